@@ -1,0 +1,1 @@
+"""The command line: the same core without a window."""

@@ -1,0 +1,172 @@
+"""`zesty-pivot`: opens the window, or does one job and ends.
+
+Exit codes: 0 done, 1 findings or refused input, 2 wrong usage. Messages go to stderr in one line.
+"""
+
+from __future__ import annotations
+
+import json
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+
+import click
+
+from zesty_pivot import __version__
+from zesty_pivot.core.errors import FileError, ZestyError
+
+FORMATS = ("svg", "pdf", "json")
+PAPER_NAMES = ("A4", "A3", "Letter")
+
+
+class _Commands(click.Group):
+    """Commands by name; any other first word is a file, or `demo`, for the window."""
+
+    def parse_args(self, ctx: click.Context, args: list[str]) -> list[str]:
+        known = self.list_commands(ctx)
+        if args and args[0] not in known and not args[0].startswith("-"):
+            args = ["open", *args]
+        return super().parse_args(ctx, args or ["open"])
+
+
+@click.group(cls=_Commands, context_settings={"help_option_names": ["-h", "--help"]})
+@click.version_option(__version__, prog_name="zesty-pivot")
+def cli() -> None:
+    """Derive styled garment patterns from a fitted bodice block.
+
+    Without a command: opens the window. `zesty-pivot demo` opens it on the demo style, `zesty-pivot FILE` on a
+    style or block file.
+    """
+
+
+@cli.command(name="open", hidden=True)
+@click.argument("file", required=False)
+def open_window(file: str | None) -> None:
+    """Open the window, on a style, a block, or the demo."""
+    from zesty_pivot.desk.start import start
+
+    path = None if file in (None, "demo") else Path(str(file))
+    if path is not None and not path.exists():
+        raise FileError("there is no such file", where=str(path), advice="Check the name, or see zesty-pivot --help.")
+    sys.exit(start(path))
+
+
+@cli.command()
+@click.argument("style", type=click.Path(path_type=Path))
+@click.option("--block", type=click.Path(path_type=Path), help="Use this block instead of the style's own.")
+@click.option("--measures", type=click.Path(path_type=Path), help="Take the measurements from this file.")
+@click.option("--out", type=click.Path(path_type=Path), required=True, help="Folder to write to.")
+@click.option("--format", "formats", multiple=True, type=click.Choice(FORMATS), help="What to write; all when not given.")
+@click.option("--paper", type=click.Choice(PAPER_NAMES), default="A4", show_default=True, help="Paper of the tiled PDF.")
+@click.option("--date", default=None, help="Date on the labels; the style's own when not given.")
+def derive(
+    style: Path, block: Path | None, measures: Path | None, out: Path, formats: Sequence[str], paper: str, date: str | None
+) -> None:
+    """Write the sheets of STYLE and report.json to a folder."""
+    from zesty_pivot.core.formats.derived import derive as work_out
+    from zesty_pivot.core.formats.export import write_all
+
+    chosen = _opened(style, block, measures)
+    if date is not None:
+        chosen = chosen.with_finish({"date": date})
+    derived = work_out(chosen)
+    written = write_all(derived, out, tuple(formats) or FORMATS, paper)
+    for path in written:
+        click.echo(str(path))
+    for number, fault in derived.derivation.broken:
+        click.echo(f"zesty-pivot: step {number} could not be done: {fault}", err=True)
+    sys.exit(1 if derived.has_errors else 0)
+
+
+@cli.command()
+@click.argument("style", type=click.Path(path_type=Path))
+@click.option("--block", type=click.Path(path_type=Path), help="Use this block instead of the style's own.")
+def check(style: Path, block: Path | None) -> None:
+    """Print the findings of STYLE; exit 1 when one is an error."""
+    from zesty_pivot.core.formats.derived import derive as work_out
+
+    derived = work_out(_opened(style, block, None))
+    for finding in derived.findings:
+        place = f"{finding.piece}: " if finding.piece else ""
+        click.echo(f"{finding.severity.value}: {place}{finding.message} (limit {finding.limit:g} {finding.unit}). {finding.advice}")
+    if not derived.findings:
+        click.echo("nothing found")
+    sys.exit(1 if derived.has_errors else 0)
+
+
+@cli.command()
+@click.option("--json", "as_json", is_flag=True, help="As JSON, with every parameter, its default and choices.")
+def steps(as_json: bool) -> None:
+    """List every step with its parameters."""
+    from zesty_pivot.core.finish.schools import ALLOWANCES, FOLDS, SETBACKS
+    from zesty_pivot.core.steps.registry import listing
+
+    found = listing()
+    schools = {
+        kind: {name: school.title for name, school in table.items()}  # type: ignore[attr-defined]
+        for kind, table in (("setback", SETBACKS), ("fold", FOLDS), ("allowance", ALLOWANCES))
+    }
+    if as_json:
+        click.echo(json.dumps({"steps": found, "schools": schools}, indent=1, ensure_ascii=False))
+        return
+    for step in found:
+        click.echo(f"{step['do']}: {step['summary']}")
+        for name, parameter in step["parameters"]["properties"].items():
+            if name not in ("do", "off", "name"):
+                default = f" (default {parameter['default']})" if parameter.get("default") is not None else ""
+                click.echo(f"    {name}: {parameter.get('description', '')}{default}")
+
+
+@cli.command()
+@click.argument("kind", type=click.Choice(("style", "block", "report", "measures")))
+def schema(kind: str) -> None:
+    """Print the JSON Schema of a kind of file."""
+    from zesty_pivot.core.formats.schema import schema as schema_of
+
+    click.echo(json.dumps(schema_of(kind), indent=1, ensure_ascii=False))
+
+
+@cli.command(name="demo-sheets")
+@click.option("--out", type=click.Path(path_type=Path), required=True, help="Folder to write to.")
+def demo_sheets(out: Path) -> None:
+    """Write the demo's sheets and pictures without a display."""
+    from zesty_pivot.desk.pictures import write_pictures
+
+    from zesty_pivot.core.formats.derived import derive as work_out
+    from zesty_pivot.core.formats.export import write_all
+    from zesty_pivot.data.demo import demo_style
+
+    write_all(work_out(demo_style()), out, FORMATS, "A4")
+    write_pictures(out)
+    click.echo(f"The demo's sheets and pictures are in {out}")
+
+
+def _opened(style: Path, block: Path | None, measures: Path | None):  # type: ignore[no-untyped-def]
+    from zesty_pivot.core.formats import block_file, style_file
+    from zesty_pivot.core.formats.measures_file import read as read_measures
+
+    opened = style_file.read(style)
+    if block is not None:
+        opened = opened.model_copy(update={"block": block_file.read(block)})
+    if measures is not None:
+        opened = opened.model_copy(update={"measures": read_measures(measures)})
+    return opened
+
+
+def run(args: Sequence[str] | None = None) -> None:
+    """The entry point: every refusal is one line on stderr and exit code 1, wrong usage exit code 2."""
+    try:
+        cli.main(args=args, prog_name="zesty-pivot", standalone_mode=False)
+    except click.exceptions.Abort:
+        sys.exit(1)
+    except click.UsageError as fault:
+        click.echo(f"zesty-pivot: {fault.format_message()} See zesty-pivot --help.", err=True)
+        sys.exit(2)
+    except click.ClickException as fault:
+        click.echo(f"zesty-pivot: {fault.format_message()}", err=True)
+        sys.exit(1)
+    except ZestyError as fault:
+        click.echo(f"zesty-pivot: {fault}", err=True)
+        sys.exit(1)
+    except BrokenPipeError:
+        sys.exit(1)

@@ -1,0 +1,1 @@
+"""The checks, one rule a module. A module that defines `CHECK` is found by the registry."""

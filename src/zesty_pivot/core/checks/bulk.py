@@ -1,0 +1,38 @@
+"""9: a dart over 45 degrees, or with an intake over 8 cm."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+
+from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.quantity import format_length
+
+LIMIT_DEG = 45.0  # common practice, no source
+LIMIT_MM = 80.0  # common practice, no source
+
+
+def _run(look: Look) -> Iterable[Finding]:
+    for piece in look.pattern.pieces:
+        for dart in piece.darts:
+            angle, intake = math.degrees(piece.angle(dart.id)), piece.intake(dart.id)
+            mend = None
+            key = f"{piece.name}.{dart.id}"
+            away = look.finish.darts[key].end if key in look.finish.darts else look.finish.end
+            if away != "cut_away":
+                mend = Mend("Cut away the inside", finish={"darts": {key: {"end": "cut_away"}}})
+            if angle > LIMIT_DEG:
+                yield Finding(
+                    "bulk", Severity.WARNING, piece.name, dart.id, f"the {words(dart.id)} dart has {angle:.1f}°",
+                    angle, LIMIT_DEG, "deg", "Split it, or cut away the inside.", mend,
+                )  # fmt: skip
+            elif intake > LIMIT_MM:
+                taken = format_length(intake, look.scope.unit)
+                yield Finding(
+                    "bulk", Severity.WARNING, piece.name, dart.id, f"the {words(dart.id)} dart takes in {taken}",
+                    intake, LIMIT_MM, "mm", "Split it, or cut away the inside.", mend,
+                )  # fmt: skip
+
+
+CHECK = Check("bulk", "No dart is too bulky", _run)

@@ -1,0 +1,96 @@
+"""3: a corner in a joined seam over 3 degrees; centre front and back not square within 2 degrees."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+
+from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
+from zesty_pivot.core.moves.redraw import corner, jog
+from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece.names import SEAM_ROLES, words
+
+LIMIT_DEG = 3.0  # common practice, no source
+SQUARE_DEG = 2.0  # common practice, no source
+JOG_MM = 1.0  # common practice, no source
+
+
+def _run(look: Look) -> Iterable[Finding]:
+    for piece in look.pattern.pieces:
+        yield from _inside(piece)
+        yield from _at_centre(piece)
+    yield from _at_seams(look.pattern)
+
+
+def _inside(piece: Piece) -> Iterable[Finding]:
+    """Joints and mouths inside one edge."""
+    for index, run in enumerate(piece.runs):
+        if piece.runs[piece.after(index)].edge != run.edge or piece.role(run.edge) == "centre":
+            continue
+        turn, step = abs(math.degrees(corner(piece, index))), jog(piece, index)
+        where = f"across the {words(run.mouth)} dart" if run.mouth else "where a dart was closed"
+        mend = Mend(f"True the {words(run.edge)}", step={"do": "piece.true", "on": piece.name, "edge": run.edge})
+        place = f"{run.edge}:{index}"
+        if turn > LIMIT_DEG:
+            yield Finding(
+                "corners", Severity.WARNING, piece.name, place,
+                f"the {words(run.edge)} has a corner of {turn:.1f}° {where}",
+                turn, LIMIT_DEG, "deg", f"True the {words(run.edge)}.", mend,
+            )  # fmt: skip
+        elif step > JOG_MM:
+            yield Finding(
+                "corners", Severity.WARNING, piece.name, place,
+                f"the {words(run.edge)} has a step of {step:.1f} mm {where}",
+                step, JOG_MM, "mm", f"True the {words(run.edge)}.", mend,
+            )  # fmt: skip
+
+
+def _at_centre(piece: Piece) -> Iterable[Finding]:
+    """Neckline and waist must leave the centre square, else the unfolded seam has a point or a hollow."""
+    if piece.fold is None:
+        return
+    for index, run in enumerate(piece.runs):
+        after = piece.runs[piece.after(index)]
+        if (run.edge == piece.fold) == (after.edge == piece.fold):
+            continue
+        edge = after.edge if run.edge == piece.fold else run.edge
+        off = abs(abs(math.degrees(corner(piece, index))) - 90.0)
+        if off > SQUARE_DEG:
+            yield Finding(
+                "corners", Severity.WARNING, piece.name, f"{edge}:centre",
+                f"the {words(edge)} leaves the centre {off:.1f}° off square",
+                off, SQUARE_DEG, "deg", "Redraw it square to the centre.",
+            )  # fmt: skip
+
+
+def _at_seams(pattern: Pattern) -> Iterable[Finding]:
+    """Neckline, armhole and waist where front and back are joined at the shoulder and the side."""
+    if not (pattern.has("front") and pattern.has("back")):
+        return
+    front, back = pattern.piece("front"), pattern.piece("back")
+    for role in SEAM_ROLES:
+        for at_start in (True, False):
+            one, two = _opening(front, role, at_start), _opening(back, role, at_start)
+            if one is None or two is None or one[0] != two[0]:
+                continue
+            turn = abs(math.degrees(one[1] + two[1] - math.pi))
+            if turn > LIMIT_DEG:
+                yield Finding(
+                    "corners", Severity.WARNING, "front", f"{one[0]}:{role}",
+                    f"the {words(one[0])} has a corner of {turn:.1f}° where front and back meet at the {words(role)}",
+                    turn, LIMIT_DEG, "deg", f"Redraw the {words(one[0])} of front and back across the seam.",
+                )  # fmt: skip
+
+
+def _opening(piece: Piece, role: str, at_start: bool) -> tuple[str, float] | None:
+    """The role of the edge that meets a seam at one end, and the inner angle (radians) there, a mouth sewn shut."""
+    indices = [index for index, run in enumerate(piece.runs) if piece.role(run.edge) == role]
+    if not indices:
+        return None
+    index = (indices[0] - 1) % len(piece.runs) if at_start else indices[-1]
+    other = piece.runs[index].edge if at_start else piece.runs[piece.after(index)].edge
+    return piece.role(other), math.pi - corner(piece, index)
+
+
+
+CHECK = Check("corners", "Joined seams run smooth", _run)

@@ -1,0 +1,32 @@
+"""14: a piece without grain, label or cut order."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
+from zesty_pivot.core.finish.piece import lies_on_fold
+
+
+def _run(look: Look) -> Iterable[Finding]:
+    for piece in look.pattern.pieces:
+        if piece.grain is None:
+            yield _finding(piece.name, "grain", f"the {piece.name} has no grain line", "Give the block a grain line.")
+        if not look.style.strip():
+            yield _finding(piece.name, "label", f"the {piece.name} has no style name on its label", "Name the style.")
+        asked = look.finish.cut.get(piece.name, "auto")
+        if asked == "auto" and piece.fold is None:
+            yield _finding(piece.name, "cut", f"the {piece.name} has no cut order", "Choose how it is cut.")
+        if asked == "fold" and not lies_on_fold(piece):
+            mend = Mend("Cut 1 pair", finish={"cut": {piece.name: "pair"}})
+            yield _finding(
+                piece.name, "cut", f"the {piece.name} is to be cut on the fold, but a dart opens its centre",
+                "Cut a pair with a seam at the centre.", mend,
+            )  # fmt: skip
+
+
+def _finding(piece: str, place: str, message: str, advice: str, mend: Mend | None = None) -> Finding:
+    return Finding("labels", Severity.WARNING, piece, place, message, 0.0, 1.0, "present", advice, mend)
+
+
+CHECK = Check("labels", "Pieces carry grain, label and cut order", _run)

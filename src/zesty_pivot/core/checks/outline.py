@@ -1,0 +1,37 @@
+"""12: a piece's outline crosses itself, or a dart's leg leaves the piece or crosses another dart."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
+from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.region import crosses, crosses_itself
+
+
+def _run(look: Look) -> Iterable[Finding]:
+    for piece in look.pattern.pieces:
+        legs = list(_legs(piece))
+        yield from legs
+        if not legs and crosses_itself(piece):
+            yield Finding(
+                "outline", Severity.ERROR, piece.name, "outline", f"the outline of the {piece.name} crosses itself",
+                1.0, 0.0, "crossings", "Move the dart elsewhere, or move less of it.",
+            )  # fmt: skip
+
+
+def _legs(piece: Piece) -> Iterable[Finding]:
+    for dart in piece.darts:
+        pin = piece.pivot(dart.pivot)
+        for end in piece.mouth(dart.id):
+            crossed = crosses(piece, end, pin)
+            if crossed is not None:
+                yield Finding(
+                    "outline", Severity.ERROR, piece.name, dart.id, f"a leg of the {words(dart.id)} dart crosses {crossed}",
+                    1.0, 0.0, "crossings", "Open the dart elsewhere.",
+                )  # fmt: skip
+                break
+
+
+CHECK = Check("outline", "Outlines do not cross", _run)

@@ -1,0 +1,41 @@
+"""1: seam partners unequal beyond 1 mm, or beyond the intended ease."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.quantity import format_length
+
+LIMIT_MM = 1.0  # common practice, no source
+
+
+def _run(look: Look) -> Iterable[Finding]:
+    for seam in look.seams:
+        rest = seam.difference_mm
+        if abs(rest) <= LIMIT_MM:
+            continue
+        unit = look.scope.unit
+        piece, _dot, edge = seam.a.partition(".")
+        longer, shorter = (seam.b, seam.a) if rest > 0 else (seam.a, seam.b)
+        amount = format_length(abs(rest), unit, fine=True)
+        meant = f" beyond the {format_length(seam.ease_mm, unit, fine=True)} ease" if seam.ease_mm else ""
+        mend = None
+        if seam.b_mm > seam.a_mm:
+            ease = round(seam.b_mm - seam.a_mm, 3)
+            title = f"Take {format_length(ease, unit, fine=True)} as ease"
+            mend = Mend(title, finish={"ease": {seam.a: f"{ease:g} mm"}})
+        yield Finding(
+            "seam_partners", Severity.WARNING, piece, seam.a,
+            f"{_said(longer)} is {amount} longer than {_said(shorter)}{meant}",
+            abs(rest), LIMIT_MM, "mm", "Ease it in, or make the two equal.", mend,
+        )  # fmt: skip
+
+
+def _said(end: str) -> str:
+    piece, _dot, edge = end.partition(".")
+    return f"the {piece} {words(edge)}"
+
+
+CHECK = Check("seam_partners", "Seam partners are equal", _run)

@@ -1,0 +1,82 @@
+"""Marks on a finished piece: notches at the leg ends, drill holes, the grain arrow, the label."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+
+from zesty_pivot.core.finish.darts import SewnDart
+from zesty_pivot.core.geometry import Path, unit
+from zesty_pivot.core.geometry.angles import Vector
+
+NOTCH = 5.0  # mm, the depth of a notch's stroke. Common practice, no source.
+DRILL_INSIDE = 12.0  # mm from the sewn point towards the mouth; the trade says 1 to 1.3 cm
+DRILL_RADIUS = 1.5  # mm, drawn
+
+
+@dataclass(frozen=True)
+class Circle:
+    """A drill hole's mark: centre (x, y) and radius in mm."""
+
+    at: tuple[float, float]
+    radius: float
+    id: str
+
+
+@dataclass(frozen=True)
+class Text:
+    """A line of writing: its middle (x, y), height of the letters in mm, and its turn in radians clockwise."""
+
+    at: tuple[float, float]
+    text: str
+    size: float
+    turn: float = 0.0
+    bold: bool = False
+
+
+def notch(end: Vector, point: Vector, ring: NDArray[np.float64]) -> Path:
+    """The stroke at a leg's end: on the cut line, in the direction of the leg, NOTCH long or as deep as the allowance."""
+    out = unit(end - point)
+    ray = shapely.LineString([end, end + out * 200.0])
+    hits = shapely.get_coordinates(shapely.intersection(ray, shapely.LinearRing(ring)))
+    edge = min(hits, key=lambda hit: math.dist(hit, end)) if len(hits) else end
+    depth = max(NOTCH, 0.0) if math.dist(edge, end) < NOTCH else min(math.dist(edge, end), NOTCH)
+    return Path.straight(edge, edge - out * depth)
+
+
+def drill(dart: SewnDart) -> Circle:
+    """The drill hole inside a dart's sewn point, on its bisector."""
+    out = unit(np.asarray((dart.mouth[0] + dart.mouth[1]) / 2.0 - dart.point))
+    at = dart.point + out * DRILL_INSIDE
+    return Circle((float(at[0]), float(at[1])), DRILL_RADIUS, f"{dart.dart}.drill")
+
+
+def grain_arrow(grain: tuple[tuple[float, float], tuple[float, float]]) -> tuple[Path, ...]:
+    """The grain line with a head at both ends."""
+    start, stop = np.array(grain[0]), np.array(grain[1])
+    along = unit(stop - start)
+    across = np.array([-along[1], along[0]])
+    heads = []
+    for tip, inwards in ((start, along), (stop, -along)):
+        heads.append(Path.straight(tip + inwards * 7.0 + across * 2.6, tip, tip + inwards * 7.0 - across * 2.6))
+    return (Path.straight(start, stop), *heads)
+
+
+def label(lines: list[tuple[str, float, bool]], region: shapely.Polygon) -> tuple[Text, ...]:
+    """The lines (text, size in mm, bold) written in the middle of the widest part of a piece, made smaller to fit."""
+    spot = shapely.maximum_inscribed_circle(region, tolerance=1.0)
+    (x, y), (ex, ey) = spot.coords
+    room = math.hypot(ex - x, ey - y)
+    widest = max(len(text) * size * 0.5 for text, size, _bold in lines)
+    tall = sum(size * 1.55 for _text, size, _bold in lines)
+    scale = min(1.0, 1.7 * room / max(widest, 1.0), 1.5 * room / tall)
+    top = y - tall * scale / 2.0
+    found: list[Text] = []
+    for text, size, bold in lines:
+        top += size * scale * 1.55
+        found.append(Text((float(x), float(top)), text, size * scale, bold=bold))
+    return tuple(found)

@@ -1,0 +1,41 @@
+"""How a style is finished: schools, and what the user decided otherwise for one dart, edge, seam or piece."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from zesty_pivot.core.quantity.fields import Length, Model
+
+SetbackName = Literal["graded", "near", "even", "three_quarter_inch", "inch", "large_shoulder"]
+FoldName = Literal["trade", "waist_to_side"]
+AllowanceName = Literal["industry_metric", "inches_room", "home_room", "none"]
+EndName = Literal["auto", "cap", "cut_away"]
+CutOrder = Literal["auto", "fold", "pair", "one"]
+
+
+
+class DartFinish(Model):
+    """What is decided for one dart otherwise than its school says."""
+
+    setback: Length | None = None
+    fold: Literal["before", "after"] | None = Field(default=None, description="side of the mouth, on the clockwise way round")
+    end: EndName | None = None
+
+
+class Finish(Model):
+    """The finish of a style. Keys of `darts` are `piece.dart`, of `allowances` and `ease` `piece.edge`, of `cut` pieces."""
+
+    setback: SetbackName = "graded"
+    fold: FoldName = "trade"
+    allowance: AllowanceName = "industry_metric"
+    end: EndName = Field(default="auto", description="the dart's mouth: cap, cut_away, or by the intake")
+    cut_away: Length = Field(default="1 cm", description="allowance on each leg of a dart that is cut away inside")
+    darts: dict[str, DartFinish] = Field(default_factory=dict)
+    allowances: dict[str, Length] = Field(default_factory=dict)
+    ease: dict[str, Length] = Field(default_factory=dict, description="intended ease by the seam's first edge")
+    cut: dict[str, CutOrder] = Field(default_factory=dict)
+    size: str = Field(default="", max_length=40)
+    cloth: str = Field(default="self", max_length=40)
+    date: str = Field(default="", max_length=40, description="printed on the label; nothing when empty")

@@ -1,0 +1,180 @@
+"""A piece finished for the paper: all its lines, marks and words."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+
+from zesty_pivot.core.finish.allowance import Stretch, cut_ring
+from zesty_pivot.core.finish.darts import SewnDart, sewn_dart
+from zesty_pivot.core.finish.marks import Circle, Text, drill, grain_arrow, label, notch
+from zesty_pivot.core.finish.options import Finish
+from zesty_pivot.core.finish.schools import ALLOWANCES
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.region import outline
+from zesty_pivot.core.quantity import Scope, length_mm
+
+CUT_WORDS = {"fold": "cut 1 on the fold", "pair": "cut 1 pair", "one": "cut 1"}
+
+
+@dataclass(frozen=True)
+class Stroke:
+    """Lines of one kind: `layer` is the group in the files (seam, cut, marks), `kind` the line's look."""
+
+    layer: str
+    kind: str
+    id: str
+    paths: tuple[Path, ...]
+
+
+@dataclass(frozen=True)
+class FinishedPiece:
+    """A piece with its strokes, drill holes and words; `ring` (m, 2) mm is the closed cut line."""
+
+    name: str
+    cut: str
+    strokes: tuple[Stroke, ...]
+    circles: tuple[Circle, ...]
+    texts: tuple[Text, ...]
+    darts: tuple[SewnDart, ...]
+    ring: NDArray[np.float64]
+
+    @property
+    def cut_words(self) -> str:
+        """The cutting order in words."""
+        return CUT_WORDS[self.cut]
+
+    def box(self) -> tuple[float, float, float, float]:
+        """Left, top, right, bottom in mm of everything drawn."""
+        low, high = self.ring.min(axis=0), self.ring.max(axis=0)
+        for stroke in self.strokes:
+            for path in stroke.paths:
+                a, b = path.box()
+                low, high = np.minimum(low, a), np.maximum(high, b)
+        return float(low[0]), float(low[1]), float(high[0]), float(high[1])
+
+
+def cut_order(piece: Piece, finish: Finish) -> str:
+    """`fold`, `pair` or `one`: as the user decided, else on the fold while the centre is whole."""
+    asked = finish.cut.get(piece.name, "auto")
+    if asked != "auto":
+        return asked
+    return "fold" if lies_on_fold(piece) else "pair"
+
+
+def lies_on_fold(piece: Piece) -> bool:
+    """Whether the piece has a fold edge that no dart opens and that is still one straight line."""
+    if piece.fold is None:
+        return False
+    runs = piece.edge(piece.fold).runs
+    if any(run.mouth for run in runs[:-1]):
+        return False
+    points = np.concatenate([run.path.cubics.reshape(-1, 2) for run in runs])
+    on, along = points[0], points[-1] - points[0]
+    normal = np.array([-along[1], along[0]]) / np.hypot(along[0], along[1])
+    return bool(np.abs((points - on) @ normal).max() <= 0.01)
+
+
+def allowance_of(piece: Piece, edge: str, finish: Finish, scope: Scope) -> float:
+    """The allowance of an edge in mm: the user's own by `piece.edge`, else the school's; nothing on the fold."""
+    own = finish.allowances.get(f"{piece.name}.{edge}")
+    if own is not None:
+        return max(0.0, length_mm(own, scope))
+    if edge == piece.fold and cut_order(piece, finish) == "fold":
+        return 0.0
+    return ALLOWANCES[finish.allowance].of(piece.role(edge), piece.name)
+
+
+def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version: str = "") -> FinishedPiece:
+    """A piece ready to draw. Raises FormulaError when a length of the finish cannot be read."""
+    order = cut_order(piece, finish)
+    darts = tuple(sewn_dart(piece, dart.id, finish, scope) for dart in piece.darts)
+    ring = cut_ring(_stretches(piece, darts, finish, scope))
+    strokes = [*_seams(piece, order), *_dart_strokes(darts), *_cut_strokes(ring, piece, order)]
+    for dart in darts:
+        notches = tuple(notch(end, dart.point, ring) for end in dart.mouth)
+        strokes.append(Stroke("marks", "notch", f"{dart.dart}.notches", notches))
+    if piece.grain is not None:
+        strokes.append(Stroke("marks", "grain", "grain", grain_arrow(piece.grain)))
+    texts = label(_label_lines(piece, finish, style, order, version), shapely.Polygon(outline(piece)).buffer(0.0))
+    circles = tuple(drill(dart) for dart in darts)
+    return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, ring)
+
+
+def _stretches(piece: Piece, darts: tuple[SewnDart, ...], finish: Finish, scope: Scope) -> list[Stretch]:
+    """The outline to cut round, mouths capped or their inside cut away."""
+    sewn = {dart.dart: dart for dart in darts}
+    found: list[Stretch] = []
+    for run in piece.runs:
+        found.append(Stretch(run.path, allowance_of(piece, run.edge, finish, scope)))
+        if run.mouth is None:
+            continue
+        dart = sewn[run.mouth]
+        if dart.cap is not None:
+            found.append(Stretch(dart.cap, allowance_of(piece, dart.edge, finish, scope)))
+        else:
+            down, up = dart.legs
+            found += [Stretch(down, dart.cut_away_mm), Stretch(up.reversed(), dart.cut_away_mm)]
+    return found
+
+
+def _seams(piece: Piece, order: str) -> list[Stroke]:
+    found: list[Stroke] = []
+    for edge in piece.edges:
+        on_fold = edge.id == piece.fold and order == "fold"
+        found.append(Stroke("seam", "fold" if on_fold else "seam", edge.id, tuple(run.path for run in edge.runs)))
+    return found
+
+
+def _dart_strokes(darts: tuple[SewnDart, ...]) -> list[Stroke]:
+    found: list[Stroke] = []
+    for dart in darts:
+        found.append(Stroke("seam", "leg", f"{dart.dart}.legs", dart.legs))
+        if dart.cap is not None:
+            found.append(Stroke("seam", "cap", f"{dart.dart}.cap", (dart.cap,)))
+            middle = np.asarray((dart.mouth[0] + dart.mouth[1]) / 2.0)
+            found.append(Stroke("marks", "crease", f"{dart.dart}.crease", (Path.straight(dart.point, middle),)))
+    return found
+
+
+def _cut_strokes(ring: NDArray[np.float64], piece: Piece, order: str) -> list[Stroke]:
+    """The cut line; along a fold nothing is cut."""
+    closed = np.vstack([ring, ring[:1]])
+    if order != "fold" or piece.fold is None:
+        return [Stroke("cut", "cut", "cut", (Path.polyline(closed),))]
+    runs = piece.edge(piece.fold).runs
+    start, stop = runs[0].path.start, runs[-1].path.end
+    along = (stop - start) / np.hypot(*(stop - start))
+    normal = np.array([-along[1], along[0]])
+    folded = np.abs((closed - start) @ normal) <= 1e-3
+    cut = ~(folded[:-1] & folded[1:])
+    if cut.all():
+        return [Stroke("cut", "cut", "cut", (Path.polyline(closed),))]
+    # Begin behind the fold so that the cut line is one stretch.
+    first = next(k for k in range(len(cut)) if cut[k] and not cut[k - 1])
+    order_ = [(first + k) % len(cut) for k in range(len(cut))]
+    pieces: list[Path] = []
+    points: list[NDArray[np.float64]] = []
+    for k in order_:
+        if cut[k]:
+            points = points or [ring[k]]
+            points.append(ring[(k + 1) % len(ring)])
+        elif points:
+            pieces.append(Path.polyline(np.array(points)))
+            points = []
+    if points:
+        pieces.append(Path.polyline(np.array(points)))
+    return [Stroke("cut", "cut", "cut", tuple(pieces))]
+
+
+def _label_lines(piece: Piece, finish: Finish, style: str, order: str, version: str) -> list[tuple[str, float, bool]]:
+    who = f"size {finish.size}" if finish.size else ""
+    when = ", ".join(part for part in (finish.date, f"version {version}" if version else "") if part)
+    lines = [(style, 5.0, False), (words(piece.name), 8.0, True), (who, 5.0, False), (CUT_WORDS[order], 5.0, False)]
+    lines += [(f"cloth: {finish.cloth}" if finish.cloth else "", 4.0, False), (when, 4.0, False)]
+    return [line for line in lines if line[0]]

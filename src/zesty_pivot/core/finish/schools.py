@@ -1,0 +1,84 @@
+"""The named conventions of pattern rooms. All figures: common practice, no source."""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from dataclasses import dataclass
+
+IN = 25.4
+
+# Above this intake (mm) a dart is a large one. Common practice, no source.
+LARGE_INTAKE = 50.0
+
+
+@dataclass(frozen=True)
+class Setback:
+    """How far the sewn point stays from the pivot, mm, for small and for large darts."""
+
+    title: str
+    small_mm: float
+    large_mm: float
+
+    def distance(self, intake_mm: float) -> float:
+        """The set-back in mm for a dart of this intake."""
+        return self.large_mm if intake_mm > LARGE_INTAKE else self.small_mm
+
+
+SETBACKS: dict[str, Setback] = {
+    "graded": Setback("2 cm, 4 cm for a large dart", 20.0, 40.0),
+    "near": Setback("1.5 cm, any dart", 15.0, 15.0),
+    "even": Setback("2 cm, any dart", 20.0, 20.0),
+    "three_quarter_inch": Setback("3/4 in, any dart", 0.75 * IN, 0.75 * IN),
+    "inch": Setback("1 in, any dart", IN, IN),
+    "large_shoulder": Setback("3/4 in, 1 1/4 in for a large dart", 0.75 * IN, 1.25 * IN),
+}
+
+# Towards which side of its mouth a dart is folded, by the role of its edge: `before` is the side met first
+# on the clockwise way round, `after` the other. Down at side, armhole and centre; towards the centre elsewhere.
+_TO_CENTRE = {"neckline": "before", "shoulder": "before", "waist": "after"}
+_DOWN = {"armhole": "after", "side_seam": "after", "centre": "before"}
+
+
+@dataclass(frozen=True)
+class FoldSchool:
+    """Which way darts are pressed, by the role of the edge they open on."""
+
+    title: str
+    sides: Mapping[str, str]
+
+
+FOLDS: dict[str, FoldSchool] = {
+    "trade": FoldSchool("vertical darts to the centre, others down", {**_TO_CENTRE, **_DOWN}),
+    "waist_to_side": FoldSchool("as the trade, waist darts to the side", {**_TO_CENTRE, **_DOWN, "waist": "before"}),
+}
+
+
+@dataclass(frozen=True)
+class AllowanceSchool:
+    """Seam allowance in mm by role; `seam` is for roles that are not named; `centre_open` for a centre that is sewn."""
+
+    title: str
+    seam: float
+    roles: Mapping[str, float]
+    centre_open: Mapping[str, float]
+
+    def of(self, role: str, piece: str) -> float:
+        """The allowance in mm of an edge with this role; a centre is asked for only when it does not lie on the fold."""
+        if role == "centre":
+            return self.centre_open.get(piece, self.seam)
+        return self.roles.get(role, self.seam)
+
+
+ALLOWANCES: dict[str, AllowanceSchool] = {
+    "industry_metric": AllowanceSchool(
+        "industry: 1 cm, 0.6 cm neck and armhole, 1.5 cm centre back", 10.0, {"neckline": 6.0, "armhole": 6.0}, {"back": 15.0}
+    ),
+    "inches_room": AllowanceSchool("inches: 1/2 in, 1/4 in neck", 0.5 * IN, {"neckline": 0.25 * IN}, {}),
+    "home_room": AllowanceSchool(
+        "home, with letting out: side 1 1/2 in, joins 1 in, shoulder 1/2 in",
+        1.0 * IN,
+        {"side_seam": 1.5 * IN, "shoulder": 0.5 * IN, "neckline": 0.5 * IN, "armhole": 0.5 * IN},
+        {"back": 1.5 * IN},
+    ),
+    "none": AllowanceSchool("none: seam lines only", 0.0, {}, {}),
+}

@@ -1,0 +1,41 @@
+"""Finished pieces laid side by side on one sheet."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from zesty_pivot.core.finish.piece import FinishedPiece
+
+MARGIN = 15.0  # mm round the sheet
+GAP = 25.0  # mm between pieces
+
+
+@dataclass(frozen=True)
+class Laid:
+    """A piece with its shift (dx, dy) in mm on the sheet."""
+
+    piece: FinishedPiece
+    dx: float
+    dy: float
+
+
+@dataclass(frozen=True)
+class Sheet:
+    """All pieces of a style on one sheet of `width` by `height` mm."""
+
+    width: float
+    height: float
+    laid: tuple[Laid, ...]
+
+
+def lay(pieces: tuple[FinishedPiece, ...]) -> Sheet:
+    """The pieces in their order from left to right, tops level."""
+    laid: list[Laid] = []
+    x, height = MARGIN, 0.0
+    for piece in pieces:
+        left, top, right, bottom = piece.box()
+        laid.append(Laid(piece, x - left, MARGIN - top))
+        x += right - left + GAP
+        height = max(height, bottom - top)
+    width = x - GAP + MARGIN if laid else 2.0 * MARGIN
+    return Sheet(width, height + 2.0 * MARGIN, tuple(laid))

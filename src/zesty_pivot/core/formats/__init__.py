@@ -1,0 +1,1 @@
+"""Files in and out: block, style, report, SVG, PDF. One short module per format."""

@@ -1,0 +1,259 @@
+"""The block file (.zblock): its model, and the pattern it describes."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from functools import lru_cache
+from pathlib import Path as FilePath
+from typing import Any, Literal
+
+import numpy as np
+from pydantic import Field, FiniteFloat, field_validator
+
+from zesty_pivot.core.errors import FileError, ZestyError
+from zesty_pivot.core.formats import files
+from zesty_pivot.core.geometry import Path, svgpath
+from zesty_pivot.core.piece import Dart, Pattern, Piece, Run, Seam, Source
+from zesty_pivot.core.piece.names import CORNERS, EDGE_ENDS, LOOP, SEAM_ROLES
+from zesty_pivot.core.piece.region import crosses_itself
+from zesty_pivot.core.quantity.fields import Model
+
+KIND = "block"
+MATCH = 0.01  # mm: landmarks and mouths must lie on their edges this closely; files keep six decimals
+MAX_COORDINATE = 10_000.0  # mm; no block is 10 m long, so more is a slip of the unit
+
+Coordinate = tuple[FiniteFloat, FiniteFloat]
+
+
+class BlockEdge(Model):
+    """One edge: its role and its line as SVG path data in mm; a gap between subpaths is a dart's mouth."""
+
+    id: str = Field(min_length=1, max_length=60)
+    role: Literal["neckline", "shoulder", "armhole", "side_seam", "waist", "centre"]
+    path: str = Field(max_length=100_000)
+
+
+class BlockDart(Model):
+    """One dart: its edge, the mouth's ends and the sewn point in mm, and the landmark it pivots on."""
+
+    id: str = Field(min_length=1, max_length=60)
+    edge: str
+    mouth: tuple[Coordinate, Coordinate]
+    point: Coordinate
+    pivot: str
+
+
+class BlockPiece(Model):
+    """One piece of a block, drawn as a half with the centre at x = 0."""
+
+    name: str = Field(min_length=1, max_length=60)
+    fold: str | None = None
+    landmarks: dict[str, Coordinate]
+    levels: dict[str, FiniteFloat] = Field(default_factory=dict)
+    edges: tuple[BlockEdge, ...]
+    darts: tuple[BlockDart, ...] = ()
+    grain: tuple[Coordinate, Coordinate] | None = None
+
+
+class BlockFile(Model):
+    """A block: the fitted master pattern without seam allowance."""
+
+    format: Literal["zesty-pivot/block"] = "zesty-pivot/block"
+    version: Literal[1] = 1
+    units: Literal["mm"] = "mm"
+    name: str = Field(default="Block", max_length=200)
+    measurements: dict[str, FiniteFloat] = Field(default_factory=dict, description="body measurements in mm")
+    pieces: tuple[BlockPiece, ...] = Field(min_length=1, max_length=20)
+
+    @field_validator("measurements")
+    @classmethod
+    def _positive(cls, value: dict[str, float]) -> dict[str, float]:
+        for name, mm in value.items():
+            if mm <= 0.0:
+                raise ValueError(f"{name} is {mm:g}; a measurement is more than nothing")
+        return value
+
+
+@dataclass(frozen=True)
+class _Where:
+    """Words for the place of a fault."""
+
+    file: str
+    piece: str
+
+    def fault(self, what: str, advice: str) -> FileError:
+        return FileError(what, where=f"{self.file}, piece {self.piece!r}", advice=advice)
+
+
+def read(path: FilePath) -> BlockFile:
+    """A block from a file; raises FileError in one line for anything that is not a sound block."""
+    return from_value(files.read_json(path, KIND), path.name)
+
+
+def from_value(value: dict[str, Any], where: str) -> BlockFile:
+    """A block from plain JSON; raises FileError like `read`."""
+    block = files.validated(BlockFile, files.header(value, KIND, where), where)
+    try:
+        pattern(block)
+    except FileError as fault:
+        raise FileError(fault.what, where=f"{where}, {fault.where}".rstrip(", "), advice=fault.advice) from None
+    return block
+
+
+def dump(block: BlockFile) -> bytes:
+    """The file's bytes."""
+    return (block.model_dump_json(indent=1, exclude_none=True) + "\n").encode()
+
+
+class _Key:
+    """A block by identity, so that the pattern of one frozen block is worked out once."""
+
+    def __init__(self, block: BlockFile) -> None:
+        self.block = block
+
+    def __hash__(self) -> int:
+        return id(self.block)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, _Key) and other.block is self.block
+
+
+def pattern(block: BlockFile) -> Pattern:
+    """The block as a pattern, darts led to their pivots. Raises FileError when it is not sound."""
+    return _pattern(_Key(block))
+
+
+@lru_cache(maxsize=64)
+def _pattern(key: _Key) -> Pattern:
+    names = [piece.name for piece in key.block.pieces]
+    if len(set(names)) != len(names):
+        raise FileError("two pieces have one name", where=key.block.name, advice="Rename one.")
+    pieces = tuple(_piece(piece, _Where("block", piece.name)) for piece in key.block.pieces)
+    return Pattern(pieces, _seams(pieces))
+
+
+def _seams(pieces: tuple[Piece, ...]) -> tuple[Seam, ...]:
+    """Front and back are sewn to each other at the shoulder and the side."""
+    by_name = {piece.name: piece for piece in pieces}
+    front, back = by_name.get("front"), by_name.get("back")
+    if front is None or back is None:
+        return ()
+    return tuple(Seam(f"front.{_edge_of(front, role)}", f"back.{_edge_of(back, role)}") for role in SEAM_ROLES)
+
+
+def _edge_of(piece: Piece, role: str) -> str:
+    return next(id for id, its in piece.roles if its == role)
+
+
+def _piece(model: BlockPiece, where: _Where) -> Piece:
+    roles = tuple(edge.role for edge in model.edges)
+    if roles != LOOP:
+        missing = [role for role in LOOP if role not in roles]
+        what = f"edge {missing[0]!r} is missing" if missing else f"the edges run {', '.join(roles)}"
+        raise where.fault(what, f"Give the edges in loop order: {', '.join(LOOP)}.")
+    if len({edge.id for edge in model.edges}) != len(model.edges):
+        raise where.fault("two edges have one id", "Rename one.")
+    runs = _runs(model, where)
+    runs = _with_mouths(model, runs, where)
+    _landmarks(model, runs, where)
+    inside = {name: at for name, at in model.landmarks.items() if name not in CORNERS}
+    darts = tuple(_dart(dart, inside, where) for dart in model.darts)
+    fold = model.fold
+    if fold is not None and fold not in {edge.id for edge in model.edges}:
+        raise where.fault(f"the fold {fold!r} is no edge", "Name an edge, such as 'centre'.")
+    piece = Piece(
+        name=model.name,
+        fold=fold,
+        runs=runs,
+        roles=tuple((edge.id, edge.role) for edge in model.edges),
+        darts=darts,
+        landmarks=inside,
+        levels=dict(model.levels),
+        grain=model.grain,
+    )
+    _sound(piece, where)
+    return piece
+
+
+def _runs(model: BlockPiece, where: _Where) -> tuple[Run, ...]:
+    runs: list[Run] = []
+    for edge in model.edges:
+        try:
+            paths = svgpath.read(edge.path)
+        except ZestyError as fault:
+            raise where.fault(f"edge {edge.id!r}: {fault.what}", fault.advice or "Mend the path.") from None
+        if max(np.abs(path.cubics).max() for path in paths) > MAX_COORDINATE:
+            raise where.fault(f"edge {edge.id!r} reaches past 10 m", "Give the path in mm.")
+        if min(path.length for path in paths) <= MATCH:
+            raise where.fault(f"edge {edge.id!r} has a stretch of no length", "Leave it out.")
+        total, before = sum(path.length for path in paths), 0.0
+        for number, path in enumerate(paths):
+            after = 1.0 if number == len(paths) - 1 else before + path.length / total
+            runs.append(Run(edge.id, path, Source(f"{model.name}.{edge.id}", before, after)))
+            before = after
+    return tuple(runs)
+
+
+def _with_mouths(model: BlockPiece, runs: tuple[Run, ...], where: _Where) -> tuple[Run, ...]:
+    """The runs with each dart's id where its mouth opens; every gap must be one dart's mouth."""
+    named: list[Run] = []
+    left = {dart.id: dart for dart in model.darts}
+    if len(left) != len(model.darts):
+        raise where.fault("two darts have one id", "Rename one.")
+    for index, run in enumerate(runs):
+        start, stop = run.path.end, runs[(index + 1) % len(runs)].path.start
+        dart = next((d for d in left.values() if _is_mouth(d, start, stop)), None)
+        if dart is not None:
+            del left[dart.id]
+            run = Run(run.edge, run.path, run.source, dart.id)
+        elif math.dist(start, stop) > MATCH:
+            raise where.fault(
+                f"the outline is open after edge {run.edge!r}, by {math.dist(start, stop):.2f} mm", "Close it, or give it a dart."
+            )
+        named.append(run)
+    if left:
+        id = next(iter(left))
+        raise where.fault(f"the mouth of dart {id!r} is no gap of edge {left[id].edge!r}", "Give the gap's two ends.")
+    return tuple(named)
+
+
+def _is_mouth(dart: BlockDart, start: np.ndarray, stop: np.ndarray) -> bool:
+    one, two = dart.mouth
+    return any(math.dist(a, start) <= MATCH and math.dist(b, stop) <= MATCH for a, b in ((one, two), (two, one)))
+
+
+def _landmarks(model: BlockPiece, runs: tuple[Run, ...], where: _Where) -> None:
+    """Corner landmarks must be given and lie where their edges begin and end (either lip of a mouth there)."""
+    for edge in model.edges:
+        first, last = EDGE_ENDS[edge.role]
+        mine = [run for run in runs if run.edge == edge.id]
+        for name, lip in ((first, mine[0].path.start), (last, mine[-1].path.end)):
+            if name not in model.landmarks:
+                raise where.fault(f"landmark {name!r} is missing", "Give its place in mm.")
+            opened = any(run.mouth for run in runs if np.abs(run.path.end - lip).max() <= MATCH) or any(
+                runs[k - 1].mouth for k, run in enumerate(runs) if np.abs(run.path.start - lip).max() <= MATCH
+            )
+            if math.dist(model.landmarks[name], lip) > MATCH and not opened:
+                raise where.fault(f"landmark {name!r} is not at the end of edge {edge.id!r}", "Move the one to the other.")
+
+
+def _dart(dart: BlockDart, inside: dict[str, Coordinate], where: _Where) -> Dart:
+    if dart.pivot not in inside:
+        known = ", ".join(sorted(inside)) or "none"
+        raise where.fault(f"dart {dart.id!r} has no pivot {dart.pivot!r}", f"Landmarks inside the piece: {known}.")
+    short = math.dist(dart.point, inside[dart.pivot])
+    return Dart(dart.id, dart.pivot, extended_mm=short if short > MATCH else 0.0)
+
+
+def _sound(piece: Piece, where: _Where) -> None:
+    """The outline must run clockwise without crossing itself, and each dart must open inwards."""
+    if crosses_itself(piece):
+        raise where.fault("the outline crosses itself", "Check the edges and the darts' points.")
+    if piece.area <= 0.0:
+        raise where.fault("the edges run anticlockwise", "Run from the centre neck over the shoulder to the waist.")
+    for dart in piece.darts:
+        if piece.angle(dart.id) <= 0.0:
+            raise where.fault(f"dart {dart.id!r} has no angle at its pivot", "Check its mouth.")
+        if min(piece.legs(dart.id)) <= MATCH:
+            raise where.fault(f"dart {dart.id!r} has a leg of no length", "Check its mouth and pivot.")

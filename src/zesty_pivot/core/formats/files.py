@@ -1,0 +1,139 @@
+"""What every file of ours shares: the header, the size limit, faults in one line, atomic writing."""
+
+from __future__ import annotations
+
+import json
+import os
+import tempfile
+from collections.abc import Mapping
+from pathlib import Path as FilePath
+from typing import Any, TypeVar
+
+from pydantic import BaseModel, ValidationError
+
+from zesty_pivot.core.errors import FileError, ZestyError
+
+VERSION = 1
+MAX_BYTES = 16 * 1024 * 1024  # a style with its block is some 10 kB; more is no style
+_MAX_FAULTS = 4
+
+M = TypeVar("M", bound=BaseModel)
+
+
+def read_json(path: FilePath, kind: str) -> dict[str, Any]:
+    """A file of ours as plain JSON with its header checked.
+
+    Raises FileError when it cannot be read, is too large, is not JSON, holds NaN, or is of another kind or a
+    newer version.
+    """
+    where = path.name
+    try:
+        size = path.stat().st_size
+        if size > MAX_BYTES:
+            raise FileError(f"the file has {size // 1_000_000} MB", where=where, advice="A block or style is far under 16 MB.")
+        text = path.read_text(encoding="utf-8")
+    except OSError as fault:
+        raise FileError(f"the file cannot be read: {fault.strerror}", where=str(path), advice="Check the name.") from None
+    except UnicodeDecodeError:
+        raise FileError("the file is not UTF-8 text", where=where, advice="Choose a .zpiv or .zblock file.") from None
+    return parse_json(text, kind, where)
+
+
+def parse_json(text: str, kind: str, where: str) -> dict[str, Any]:
+    """JSON text of ours with its header checked; raises FileError as `read_json` does."""
+    try:
+        value = json.loads(text, parse_constant=_no_constant)
+    except json.JSONDecodeError as fault:
+        raise FileError(
+            f"broken JSON at line {fault.lineno}, column {fault.colno}: {fault.msg}", where=where, advice="Restore a backup."
+        ) from None
+    except RecursionError:
+        raise FileError("the file is nested too deeply", where=where, advice="Restore a backup.") from None
+    except ZestyError as fault:
+        raise FileError(fault.what, where=where, advice=fault.advice) from None
+    return header(value, kind, where)
+
+
+def _no_constant(name: str) -> float:
+    raise FileError(f"the number {name} in the file", advice="Every number must be finite.")
+
+
+def header(value: object, kind: str, where: str) -> dict[str, Any]:
+    """The value itself when its `format` and `version` are ours; raises FileError otherwise."""
+    wanted = f"zesty-pivot/{kind}"
+    if not isinstance(value, dict):
+        raise FileError(f"a list or number where a {kind} should stand", where=where, advice=f"Choose a {kind} file.")
+    if value.get("format") != wanted:
+        raise FileError(f"the format is {value.get('format')!r}, not {wanted!r}", where=where, advice=f"Choose a {kind} file.")
+    version = value.get("version")
+    if isinstance(version, bool) or not isinstance(version, int) or version < 1:
+        raise FileError(f"the version is {version!r}, not a whole number from 1", where=where, advice="Restore a backup.")
+    if version > VERSION:
+        raise FileError(f"the file has version {version}, newer than {VERSION}", where=where, advice="Update Zesty Pivot.")
+    return value
+
+
+def validated(model: type[M], value: Mapping[str, Any], where: str) -> M:
+    """A file's content as its model; raises FileError with the first faults in one line."""
+    try:
+        return model.model_validate(value)
+    except ValidationError as fault:
+        raise FileError(faults(fault), where=where, advice="Mend these fields.") from None
+    except RecursionError:
+        raise FileError("the file is nested too deeply", where=where, advice="Restore a backup.") from None
+
+
+def faults(error: ValidationError) -> str:
+    """The faults of a validation in one line: where and what, the first four, then how many more."""
+    found = error.errors(include_url=False, include_context=False, include_input=False)
+    said = dict.fromkeys(f"{_place(one['loc'])}: {_plain(one['msg'])}" for one in found)
+    listed = list(said)[:_MAX_FAULTS]
+    more = len(said) - len(listed)
+    return "; ".join(listed) + (f"; and {more} more" if more > 0 else "")
+
+
+def _place(loc: tuple[int | str, ...]) -> str:
+    """`steps[2].to.edge` from pydantic's location; names of union members are left out."""
+    text = ""
+    for part in loc:
+        if isinstance(part, int):
+            text += f"[{part}]"
+        elif part.isidentifier():
+            text += f".{part}" if text else part
+    return text or "file"
+
+
+def _plain(message: str) -> str:
+    for opening in ("Value error, ", "Assertion failed, "):
+        message = message.removeprefix(opening)
+    return message.rstrip(".").replace("Extra inputs are not permitted", "unknown field")
+
+
+def write_atomic(path: FilePath, content: bytes) -> None:
+    """The file written whole or not at all: temporary file beside it, fsync, rename.
+
+    Raises FileError with what to do when the folder is read-only, full or missing.
+    """
+    try:
+        path.parent.mkdir(parents=True, exist_ok=True)
+        handle, name = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
+        try:
+            with os.fdopen(handle, "wb") as file:
+                file.write(content)
+                file.flush()
+                os.fsync(file.fileno())
+            os.chmod(name, 0o644)
+            os.replace(name, path)
+        except BaseException:
+            FilePath(name).unlink(missing_ok=True)
+            raise
+    except OSError as fault:
+        raise FileError(
+            f"the file cannot be written: {fault.strerror}", where=str(path), advice="Choose another folder."
+        ) from None
+
+
+def backup(path: FilePath) -> None:
+    """Keeps the present version of a file as `NAME~` beside it, if there is one; raises FileError when it cannot."""
+    if path.exists():
+        write_atomic(path.with_name(path.name + "~"), path.read_bytes())

@@ -1,0 +1,237 @@
+"""PDF at true scale: tiled for home printers with page map and calibration squares, or one page at full size."""
+
+from __future__ import annotations
+
+import io
+from functools import lru_cache
+from importlib.resources import as_file, files
+
+import numpy as np
+from reportlab.lib.colors import HexColor
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+
+from zesty_pivot import __version__
+from zesty_pivot.core.finish.sheet import Laid, Sheet
+from zesty_pivot.core.formats.svg import LOOKS
+from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, Tile, Tiling
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.bezier import is_straight
+
+MM = 72.0 / 25.4  # PDF points per mm: 72 to the inch
+INK = HexColor("#1d1b18")
+FAINT = HexColor("#8a8378")
+
+SQUARE_CM = 100.0  # mm, the 10 cm calibration square
+SQUARE_IN = 101.6  # mm, the 4 in calibration square
+
+_PLAIN, _BOLD = "ZestyPlain", "ZestyBold"
+
+
+@lru_cache(maxsize=1)
+def _fonts() -> None:
+    """Registers the shipped type with the PDF library, once."""
+    for name, file in ((_PLAIN, "HankenGrotesk-Regular.ttf"), (_BOLD, "HankenGrotesk-Bold.ttf")):
+        with as_file(files("zesty_pivot.data") / "fonts" / file) as path:
+            pdfmetrics.registerFont(TTFont(name, str(path)))
+
+
+class _Paper:
+    """A canvas with mm, y down, and the corner of the sheet shifted to where a tile wants it."""
+
+    def __init__(self, title: str) -> None:
+        _fonts()
+        self._buffer = io.BytesIO()
+        # `invariant` fixes the file's dates and ids, so that two exports of one style are byte-equal.
+        self.canvas = Canvas(self._buffer, pagesize=(100.0, 100.0), invariant=1, pageCompression=1)
+        self.canvas.setTitle(title)
+        self.canvas.setCreator(f"Zesty Pivot {__version__}")
+        self.height = 0.0
+
+    def page(self, width: float, height: float) -> None:
+        self.height = height
+        self.canvas.setPageSize((width * MM, height * MM))
+        self.canvas.setLineCap(1)
+        self.canvas.setLineJoin(1)
+
+    def done(self) -> bytes:
+        self.canvas.save()
+        return self._buffer.getvalue()
+
+    def point(self, x: float, y: float) -> tuple[float, float]:
+        return x * MM, (self.height - y) * MM
+
+    def look(self, width: float, dash: str = "", faint: bool = False) -> None:
+        self.canvas.setStrokeColor(FAINT if faint else INK)
+        self.canvas.setLineWidth(width * MM)
+        self.canvas.setDash(*([[float(part) * MM for part in dash.split()], 0] if dash else [[], 0]))
+
+    def path(self, path: Path, dx: float, dy: float) -> None:
+        drawn = self.canvas.beginPath()
+        shift = np.array([dx, dy])
+        drawn.moveTo(*self.point(*(path.start + shift)))
+        for cubic in path.cubics:
+            spots = [self.point(*(point + shift)) for point in cubic]
+            if is_straight(cubic):
+                drawn.lineTo(*spots[3])
+            else:
+                drawn.curveTo(*spots[1], *spots[2], *spots[3])
+        self.canvas.drawPath(drawn, stroke=1, fill=0)
+
+    def line(self, x0: float, y0: float, x1: float, y1: float) -> None:
+        self.canvas.line(*self.point(x0, y0), *self.point(x1, y1))
+
+    def rect(self, x: float, y: float, width: float, height: float) -> None:
+        self.canvas.rect(*self.point(x, y + height), width * MM, height * MM, stroke=1, fill=0)
+
+    def text(self, x: float, y: float, text: str, size: float, *, bold: bool = False, centred: bool = True) -> None:
+        self.canvas.setFillColor(INK)
+        self.canvas.setFont(_BOLD if bold else _PLAIN, size * MM)
+        write = self.canvas.drawCentredString if centred else self.canvas.drawString
+        write(*self.point(x, y), text)
+
+
+def full_pdf(sheet: Sheet, title: str) -> bytes:
+    """The sheet on one page at full size, with the calibration squares below the pieces."""
+    paper = _Paper(title)
+    below = SQUARE_IN + 25.0
+    paper.page(max(sheet.width, 260.0), sheet.height + below)
+    _draw_sheet(paper, sheet, 0.0, 0.0)
+    _squares(paper, 15.0, sheet.height + 5.0)
+    paper.canvas.showPage()
+    return paper.done()
+
+
+def tiled_pdf(sheet: Sheet, tiling: Tiling, tiles: tuple[Tile, ...], title: str) -> bytes:
+    """A first page with the map and the calibration squares, then the tiles with joining marks."""
+    paper = _Paper(title)
+    _map_page(paper, sheet, tiling, tiles, title)
+    for tile in tiles:
+        _tile_page(paper, sheet, tiling, tile, title)
+    return paper.done()
+
+
+def _draw_sheet(paper: _Paper, sheet: Sheet, dx: float, dy: float) -> None:
+    for laid in sheet.laid:
+        _draw_piece(paper, laid, laid.dx + dx, laid.dy + dy)
+
+
+def _draw_piece(paper: _Paper, laid: Laid, dx: float, dy: float) -> None:
+    for stroke in laid.piece.strokes:
+        paper.look(*LOOKS[stroke.kind])
+        for path in stroke.paths:
+            paper.path(path, dx, dy)
+    paper.look(0.35)
+    for circle in laid.piece.circles:
+        x, y = paper.point(circle.at[0] + dx, circle.at[1] + dy)
+        paper.canvas.circle(x, y, circle.radius * MM, stroke=1, fill=0)
+    for text in laid.piece.texts:
+        paper.text(text.at[0] + dx, text.at[1] + dy, text.text, text.size, bold=text.bold)
+
+
+def _squares(paper: _Paper, x: float, y: float) -> None:
+    paper.look(0.2)
+    paper.rect(x, y, SQUARE_CM, SQUARE_CM)
+    paper.text(x + SQUARE_CM / 2, y + SQUARE_CM / 2, "10 cm", 5.0)
+    paper.text(x + SQUARE_CM / 2, y + SQUARE_CM / 2 + 7.0, "measure before you cut", 3.5)
+    right = x + SQUARE_CM + 15.0
+    paper.rect(right, y, SQUARE_IN, SQUARE_IN)
+    paper.text(right + SQUARE_IN / 2, y + SQUARE_IN / 2, "4 in", 5.0)
+
+
+def _map_page(paper: _Paper, sheet: Sheet, tiling: Tiling, tiles: tuple[Tile, ...], title: str) -> None:
+    """The squares one under the other where the page is narrow, and the map of the tiles."""
+    width, height = tiling.page
+    paper.page(width, height)
+    paper.text(EDGE, 16.0, title, 6.0, bold=True, centred=False)
+    note = f"{len(tiles)} pages of {tiling.paper}, {tiling.columns} across by {tiling.rows} down. Print at 100 %."
+    paper.text(EDGE, 23.0, note, 4.0, centred=False)
+    top = 30.0
+    paper.look(0.2)
+    if width - 2.0 * EDGE >= SQUARE_CM + SQUARE_IN + 15.0:
+        _squares(paper, EDGE, top)
+        space = (EDGE, top + SQUARE_IN + 10.0, width - 2.0 * EDGE, height - top - SQUARE_IN - 10.0 - EDGE)
+    else:
+        _nested(paper, EDGE, top)
+        space = (EDGE, top + SQUARE_IN + 10.0, width - 2.0 * EDGE, height - top - SQUARE_IN - 10.0 - EDGE)
+    _page_map(paper, sheet, tiling, tiles, space)
+    paper.canvas.showPage()
+
+
+def _nested(paper: _Paper, x: float, y: float) -> None:
+    """Both squares from one corner, where there is no room side by side."""
+    paper.look(0.2)
+    paper.rect(x, y, SQUARE_CM, SQUARE_CM)
+    paper.rect(x, y, SQUARE_IN, SQUARE_IN)
+    paper.text(x + SQUARE_CM / 2, y + SQUARE_CM / 2, "inner square 10 cm", 4.5)
+    paper.text(x + SQUARE_CM / 2, y + SQUARE_CM / 2 + 7.0, "outer square 4 in", 4.5)
+    paper.text(x + SQUARE_CM / 2, y + SQUARE_CM / 2 + 14.0, "measure before you cut", 3.5)
+
+
+def _page_map(
+    paper: _Paper, sheet: Sheet, tiling: Tiling, tiles: tuple[Tile, ...], space: tuple[float, float, float, float]
+) -> None:
+    x, y, wide, tall = space
+    step = tiling.step
+    full = step[0] * tiling.columns + OVERLAP, step[1] * tiling.rows + OVERLAP
+    scale = min(wide / full[0], tall / full[1], 0.25)
+    canvas = paper.canvas
+    canvas.saveState()
+    canvas.translate(*paper.point(x, y))
+    canvas.scale(scale, scale)
+    # Inside the scaled frame the sheet is drawn from its own corner.
+    height, paper.height = paper.height, 0.0
+    _draw_sheet(paper, sheet, 0.0, 0.0)
+    paper.look(0.15 / scale, faint=True)
+    for tile in tiles:
+        paper.rect(tile.x, tile.y, step[0], step[1])
+        paper.text(tile.x + step[0] / 2, tile.y + step[1] / 2, tile.name, 4.5 / scale, bold=True)
+    paper.height = height
+    canvas.restoreState()
+
+
+def _tile_page(paper: _Paper, sheet: Sheet, tiling: Tiling, tile: Tile, title: str) -> None:
+    width, height = tiling.page
+    wide, tall = tiling.inner
+    paper.page(width, height)
+    canvas = paper.canvas
+    canvas.saveState()
+    clip = canvas.beginPath()
+    clip.rect(*paper.point(EDGE, EDGE + tall), wide * MM, tall * MM)
+    canvas.clipPath(clip, stroke=0, fill=0)
+    _draw_sheet(paper, sheet, EDGE - tile.x, EDGE - tile.y)
+    canvas.restoreState()
+    _joins(paper, tiling, tile)
+    paper.text(EDGE, height - 3.5, f"{title}   page {tile.name}", 3.2, centred=False)
+    paper.canvas.showPage()
+
+
+def _joins(paper: _Paper, tiling: Tiling, tile: Tile) -> None:
+    """The frame; the lines where neighbours are laid on; and a diamond in the middle of each joined side."""
+    wide, tall = tiling.inner
+    paper.look(0.15, faint=True)
+    paper.rect(EDGE, EDGE, wide, tall)
+    right, bottom = EDGE + wide - OVERLAP, EDGE + tall - OVERLAP
+    middle_x, middle_y = EDGE + wide / 2.0, EDGE + tall / 2.0
+    paper.look(0.15, "2 2", faint=True)
+    if tile.column < tiling.columns - 1:
+        paper.line(right, EDGE, right, EDGE + tall)
+        _diamond(paper, right + OVERLAP / 2, middle_y)
+    if tile.column > 0:
+        _diamond(paper, EDGE + OVERLAP / 2, middle_y)
+    if tile.row < tiling.rows - 1:
+        paper.line(EDGE, bottom, EDGE + wide, bottom)
+        _diamond(paper, middle_x, bottom + OVERLAP / 2)
+    if tile.row > 0:
+        _diamond(paper, middle_x, EDGE + OVERLAP / 2)
+
+
+def _diamond(paper: _Paper, x: float, y: float) -> None:
+    """A diamond that lies on its twin when two pages are laid together; both are whole, in the overlap."""
+    size = 3.5
+    paper.look(0.25)
+    corners = [(x, y - size), (x + size, y), (x, y + size), (x - size, y), (x, y - size)]
+    for (x0, y0), (x1, y1) in zip(corners, corners[1:], strict=False):
+        paper.line(x0, y0, x1, y1)
+    paper.look(0.15, "2 2", faint=True)

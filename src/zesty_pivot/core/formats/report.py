@@ -1,0 +1,162 @@
+"""report.json: the pattern in figures."""
+
+from __future__ import annotations
+
+import math
+from typing import Literal
+
+from zesty_pivot.core.formats.derived import Derived
+from zesty_pivot.core.ledger.fullness import station
+from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.quantity.fields import Model
+
+
+class EdgeRow(Model):
+    """An edge with its sewn length in mm."""
+
+    id: str
+    role: str
+    sewn_mm: float
+
+
+class DartRow(Model):
+    """A dart: where it opens, its use, angle in degrees, mouth, legs to the pivot and set-back in mm."""
+
+    id: str
+    station: str
+    use: str
+    angle_deg: float
+    intake_mm: float
+    leg_mm: tuple[float, float]
+    point_setback_mm: float
+
+
+class PieceRow(Model):
+    """A piece with its cut order and area (darts left out) in mm2."""
+
+    name: str
+    cut: str
+    area_mm2: float
+    edges: tuple[EdgeRow, ...]
+    darts: tuple[DartRow, ...]
+
+
+class SeamRow(Model):
+    """A seam's account in mm."""
+
+    a: str
+    b: str
+    a_mm: float
+    b_mm: float
+    ease_mm: float
+    difference_mm: float
+
+
+class PlacedRow(Model):
+    """One entry of a fullness account."""
+
+    where: str
+    use: str
+    deg: float
+
+
+class AccountRow(Model):
+    """A pivot's fullness account in degrees; the pivot is written `piece.pivot`."""
+
+    pivot: str
+    block_deg: float
+    placed: tuple[PlacedRow, ...]
+    missing_deg: float
+
+
+class GirthRow(Model):
+    """Finished girths in mm, null where the pattern has no such line."""
+
+    bust: float | None
+    waist: float | None
+    hip: float | None
+    neck_opening: float | None
+
+
+class FindingRow(Model):
+    """A finding of a check."""
+
+    check: str
+    severity: Literal["error", "warning", "remark"]
+    piece: str
+    message: str
+    value: float
+    limit: float
+    advice: str
+
+
+class Report(Model):
+    """A derived style in figures."""
+
+    format: Literal["zesty-pivot/report"] = "zesty-pivot/report"
+    version: Literal[1] = 1
+    style: str
+    pieces: tuple[PieceRow, ...]
+    seams: tuple[SeamRow, ...]
+    accounts: tuple[AccountRow, ...]
+    girths: GirthRow
+    findings: tuple[FindingRow, ...]
+
+
+def report(derived: Derived) -> Report:
+    """The report of a derived style."""
+    girths = derived.girths
+    return Report(
+        style=derived.style.name,
+        pieces=tuple(_piece(derived, piece, number) for number, piece in enumerate(derived.pattern.pieces)),
+        seams=tuple(
+            SeamRow(a=s.a, b=s.b, a_mm=s.a_mm, b_mm=s.b_mm, ease_mm=s.ease_mm, difference_mm=s.difference_mm)
+            for s in derived.look.seams
+        ),
+        accounts=tuple(
+            AccountRow(
+                pivot=f"{account.piece}.{account.pivot}",
+                block_deg=account.block_deg,
+                placed=tuple(PlacedRow(where=entry.where, use=entry.use, deg=entry.deg) for entry in account.placed),
+                missing_deg=account.missing_deg,
+            )
+            for account in derived.look.accounts
+        ),
+        girths=GirthRow(bust=girths.bust, waist=girths.waist, hip=girths.hip, neck_opening=girths.neck_opening),
+        findings=tuple(
+            FindingRow(
+                check=f.check, severity=f.severity.value, piece=f.piece, message=f.message,
+                value=f.value, limit=f.limit, advice=f.advice,
+            )  # fmt: skip
+            for f in derived.findings
+        ),
+    )
+
+
+def _piece(derived: Derived, piece: Piece, number: int) -> PieceRow:
+    finished = derived.pieces[number]
+    setbacks = {dart.dart: dart.setback_mm for dart in finished.darts}
+    block = derived.derivation.block.piece(piece.name)
+    return PieceRow(
+        name=piece.name,
+        cut=finished.cut_words,
+        area_mm2=piece.area,
+        edges=tuple(EdgeRow(id=edge.id, role=edge.role, sewn_mm=edge.sewn_length) for edge in piece.edges),
+        darts=tuple(
+            DartRow(
+                id=dart.id,
+                station=station(piece, block, dart.id),
+                use=dart.use.value,
+                angle_deg=math.degrees(piece.angle(dart.id)),
+                intake_mm=piece.intake(dart.id),
+                leg_mm=piece.legs(dart.id),
+                point_setback_mm=setbacks[dart.id],
+            )
+            for dart in piece.darts
+        ),
+    )
+
+
+def dump(value: Report) -> bytes:
+    """The file's bytes."""
+    return (value.model_dump_json(indent=1) + "\n").encode()

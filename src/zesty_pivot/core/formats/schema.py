@@ -1,0 +1,38 @@
+"""JSON Schemas of our files, as `zesty-pivot schema` prints them."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from zesty_pivot.core.formats.block_file import BlockFile
+from zesty_pivot.core.formats.measures_file import Measures
+from zesty_pivot.core.formats.report import Report
+from zesty_pivot.core.formats.style_file import BlockRef, Style
+from zesty_pivot.core.steps.registry import all_steps
+
+KINDS = ("style", "block", "report", "measures")
+
+
+def schema(kind: str) -> dict[str, Any]:
+    """The JSON Schema of one kind of file. Raises KeyError for a kind that is not in KINDS."""
+    model = {"style": Style, "block": BlockFile, "report": Report, "measures": Measures}[kind]
+    found = model.model_json_schema(by_alias=True)
+    if kind == "style":
+        _with_steps(found)
+    return found
+
+
+def _with_steps(found: dict[str, Any]) -> None:
+    """The steps' own parameters, and the block by its path, which the models read in code."""
+    definitions = found.setdefault("$defs", {})
+    names = []
+    for do, step in all_steps().items():
+        own = step.model_json_schema(by_alias=True, ref_template="#/$defs/{model}")
+        definitions.update(own.pop("$defs", {}))
+        definitions[do] = own
+        names.append({"$ref": f"#/$defs/{do}"})
+    found["properties"]["steps"]["items"] = {"oneOf": names}
+    definitions["BlockRef"] = BlockRef.model_json_schema()
+    found["properties"]["block"] = {"oneOf": [{"$ref": "#/$defs/BlockFile"}, {"$ref": "#/$defs/BlockRef"}]}
+    for name in ("format", "version"):
+        found.setdefault("required", []).insert(0, name)

@@ -1,0 +1,131 @@
+"""The style file (.zpiv): a recipe over a block, with its finish and notes. It carries its block inside."""
+
+from __future__ import annotations
+
+import json
+from pathlib import Path as FilePath
+from typing import Annotated, Any, Literal
+
+from pydantic import BeforeValidator, Field, SerializeAsAny, ValidationError, field_validator
+
+from zesty_pivot.core.errors import FileError
+from zesty_pivot.core.finish.options import Finish
+from zesty_pivot.core.formats import block_file, files
+from zesty_pivot.core.formats.block_file import BlockFile
+from zesty_pivot.core.quantity import Scope, Unit, length_mm
+from zesty_pivot.core.quantity.fields import Length, Model
+from zesty_pivot.core.steps import registry
+from zesty_pivot.core.steps.base import Step
+
+KIND = "style"
+SUFFIX = ".zpiv"
+MAX_STEPS = 400
+
+
+def _step(value: Any) -> Step:
+    try:
+        return registry.read(value)
+    except ValidationError as fault:
+        raise ValueError(files.faults(fault)) from None
+
+
+AnyStep = Annotated[SerializeAsAny[Step], BeforeValidator(_step)]
+
+
+class BlockRef(Model):
+    """A block kept in a file of its own, its path seen from the style's folder."""
+
+    path: str = Field(min_length=1, max_length=1000)
+
+
+class Style(Model):
+    """A style: block, recipe, finish and notes. One immutable value; the document of the program."""
+
+    format: Literal["zesty-pivot/style"] = "zesty-pivot/style"
+    version: Literal[1] = 1
+    name: str = Field(default="Untitled style", max_length=200)
+    units: Unit = "cm"
+    block: BlockFile
+    measures: dict[str, Length] = Field(default_factory=dict, description="body measurements, over the block's own")
+    steps: tuple[AnyStep, ...] = Field(default=(), max_length=MAX_STEPS)
+    finish: Finish = Finish()
+    notes: str = Field(default="", max_length=100_000)
+
+    @field_validator("measures")
+    @classmethod
+    def _plain(cls, value: dict[str, str | float]) -> dict[str, str | float]:
+        for name, text in value.items():
+            if length_mm(text, Scope("cm")) <= 0.0:
+                raise ValueError(f"{name} is {text}; a measurement is more than nothing")
+        return value
+
+    def scope(self) -> Scope:
+        """What formulas of this style are worked out against: its unit, and the measurements in mm."""
+        measures = dict(self.block.measurements)
+        bare = Scope(self.units)
+        measures.update({name: length_mm(text, bare) for name, text in self.measures.items()})
+        return Scope(self.units, measures)
+
+    def with_steps(self, steps: tuple[Step, ...]) -> Style:
+        """The style with other steps."""
+        return self.model_copy(update={"steps": steps})
+
+    def with_finish(self, change: dict[str, Any]) -> Style:
+        """The style with some finish options changed; mappings are merged, a value of None takes an entry out.
+
+        Raises FormulaError or ValidationError when a new value is not one.
+        """
+        merged = _merged(self.finish.model_dump(mode="json", exclude_none=True), change)
+        return self.model_copy(update={"finish": Finish.model_validate(merged)})
+
+
+def _merged(old: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:
+    found = dict(old)
+    for key, value in change.items():
+        if value is None:
+            found.pop(key, None)
+        elif isinstance(value, dict):
+            found[key] = _merged(found.get(key, {}), value)
+        else:
+            found[key] = value
+    return found
+
+
+def read(path: FilePath) -> Style:
+    """A style from a file, with its block; raises FileError in one line for anything that is not a sound style."""
+    return from_value(files.read_json(path, KIND), path.name, path.parent)
+
+
+def from_value(value: dict[str, Any], where: str, folder: FilePath | None = None) -> Style:
+    """A style from plain JSON. A block given by its path is read from `folder` and carried inside from then on."""
+    value = dict(files.header(value, KIND, where))
+    inside = value.get("block")
+    if isinstance(inside, dict) and set(inside) == {"path"}:
+        ref = files.validated(BlockRef, inside, f"{where}, block")
+        value["block"] = block_file.read((folder or FilePath()) / ref.path)
+    elif isinstance(inside, dict):
+        value["block"] = block_file.from_value(inside, where)
+    else:
+        raise FileError("the style carries no block", where=where, advice="Give it a block, inside or by its path.")
+    return files.validated(Style, value, where)
+
+
+def dump(style: Style) -> bytes:
+    """The file's bytes: readable JSON, defaults of steps left out."""
+    value: dict[str, Any] = style.model_dump(mode="json", exclude={"steps", "finish"}, exclude_none=True)
+    value["steps"] = [registry.dump(step) for step in style.steps]
+    value["finish"] = style.finish.model_dump(mode="json", exclude_defaults=True, exclude_none=True)
+    value["notes"] = value.pop("notes")
+    return (json.dumps(value, indent=1, ensure_ascii=False) + "\n").encode()
+
+
+def save(style: Style, path: FilePath) -> None:
+    """The style written atomically, the version before kept as `NAME~`. Raises FileError when it cannot be."""
+    content = dump(style)
+    files.backup(path)
+    files.write_atomic(path, content)
+
+
+def from_block(block: BlockFile, name: str = "Untitled style") -> Style:
+    """A new style over a block, without steps."""
+    return Style(name=name, block=block)

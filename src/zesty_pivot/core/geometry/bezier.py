@@ -1,0 +1,144 @@
+"""Cubic Bezier segments as plain arrays, vectorised. `cubics` is (n, 4, 2): n cubics, control points in mm.
+
+A straight line is the cubic whose inner points lie at its thirds. These functions trust their input:
+finite float64 arrays of the stated shape, checked once at the public edge (`Path`, the file readers).
+"""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from numpy.typing import NDArray
+
+from zesty_pivot.core.geometry.tolerance import LENGTH_TOL
+
+Array = NDArray[np.float64]
+
+_NODES, _WEIGHTS = np.polynomial.legendre.leggauss(20)
+_NODES = (_NODES + 1.0) / 2.0
+_WEIGHTS = _WEIGHTS / 2.0
+_MAX_HALVINGS = 40
+
+
+def line(start: Array, end: Array) -> Array:
+    """One straight segment as a cubic, (4, 2)."""
+    steps = np.array([0.0, 1.0, 2.0, 3.0])[:, None] / 3.0
+    cubic: Array = np.asarray(start) + (np.asarray(end) - np.asarray(start)) * steps
+    cubic[3] = end
+    return cubic
+
+
+def points(cubics: Array, at: Array) -> Array:
+    """Points at the parameters `at` (m,) of every cubic: (n, m, 2)."""
+    t = np.asarray(at)
+    s = 1.0 - t
+    basis = np.stack([s * s * s, 3.0 * s * s * t, 3.0 * s * t * t, t * t * t], axis=-1)
+    found: Array = basis @ cubics
+    return found
+
+
+def derivatives(cubics: Array, at: Array) -> Array:
+    """First derivatives by the parameter at `at` (m,) of every cubic: (n, m, 2)."""
+    t = np.asarray(at)
+    s = 1.0 - t
+    basis = np.stack([s * s, 2.0 * s * t, t * t], axis=-1)
+    found: Array = basis @ (3.0 * np.diff(cubics, axis=1))
+    return found
+
+
+def lengths(cubics: Array) -> Array:
+    """Arc length of every cubic, (n,) mm: Gauss-Legendre quadrature of |B'(t)|, halved until it agrees.
+
+    Straight lines are exact. Cusps converge by the halving.
+    """
+    total = np.zeros(len(cubics))
+    owner = np.arange(len(cubics))
+    work = np.array(cubics)
+    whole = _quadrature(work)
+    for _ in range(_MAX_HALVINGS):
+        left, right = _halves(work)
+        first, second = _quadrature(left), _quadrature(right)
+        done = np.abs(first + second - whole) <= LENGTH_TOL
+        np.add.at(total, owner[done], (first + second)[done])
+        if done.all():
+            return total
+        rest = ~done
+        work = np.concatenate([left[rest], right[rest]])
+        whole = np.concatenate([first[rest], second[rest]])
+        owner = np.concatenate([owner[rest], owner[rest]])
+    np.add.at(total, owner, whole)
+    return total
+
+
+def _quadrature(cubics: Array) -> Array:
+    steps = derivatives(cubics, _NODES)
+    found: Array = np.hypot(steps[..., 0], steps[..., 1]) @ _WEIGHTS
+    return found
+
+
+def _halves(cubics: Array) -> tuple[Array, Array]:
+    a, b, c, d = cubics[:, 0], cubics[:, 1], cubics[:, 2], cubics[:, 3]
+    ab, bc, cd = (a + b) / 2.0, (b + c) / 2.0, (c + d) / 2.0
+    abc, bcd = (ab + bc) / 2.0, (bc + cd) / 2.0
+    mid = (abc + bcd) / 2.0
+    return np.stack([a, ab, abc, mid], axis=1), np.stack([mid, bcd, cd, d], axis=1)
+
+
+def split(cubic: Array, at: float) -> tuple[Array, Array]:
+    """One cubic (4, 2) parted at the parameter `at` by de Casteljau: two of (4, 2)."""
+    a, b, c, d = cubic
+    ab, bc, cd = a + (b - a) * at, b + (c - b) * at, c + (d - c) * at
+    abc, bcd = ab + (bc - ab) * at, bc + (cd - bc) * at
+    mid = abc + (bcd - abc) * at
+    return np.stack([a, ab, abc, mid]), np.stack([mid, bcd, cd, d])
+
+
+def is_straight(cubic: Array) -> bool:
+    """Whether a cubic is a plain line: inner points at its thirds, to the noise of the arithmetic."""
+    return bool(np.abs(cubic - line(cubic[0], cubic[3])).max() <= 1e-9)
+
+
+def param_at_length(cubic: Array, length: float, total: float) -> float:
+    """The parameter where the arc from the start of one cubic (4, 2) has `length` mm; `total` is its whole.
+
+    Newton's steps on the arc length, kept inside a bracket that shrinks by halving.
+    """
+    if length <= 0.0:
+        return 0.0
+    if length >= total:
+        return 1.0
+    low, high, t = 0.0, 1.0, length / total
+    if is_straight(cubic):
+        return t
+    for _ in range(60):
+        first, _rest = split(cubic, t)
+        error = float(lengths(first[None])[0]) - length
+        if abs(error) <= LENGTH_TOL * 10.0:
+            break
+        low, high = (t, high) if error < 0.0 else (low, t)
+        slope = derivatives(cubic[None], np.array([t]))[0, 0]
+        speed = math.hypot(slope[0], slope[1])
+        step = t - error / speed if speed > 0.0 else math.nan
+        t = step if low < step < high else (low + high) / 2.0
+    return t
+
+
+def flatten_counts(cubics: Array, tolerance: float) -> NDArray[np.int64]:
+    """How many chords keep each cubic within `tolerance` mm, (n,).
+
+    From the bound on the control points: with M the largest second difference, the error of n equal
+    parts is at most 6 M / (8 n^2). An S-curve cannot fool it, as looking at the middle point would.
+    """
+    second = cubics[:, 2:] - 2.0 * cubics[:, 1:-1] + cubics[:, :-2]
+    largest = np.hypot(second[..., 0], second[..., 1]).max(axis=1)
+    parts: NDArray[np.int64] = np.maximum(1, np.ceil(np.sqrt(0.75 * largest / tolerance))).astype(np.int64)
+    return parts
+
+
+def flatten(cubics: Array, tolerance: float) -> Array:
+    """A polyline (m, 2) through a chain of cubics, no further than `tolerance` mm from it."""
+    pieces = [cubics[:1, 0]]
+    for cubic, count in zip(cubics, flatten_counts(cubics, tolerance), strict=True):
+        pieces.append(points(cubic[None], np.arange(1, count + 1) / count)[0])
+    return np.concatenate(pieces)

@@ -1,0 +1,151 @@
+"""Where curves meet: with a straight line by the roots of a cubic, with each other by boxes and Newton."""
+
+from __future__ import annotations
+
+import numpy as np
+from numpy.typing import NDArray
+
+from zesty_pivot.core.errors import GeometryError
+from zesty_pivot.core.geometry import bezier
+from zesty_pivot.core.geometry.tolerance import JOIN_TOL
+
+Array = NDArray[np.float64]
+
+_ROOT_SLACK = 1e-9  # a root this little outside [0, 1] is the end itself
+_MAX_BOXES = 4096  # more candidate pairs than this and the curves run along each other
+
+
+def with_line(cubics: Array, on: Array, towards: Array) -> list[tuple[int, float, float]]:
+    """Crossings of cubics (n, 4, 2) with the endless line `on + s towards`: (segment, t, s), s in mm if
+    `towards` has length 1. Near-duplicates at joints are kept: they lie on two segments.
+
+    A segment that lies along the line has no single crossing and is left out.
+    """
+    normal = np.array([-towards[1], towards[0]])
+    heights = (cubics - on) @ normal
+    found: list[tuple[int, float, float]] = []
+    close = (heights.min(axis=1) <= JOIN_TOL) & (heights.max(axis=1) >= -JOIN_TOL)
+    for index in np.flatnonzero(close):
+        h = heights[index]
+        if np.abs(h).max() <= JOIN_TOL:
+            continue
+        for t in _roots(h):
+            point = bezier.points(cubics[index : index + 1], np.array([t]))[0, 0]
+            found.append((int(index), t, float((point - on) @ towards)))
+    return found
+
+
+def _roots(heights: Array) -> list[float]:
+    """Parameters in [0, 1] where a cubic Bernstein polynomial (4,) is zero."""
+    a, b, c, d = heights
+    power = np.array([d - 3.0 * c + 3.0 * b - a, 3.0 * (c - 2.0 * b + a), 3.0 * (b - a), a])
+    size = np.abs(heights).max()
+    power[np.abs(power) < 1e-13 * size] = 0.0
+    found: list[float] = []
+    for root in np.roots(power):
+        if abs(root.imag) < 1e-7 and -_ROOT_SLACK <= root.real <= 1.0 + _ROOT_SLACK:
+            t = _polish(power, float(root.real))
+            t = min(1.0, max(0.0, t))
+            if all(abs(t - other) > 1e-9 for other in found):
+                found.append(t)
+    return sorted(found)
+
+
+def _polish(power: Array, t: float) -> float:
+    """Two Newton steps: np.roots loses half the digits at a touching crossing."""
+    slopes = np.polyder(power)
+    for _ in range(2):
+        slope = float(np.polyval(slopes, t))
+        if slope == 0.0:
+            return t
+        step = t - float(np.polyval(power, t)) / slope
+        if abs(step - t) > 1e-6:
+            return t
+        t = step
+    return t
+
+
+def of_curves(first: Array, second: Array) -> list[tuple[int, float, int, float]]:
+    """Crossings of two chains of cubics: (segment, t, segment, t) on each, merged by distance (JOIN_TOL).
+
+    Boxes of the control points are halved until only crossings are left, then Newton finishes.
+    Raises GeometryError when the curves run along each other for a stretch.
+    """
+    hits: list[tuple[int, float, int, float]] = []
+    places: list[Array] = []
+    for i, one in enumerate(first):
+        for j, other in enumerate(second):
+            for t, u in _pair(one, other):
+                place = bezier.points(one[None], np.array([t]))[0, 0]
+                if all(np.hypot(*(place - known)) > JOIN_TOL for known in places):
+                    hits.append((i, t, j, u))
+                    places.append(place)
+    return hits
+
+
+def _pair(one: Array, other: Array) -> list[tuple[float, float]]:
+    # Rows of (t0, t1, u0, u1) whose boxes still touch.
+    spans = np.array([[0.0, 1.0, 0.0, 1.0]])
+    for _ in range(14):
+        spans = np.concatenate([_quarter(spans, k) for k in range(4)])
+        a, b = _boxes(one, spans[:, 0], spans[:, 1]), _boxes(other, spans[:, 2], spans[:, 3])
+        touch = ((a[:, 0] <= b[:, 1] + JOIN_TOL) & (b[:, 0] <= a[:, 1] + JOIN_TOL)).all(axis=1)
+        spans = spans[touch]
+        if len(spans) == 0:
+            return []
+        if len(spans) > _MAX_BOXES:
+            raise GeometryError("two lines run along each other", advice="Move one of them apart.")
+    found: list[tuple[float, float]] = []
+    for t, u in {(round(float((s[0] + s[1]) / 2), 3), round(float((s[2] + s[3]) / 2), 3)) for s in spans}:
+        hit = _newton(one, other, t, u)
+        if hit is not None:
+            found.append(hit)
+    return found
+
+
+def _quarter(spans: Array, which: int) -> Array:
+    t0, t1, u0, u1 = spans.T
+    tm, um = (t0 + t1) / 2.0, (u0 + u1) / 2.0
+    ts = (t0, tm) if which % 2 == 0 else (tm, t1)
+    us = (u0, um) if which < 2 else (um, u1)
+    return np.stack([*ts, *us], axis=1)
+
+
+def _boxes(cubic: Array, start: Array, stop: Array) -> Array:
+    """Boxes (n, 2, 2: low and high corner) of the control points of n stretches of one cubic."""
+    controls = _stretch(cubic, start, stop)
+    return np.stack([controls.min(axis=1), controls.max(axis=1)], axis=1)
+
+
+def _stretch(cubic: Array, start: Array, stop: Array) -> Array:
+    """Control points (n, 4, 2) of the stretches [start, stop] of one cubic, by its end slopes."""
+    ends = bezier.points(cubic[None], np.concatenate([start, stop]))[0]
+    slopes = bezier.derivatives(cubic[None], np.concatenate([start, stop]))[0]
+    n = len(start)
+    third = ((stop - start) / 3.0)[:, None]
+    return np.stack([ends[:n], ends[:n] + slopes[:n] * third, ends[n:] - slopes[n:] * third, ends[n:]], axis=1)
+
+
+def _newton(one: Array, other: Array, t: float, u: float) -> tuple[float, float] | None:
+    for _ in range(30):
+        gap = _at(one, t) - _at(other, u)
+        slopes = np.stack([_slope(one, t), -_slope(other, u)], axis=1)
+        if abs(float(np.linalg.det(slopes))) < 1e-12:
+            break
+        step = np.linalg.solve(slopes, -gap)
+        t, u = float(np.clip(t + step[0], -0.01, 1.01)), float(np.clip(u + step[1], -0.01, 1.01))
+        if np.abs(step).max() < 1e-15:
+            break
+    t, u = min(1.0, max(0.0, t)), min(1.0, max(0.0, u))
+    gap = _at(one, t) - _at(other, u)
+    return (t, u) if np.hypot(gap[0], gap[1]) <= JOIN_TOL else None
+
+
+def _at(cubic: Array, t: float) -> Array:
+    found: Array = bezier.points(cubic[None], np.array([t]))[0, 0]
+    return found
+
+
+def _slope(cubic: Array, t: float) -> Array:
+    found: Array = bezier.derivatives(cubic[None], np.array([t]))[0, 0]
+    return found

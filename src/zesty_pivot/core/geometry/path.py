@@ -1,0 +1,185 @@
+"""A chain of cubic segments as a frozen value."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable, Sequence
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from zesty_pivot.core.errors import GeometryError
+from zesty_pivot.core.geometry import bezier
+from zesty_pivot.core.geometry.angles import Vector, unit
+from zesty_pivot.core.geometry.motion import Motion
+from zesty_pivot.core.geometry.tolerance import FLATNESS, JOIN_TOL
+
+Array = NDArray[np.float64]
+
+
+class Path:
+    """Connected cubics from a start to an end. Read-only; equal when their control points are equal.
+
+    `cubics` is (n, 4, 2) in mm with n >= 1; each cubic starts where the one before ends.
+    """
+
+    def __init__(self, cubics: Array) -> None:
+        """Raises GeometryError when the shape is wrong, a value is not finite, or the chain is broken."""
+        values = np.array(cubics, dtype=np.float64)
+        if values.ndim != 3 or values.shape[1:] != (4, 2) or len(values) == 0:
+            raise GeometryError(f"a path of shape {values.shape}, not (n, 4, 2)")
+        if not np.isfinite(values).all():
+            raise GeometryError("a path with a point that is not a finite number")
+        if len(values) > 1 and np.abs(values[1:, 0] - values[:-1, 3]).max() > JOIN_TOL:
+            raise GeometryError("a path whose segments do not meet")
+        values.flags.writeable = False
+        self.cubics = values
+
+    @classmethod
+    def _trusted(cls, cubics: Array) -> Path:
+        path = cls.__new__(cls)
+        cubics.flags.writeable = False
+        path.cubics = cubics
+        return path
+
+    @classmethod
+    def straight(cls, *points: Sequence[float] | Array) -> Path:
+        """Straight segments through two or more points."""
+        spots = [np.asarray(point, dtype=float) for point in points]
+        return cls(np.stack([bezier.line(a, b) for a, b in zip(spots, spots[1:], strict=False)]))
+
+    @classmethod
+    def polyline(cls, points: Array) -> Path:
+        """Straight segments through the rows of an array (m, 2), m >= 2."""
+        starts, ends = points[:-1], points[1:]
+        thirds = np.array([0.0, 1.0, 2.0, 3.0])[None, :, None] / 3.0
+        return cls(starts[:, None] + (ends - starts)[:, None] * thirds)
+
+    @classmethod
+    def chain(cls, paths: Iterable[Path]) -> Path:
+        """Paths laid end to end; each must start where the one before ends."""
+        return cls(np.concatenate([path.cubics for path in paths]))
+
+    def __setattr__(self, name: str, value: object) -> None:
+        if name in self.__dict__:
+            raise AttributeError(f"a Path is frozen: {name} cannot be set")
+        super().__setattr__(name, value)
+
+    def __eq__(self, other: object) -> bool:
+        return isinstance(other, Path) and np.array_equal(self.cubics, other.cubics)
+
+    def __hash__(self) -> int:
+        return hash(self.cubics.tobytes())
+
+    def __repr__(self) -> str:
+        return f"Path({len(self.cubics)} segments, {self.start.round(3)} to {self.end.round(3)}, {self.length:.3f} mm)"
+
+    @property
+    def start(self) -> Vector:
+        """The first point, (2,) mm."""
+        return self.cubics[0, 0]
+
+    @property
+    def end(self) -> Vector:
+        """The last point, (2,) mm."""
+        return self.cubics[-1, 3]
+
+    @cached_property
+    def lengths(self) -> Array:
+        """Arc length of each segment, (n,) mm."""
+        return bezier.lengths(self.cubics)
+
+    @cached_property
+    def length(self) -> float:
+        """Arc length in mm."""
+        return float(self.lengths.sum())
+
+    def _locate(self, distance: float) -> tuple[int, float]:
+        """The segment and parameter at an arc length from the start, clamped to the ends."""
+        before = 0.0
+        for index, size in enumerate(self.lengths):
+            if distance <= before + size or index == len(self.lengths) - 1:
+                return index, bezier.param_at_length(self.cubics[index], distance - before, float(size))
+            before += float(size)
+        raise GeometryError("a path without segments")
+
+    def point_at(self, distance: float) -> Vector:
+        """The point at an arc length (mm) from the start, clamped to the ends."""
+        index, t = self._locate(distance)
+        point: Vector = bezier.points(self.cubics[index : index + 1], np.array([t]))[0, 0]
+        return point
+
+    def direction_at(self, distance: float) -> Vector:
+        """The unit tangent at an arc length (mm) from the start; at a corner, that of the segment before."""
+        index, t = self._locate(distance)
+        return _direction(self.cubics[index], t)
+
+    @cached_property
+    def start_direction(self) -> Vector:
+        """The unit tangent at the start."""
+        return _direction(self.cubics[0], 0.0)
+
+    @cached_property
+    def end_direction(self) -> Vector:
+        """The unit tangent at the end."""
+        return _direction(self.cubics[-1], 1.0)
+
+    def distance_of(self, segment: int, t: float) -> float:
+        """The arc length (mm) from the start to a segment's parameter."""
+        first, _rest = bezier.split(self.cubics[segment], t)
+        return float(self.lengths[:segment].sum() + bezier.lengths(first[None])[0])
+
+    def split_at(self, distance: float) -> tuple[Path, Path]:
+        """The two parts at an arc length (mm) from the start.
+
+        Raises GeometryError when a part would be shorter than JOIN_TOL.
+        """
+        if not JOIN_TOL <= distance <= self.length - JOIN_TOL:
+            raise GeometryError(f"a split at {distance:.6f} mm of {self.length:.6f} mm leaves nothing on one side")
+        index, t = self._locate(distance)
+        before, after = self.cubics[:index], self.cubics[index + 1 :]
+        left, right = bezier.split(self.cubics[index], t)
+        start = distance - float(self.lengths[:index].sum())
+        # A part of no length at a joint of two segments would only be noise.
+        lefts = [before, left[None]] if start > JOIN_TOL else [before]
+        rights = [right[None], after] if self.lengths[index] - start > JOIN_TOL else [after]
+        return Path._trusted(np.concatenate(lefts)), Path._trusted(np.concatenate(rights))
+
+    def between(self, start: float, stop: float) -> Path:
+        """The stretch between two arc lengths (mm) from the start, start < stop."""
+        rest = self if start <= JOIN_TOL else self.split_at(start)[1]
+        size = stop - max(start, 0.0) if start > JOIN_TOL else stop
+        return rest if size >= rest.length - JOIN_TOL else rest.split_at(size)[0]
+
+    def reversed(self) -> Path:
+        """The same line walked from its end."""
+        return Path._trusted(np.ascontiguousarray(self.cubics[::-1, ::-1]))
+
+    def moved(self, motion: Motion) -> Path:
+        """The path after a rigid motion."""
+        return Path._trusted(motion(self.cubics))
+
+    def flatten(self, tolerance: float = FLATNESS) -> Array:
+        """A polyline (m, 2) no further than `tolerance` mm from the path."""
+        return bezier.flatten(self.cubics, tolerance)
+
+    @cached_property
+    def outline(self) -> Array:
+        """The polyline at the standard flatness, kept: drawing and regions ask for it often."""
+        line = self.flatten()
+        line.flags.writeable = False
+        return line
+
+    def box(self) -> tuple[Vector, Vector]:
+        """The corners (low, high) of the polyline's bounding box, mm."""
+        return self.outline.min(axis=0), self.outline.max(axis=0)
+
+
+def _direction(cubic: Array, t: float) -> Vector:
+    """The unit tangent of one cubic, also where control points fall together."""
+    slope = bezier.derivatives(cubic[None], np.array([t]))[0, 0]
+    if np.hypot(slope[0], slope[1]) > JOIN_TOL:
+        return unit(slope)
+    near = 1e-4 if t < 0.5 else -1e-4
+    here = bezier.points(cubic[None], np.array([t, t + near]))[0]
+    return unit((here[1] - here[0]) * (1.0 if near > 0 else -1.0))

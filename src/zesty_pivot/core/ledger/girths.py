@@ -1,0 +1,51 @@
+"""Finished girths of the whole garment, both halves, in mm."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import shapely
+
+from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece.region import outline
+
+
+@dataclass(frozen=True)
+class Girths:
+    """Girths in mm; None where the pattern has no such level or edge."""
+
+    bust: float | None
+    waist: float | None
+    hip: float | None
+    neck_opening: float | None
+
+
+def girths(pattern: Pattern, block: Pattern) -> Girths:
+    """The finished girths of front and back, both halves.
+
+    Waist and neck are the sewn lengths of their edges now. Bust and hip are the cloth along the block's level line,
+    darts left out: moving a dart leaves the sewn surface as it was, so the block tells them.
+    """
+    return Girths(
+        bust=_across(block, "bust"),
+        waist=_around(pattern, "waist"),
+        hip=_across(block, "hip"),
+        neck_opening=_around(pattern, "neckline"),
+    )
+
+
+def _around(pattern: Pattern, role: str) -> float | None:
+    edges = [edge for piece in pattern.pieces for edge in piece.edges if edge.role == role]
+    return 2.0 * sum(edge.sewn_length for edge in edges) if edges else None
+
+
+def _across(block: Pattern, level: str) -> float | None:
+    widths = [width(piece, piece.levels[level]) for piece in block.pieces if level in piece.levels]
+    return 2.0 * sum(widths) if len(widths) == len(block.pieces) else None
+
+
+def width(piece: Piece, y: float) -> float:
+    """The cloth across a piece at a height y (mm), darts left out, in mm."""
+    region = shapely.Polygon(outline(piece))
+    low, _y0, high, _y1 = region.bounds
+    return float(shapely.intersection(region, shapely.LineString([(low - 1.0, y), (high + 1.0, y)])).length)

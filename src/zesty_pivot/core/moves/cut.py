@@ -1,0 +1,138 @@
+"""Cut: a slit from the outline to a pivot, or a cut right through that leaves two pieces."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from zesty_pivot.core.errors import GeometryError, PlaceError
+from zesty_pivot.core.geometry import JOIN_TOL, Path
+from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.piece.edge import Run, Source
+from zesty_pivot.core.piece.names import DART_LEG
+from zesty_pivot.core.piece.piece import Dart, Piece
+from zesty_pivot.core.piece.place import Place, is_joint, mouth_at, point
+from zesty_pivot.core.piece.region import arc, contains, crosses, polygon
+
+
+def part_run(piece: Piece, place: Place) -> tuple[Piece, int]:
+    """The piece with a joint at a place, and the index of the run that ends there."""
+    if is_joint(piece, place):
+        return piece, place.run
+    run = piece.runs[place.run]
+    first, second = run.path.split_at(place.at)
+    before, after = run.source.parted(place.at / run.path.length)
+    parts = (Run(run.edge, first, before, None), Run(run.edge, second, after, run.mouth))
+    return replace(piece, runs=piece.runs[: place.run] + parts + piece.runs[place.run + 1 :]), place.run
+
+
+def part_twice(piece: Piece, first: Place, second: Place) -> tuple[Piece, int, int]:
+    """The piece with joints at two places, and the indices of the runs that end there."""
+    count = len(piece.runs)
+    parted, one = part_run(piece, first)
+    grown = len(parted.runs) - count
+    if grown and second.run == first.run and second.at > first.at:
+        second = Place(second.run + 1, second.at - first.at)
+    elif grown and second.run > first.run:
+        second = Place(second.run + 1, second.at)
+    again, two = part_run(parted, second)
+    if len(again.runs) > len(parted.runs) and two < one:
+        one += 1
+    return again, one, two
+
+
+def slit(piece: Piece, place: Place, pivot: str, dart: str) -> Piece:
+    """The piece slit from a place to a pivot: a new dart `dart` of no angle, both lips still together.
+
+    Raises PlaceError when a dart opens there already, GeometryError when the slit would leave the piece or
+    cross an edge or a dart.
+    """
+    taken = mouth_at(piece, place)
+    if taken is not None:
+        raise PlaceError(f"the dart {taken!r} opens there already", where=piece.name, advice="Merge with it, or move aside.")
+    crossed = crosses(piece, point(piece, place), piece.pivot(pivot))
+    if crossed is not None:
+        raise GeometryError(
+            f"the slash crosses {crossed}", where=piece.name, advice="Choose a place with a clear way to the pivot."
+        )
+    parted, index = part_run(piece, place)
+    run = replace(parted.runs[index], mouth=dart)
+    runs = parted.runs[:index] + (run,) + parted.runs[index + 1 :]
+    return replace(parted, runs=runs, darts=(*parted.darts, Dart(dart, pivot)))
+
+
+def apart(piece: Piece, first: str, second: str, names: tuple[str, str]) -> tuple[Piece, Piece]:
+    """Cut right through a pivot along two darts (or slits) that share it: two pieces, the second being the
+    part from the mouth of `first` clockwise to the mouth of `second`. Their legs become edges
+    `<first>.leg` and `<second>.leg` on each piece.
+
+    Raises GeometryError when the darts have different pivots.
+    """
+    pivot = piece.dart(first).pivot
+    if pivot != piece.dart(second).pivot:
+        raise GeometryError(f"the darts {first!r} and {second!r} have different pivots", where=piece.name)
+    one, two = piece.mouth_run(first), piece.mouth_run(second)
+    pin = piece.pivot(pivot)
+    freed = _with_legs(piece, arc(piece, piece.after(one), two), second, first, names[1], pin)
+    kept = _with_legs(piece, arc(piece, piece.after(two), one), first, second, names[0], pin)
+    return kept, freed
+
+
+def _with_legs(piece: Piece, indices: tuple[int, ...], ending: str, starting: str, name: str, pin: Vector) -> Piece:
+    """An arc of runs closed by the leg from its last mouth to the pivot and the leg back to its first."""
+    runs = [piece.runs[index] for index in indices]
+    down = Run(f"{ending}.leg", Path.straight(runs[-1].path.end, pin), Source(f"{piece.name}.{ending}", 0.0, 1.0))
+    up = Run(f"{starting}.leg", Path.straight(pin, runs[0].path.start), Source(f"{piece.name}.{starting}", 1.0, 0.0))
+    closed = (*runs[:-1], replace(runs[-1], mouth=None), down, up)
+    pivot = piece.dart(ending).pivot
+    made = _part(piece, indices, closed, name, [pin], DART_LEG)
+    return replace(made, landmarks={**made.landmarks, pivot: piece.landmarks[pivot]})
+
+
+def across(
+    piece: Piece, start: Place, stop: Place, line: Path, edge: str, role: str, names: tuple[str, str]
+) -> tuple[Piece, Piece]:
+    """Cut right across along a line from one place of the outline to another: two pieces with partner edges.
+
+    The second piece is the part from `start` clockwise to `stop`, closed by the line walked backwards. Both
+    sides carry the line's own provenance (`edge`, 0 to 1 along the line), so they know each other.
+
+    Raises GeometryError when the line does not run from place to place, or a mouth opens at an end.
+    """
+    if max(abs(line.start - point(piece, start)).max(), abs(line.end - point(piece, stop)).max()) > JOIN_TOL:
+        raise GeometryError("the line does not run from the one place to the other", where=piece.name)
+    if mouth_at(piece, start) or mouth_at(piece, stop):
+        raise GeometryError("a dart opens where the line ends", where=piece.name, advice="Move the dart, or the line.")
+    parted, one, two = part_twice(piece, start, stop)
+    freed_arc, kept_arc = arc(parted, parted.after(one), two), arc(parted, parted.after(two), one)
+    out, back = Run(edge, line, Source(edge, 0.0, 1.0)), Run(edge, line.reversed(), Source(edge, 1.0, 0.0))
+    points = list(line.outline)
+    kept = _part(parted, kept_arc, (*[parted.runs[i] for i in kept_arc], out), names[0], points, role)
+    freed = _part(parted, freed_arc, (*[parted.runs[i] for i in freed_arc], back), names[1], points[::-1], role)
+    return kept, freed
+
+
+def _part(
+    piece: Piece, indices: tuple[int, ...], runs: tuple[Run, ...], name: str, closing: Sequence[Vector], role: str
+) -> Piece:
+    """One part of a cut piece: its runs, with the darts, landmarks and grain that lie in it."""
+    ring = polygon(piece, indices, tuple(closing))
+    known = dict(piece.roles)
+    edges = dict.fromkeys(run.edge for run in runs)
+    mouths = {run.mouth for run in runs if run.mouth}
+    darts = tuple(dart for dart in piece.darts if dart.id in mouths)
+    inside = {key: at for key, at in piece.landmarks.items() if contains(ring, np.array(at))}
+    inside.update({dart.pivot: piece.landmarks[dart.pivot] for dart in darts})
+    grain = piece.grain if piece.grain and contains(ring, np.mean(piece.grain, axis=0)) else None
+    return replace(
+        piece,
+        name=name,
+        fold=piece.fold if piece.fold in edges else None,
+        runs=runs,
+        roles=tuple((edge, known.get(edge, role)) for edge in edges),
+        darts=darts,
+        landmarks=inside,
+        grain=grain,
+    )

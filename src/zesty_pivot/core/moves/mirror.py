@@ -1,0 +1,123 @@
+"""Mirror: turn a piece over, unfold a half to the whole, and fold the whole again."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from zesty_pivot.core.errors import GeometryError
+from zesty_pivot.core.geometry import JOIN_TOL, Motion
+from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.piece.edge import Run
+from zesty_pivot.core.piece.piece import Dart, Piece, Point
+
+# A front drawn right side up shows the wearer's left to the right of CF (x > 0); the other half is the right.
+SIDES = (".left", ".right")
+
+
+def flip(piece: Piece, on: Vector, towards: Vector) -> Piece:
+    """The piece turned over along the line through `on` in the direction `towards`; twice is nothing.
+
+    The ring stays clockwise, so it is walked the other way: a mouth that opened after a run now opens after
+    the next one.
+    """
+    motion = Motion.reflect(on, towards)
+    count = len(piece.runs)
+    turned: list[Run] = []
+    for index in reversed(range(count)):
+        run = piece.runs[index]
+        opens = piece.runs[(index - 1) % count].mouth
+        turned.append(Run(run.edge, run.path.moved(motion).reversed(), run.source.turned(), opens))
+
+    def at(point: Point) -> Point:
+        x, y = motion(np.array(point))
+        return float(x), float(y)
+
+    return replace(
+        piece,
+        runs=tuple(turned),
+        roles=tuple(reversed(piece.roles)),
+        landmarks={name: at(point) for name, point in piece.landmarks.items()},
+        grain=(at(piece.grain[0]), at(piece.grain[1])) if piece.grain else None,
+    )
+
+
+def unfold(half: Piece) -> Piece:
+    """A half on the fold opened to the whole. Edges and darts of the drawn half end in `.left`, those of the
+    other in `.right`, as worn for a front lying right side up.
+
+    Raises GeometryError when the piece has no fold, or its fold is bent or opened by a dart.
+    """
+    fold = half.fold
+    if fold is None:
+        raise GeometryError("the piece has no fold to open", where=half.name)
+    edge = half.edge(fold)
+    on, end = edge.runs[0].path.start, edge.runs[-1].path.end
+    line = np.concatenate([run.path.cubics.reshape(-1, 2) for run in edge.runs])
+    normal = np.array([-(end - on)[1], (end - on)[0]]) / np.hypot(*(end - on))
+    opened = any(run.mouth for run in edge.runs) or half.runs[half.runs.index(edge.runs[0]) - 1].mouth
+    if opened or np.abs((line - on) @ normal).max() > JOIN_TOL:
+        raise GeometryError("the fold is opened by a dart or bent", where=half.name, advice="Cut a seam there instead.")
+    other = flip(half, on, end - on)
+    first, second = _side(half, fold, 0), _side(other, fold, 1)
+    return replace(
+        half,
+        fold=None,
+        runs=(*first.runs, *second.runs),
+        roles=first.roles + second.roles,
+        darts=first.darts + second.darts,
+        landmarks={**first.landmarks, **second.landmarks},
+        grain=half.grain,
+    )
+
+
+def _side(half: Piece, fold: str, which: int) -> Piece:
+    """One side of the whole: its runs from the fold round to the fold again, every name marked with its side."""
+    mark = SIDES[which]
+    indices = [index for index, run in enumerate(half.runs) if run.edge == fold]
+    last = next(index for index in indices if half.runs[half.after(index)].edge != fold)
+    order = [(last + 1 + step) % len(half.runs) for step in range(len(half.runs) - len(indices))]
+    runs = tuple(
+        replace(half.runs[i], edge=half.runs[i].edge + mark, mouth=half.runs[i].mouth and half.runs[i].mouth + mark)
+        for i in order
+    )
+    known = dict(half.roles)
+    return replace(
+        half,
+        runs=runs,
+        roles=tuple((name, known[name.removesuffix(mark)]) for name in dict.fromkeys(run.edge for run in runs)),
+        darts=tuple(Dart(d.id + mark, d.pivot + mark, d.use, d.extended_mm) for d in half.darts),
+        landmarks={name + mark: at for name, at in half.landmarks.items()},
+    )
+
+
+def halved(whole: Piece, like: Piece) -> Piece:
+    """The drawn half of an unfolded piece back on the fold: `unfold` undone.
+
+    `like` is the half it came from; its fold edge is laid back. Raises GeometryError when the two sides are no
+    longer mirror images within JOIN_TOL.
+    """
+    mark = SIDES[0]
+    mine = [run for run in whole.runs if run.edge.endswith(mark)]
+    fold = like.edge(like.fold or "centre")
+    on, end = fold.runs[0].path.start, fold.runs[-1].path.end
+    image = Motion.reflect(on, end - on)
+    theirs = [run for run in whole.runs if run.edge.endswith(SIDES[1])]
+    same = len(mine) == len(theirs) and all(
+        one.path.cubics.shape == other.path.cubics.shape
+        and np.abs(image(one.path.reversed().cubics) - other.path.cubics).max() <= JOIN_TOL
+        for one, other in zip(mine, reversed(theirs), strict=True)
+    )
+    if not same:
+        raise GeometryError("the two sides differ", where=whole.name, advice="Keep the piece unfolded.")
+    runs = [
+        replace(run, edge=run.edge.removesuffix(mark), mouth=run.mouth and run.mouth.removesuffix(mark)) for run in mine
+    ]
+    return replace(
+        like,
+        runs=(*runs, *fold.runs),
+        darts=tuple(Dart(d.id.removesuffix(mark), d.pivot.removesuffix(mark), d.use, d.extended_mm) for d in whole.darts if d.id.endswith(mark)),
+        landmarks={name.removesuffix(mark): at for name, at in whole.landmarks.items() if name.endswith(mark)},
+        grain=whole.grain,
+    )

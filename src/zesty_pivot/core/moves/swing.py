@@ -1,0 +1,72 @@
+"""Swing: the pin stays in the pivot, one part of the piece turns; what one dart loses another gains."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import replace
+
+import numpy as np
+
+from zesty_pivot.core.errors import GeometryError
+from zesty_pivot.core.geometry import Motion
+from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.piece.piece import Piece, Point
+from zesty_pivot.core.piece.region import arc, contains, polygon
+
+
+def swing(piece: Piece, closing: str, opening: str, angle: float) -> Piece:
+    """The piece after `angle` radians of the dart `closing` have gone to the dart (or slit) `opening`.
+
+    Both share a pivot. The part that holds the longer stretch of the centre stays still (CF and CB never
+    move); in a piece without a centre, the part with the longer outline stays. The rotation is clockwise when the
+    moving part runs up to the closing dart, anticlockwise when it starts there.
+
+    Raises GeometryError when the pivots differ.
+    """
+    pivot = piece.dart(closing).pivot
+    if pivot != piece.dart(opening).pivot:
+        raise GeometryError(
+            f"the darts {closing!r} and {opening!r} have different pivots",
+            where=piece.name,
+            advice="They cannot merge through one point.",
+        )
+    closes, opens = piece.mouth_run(closing), piece.mouth_run(opening)
+    before_closing = arc(piece, piece.after(opens), closes)
+    after_closing = arc(piece, piece.after(closes), opens)
+    if _weight(piece, before_closing) >= _weight(piece, after_closing):
+        moving, turn = after_closing, -angle
+    else:
+        moving, turn = before_closing, angle
+    pin = piece.pivot(pivot)
+    return carry(piece, moving, (pin,), Motion.turn(pin, turn), keep={pivot})
+
+
+def _weight(piece: Piece, indices: Iterable[int]) -> tuple[float, float]:
+    """How strongly a part stays: its length of centre line in mm, then its whole length."""
+    runs = [piece.runs[index] for index in indices]
+    centre = sum(run.path.length for run in runs if piece.role(run.edge) == "centre")
+    return centre, sum(run.path.length for run in runs)
+
+
+def carry(piece: Piece, indices: tuple[int, ...], closing: tuple[Vector, ...], motion: Motion, keep: set[str]) -> Piece:
+    """A piece with an arc of its ring moved, and with it every landmark and the grain inside that part.
+
+    `closing` are the points that close the arc to a region; landmarks named in `keep` stay where they are.
+    """
+    ring = polygon(piece, indices, closing)
+    carried = set(indices)
+
+    def moved(at: Point) -> Point:
+        x, y = motion(np.array(at))
+        return float(x), float(y)
+
+    runs = tuple(
+        replace(run, path=run.path.moved(motion)) if index in carried else run for index, run in enumerate(piece.runs)
+    )
+    landmarks = {
+        name: moved(at) if name not in keep and contains(ring, np.array(at)) else at for name, at in piece.landmarks.items()
+    }
+    grain = piece.grain
+    if grain is not None and contains(ring, np.mean(grain, axis=0)):
+        grain = moved(grain[0]), moved(grain[1])
+    return replace(piece, runs=runs, landmarks=landmarks, grain=grain)

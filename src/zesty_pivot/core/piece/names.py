@@ -1,0 +1,41 @@
+"""The trade's names for the parts of a bodice piece, in loop order from the centre neck."""
+
+from __future__ import annotations
+
+# role of the edge -> (landmark where it begins, landmark where it ends), clockwise on the paper.
+EDGE_ENDS: dict[str, tuple[str, str]] = {
+    "neckline": ("centre_neck", "neck_point"),
+    "shoulder": ("neck_point", "shoulder_tip"),
+    "armhole": ("shoulder_tip", "underarm"),
+    "side_seam": ("underarm", "side_waist"),
+    "waist": ("side_waist", "centre_waist"),
+    "centre": ("centre_waist", "centre_neck"),
+}
+
+LOOP = tuple(EDGE_ENDS)
+
+CORNERS = tuple(first for first, _last in EDGE_ENDS.values())
+
+LEVELS = ("chest", "bust", "under_bust", "waist", "hip")
+
+# Roles that a piece shares with its partner piece and that are sewn together there.
+SEAM_ROLES = ("shoulder", "side_seam")
+
+STYLE_LINE = "style_line"
+DART_LEG = "dart_leg"
+
+WORDS = {
+    "neckline": "neckline",
+    "shoulder": "shoulder",
+    "armhole": "armhole",
+    "side_seam": "side seam",
+    "waist": "waist",
+    "centre": "centre",
+    "style_line": "style line",
+    "dart_leg": "dart leg",
+}
+
+
+def words(name: str) -> str:
+    """A name from a file as it is read aloud: `side_seam` is `side seam`."""
+    return WORDS.get(name, name.replace("_", " "))

@@ -1,0 +1,175 @@
+"""A pattern piece: a closed ring of runs with darts opening into it, and named points inside."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Mapping
+from dataclasses import dataclass, field
+from enum import StrEnum
+from functools import cached_property
+
+import numpy as np
+from numpy.typing import NDArray
+
+from zesty_pivot.core.errors import PlaceError, one_of
+from zesty_pivot.core.geometry import between
+from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.piece.edge import Edge, Run
+from zesty_pivot.core.piece.names import EDGE_ENDS
+
+Point = tuple[float, float]
+
+
+class Use(StrEnum):
+    """What a dart's fullness is used as. In the model every use runs to the pivot."""
+
+    DART = "dart"
+
+
+@dataclass(frozen=True)
+class Dart:
+    """A dart by its id and pivot; its mouth is wherever the run that names it ends.
+
+    `extended_mm` tells how far the block's dart stopped short of the pivot before it was led there.
+    """
+
+    id: str
+    pivot: str
+    use: Use = Use.DART
+    extended_mm: float = 0.0
+
+
+@dataclass(frozen=True)
+class Piece:
+    """A closed ring of runs, clockwise on the paper from the centre neck.
+
+    `roles` are (edge id, role) pairs; `landmarks` the named points inside the outline (pivots), mm;
+    the corners are not stored, they are where edges begin. `levels` are heights (y, mm) of the block's
+    construction lines. `fold` is the edge that lies on the fold, or None.
+    """
+
+    name: str
+    fold: str | None
+    runs: tuple[Run, ...]
+    roles: tuple[tuple[str, str], ...]
+    darts: tuple[Dart, ...] = ()
+    landmarks: Mapping[str, Point] = field(default_factory=dict)
+    levels: Mapping[str, float] = field(default_factory=dict)
+    grain: tuple[Point, Point] | None = None
+
+    @cached_property
+    def edges(self) -> tuple[Edge, ...]:
+        """The edges in loop order."""
+        return tuple(Edge(id, role, tuple(run for run in self.runs if run.edge == id)) for id, role in self.roles)
+
+    def edge(self, id: str) -> Edge:
+        """An edge by its id. Raises PlaceError with the near name."""
+        for edge in self.edges:
+            if edge.id == id:
+                return edge
+        what, advice = one_of("edge", id, (name for name, _role in self.roles))
+        raise PlaceError(what, where=self.name, advice=advice)
+
+    def role(self, id: str) -> str:
+        """The role of an edge."""
+        return self.edge(id).role
+
+    def dart(self, id: str) -> Dart:
+        """A dart by its id. Raises PlaceError with the near name."""
+        for dart in self.darts:
+            if dart.id == id:
+                return dart
+        what, advice = one_of("dart", id, (dart.id for dart in self.darts))
+        raise PlaceError(what, where=self.name, advice=advice)
+
+    def has_dart(self, id: str) -> bool:
+        """Whether a dart of this id is there."""
+        return any(dart.id == id for dart in self.darts)
+
+    def pivot(self, name: str) -> Vector:
+        """A named point inside the outline, (2,) mm. Raises PlaceError with the near name."""
+        if name not in self.landmarks:
+            what, advice = one_of("pivot", name, self.landmarks)
+            raise PlaceError(what, where=self.name, advice=advice)
+        return np.array(self.landmarks[name])
+
+    def corner(self, name: str) -> Vector:
+        """A corner of the outline by its landmark: the start of the edge that begins there, (2,) mm."""
+        for run in self.runs:
+            if EDGE_ENDS.get(self.role(run.edge), ("", ""))[0] == name:
+                return run.path.start
+        what, advice = one_of("landmark", name, (EDGE_ENDS[r][0] for _id, r in self.roles if r in EDGE_ENDS))
+        raise PlaceError(what, where=self.name, advice=advice)
+
+    def after(self, index: int) -> int:
+        """The index of the run that follows a run round the ring."""
+        return (index + 1) % len(self.runs)
+
+    def mouth_run(self, dart: str) -> int:
+        """The index of the run at whose end a dart's mouth opens."""
+        for index, run in enumerate(self.runs):
+            if run.mouth == dart:
+                return index
+        raise PlaceError(f"dart {dart!r} has no mouth", where=self.name)
+
+    def mouth(self, dart: str) -> tuple[Vector, Vector]:
+        """The mouth's two ends in loop order, (2,) mm each."""
+        index = self.mouth_run(dart)
+        return self.runs[index].path.end, self.runs[self.after(index)].path.start
+
+    def angle(self, dart: str) -> float:
+        """A dart's angle at its pivot in radians, positive when open."""
+        pin = self.pivot(self.dart(dart).pivot)
+        first, second = self.mouth(dart)
+        return between(first - pin, second - pin)
+
+    def legs(self, dart: str) -> tuple[float, float]:
+        """The lengths of a dart's legs from the mouth's ends to the pivot, mm, in loop order."""
+        pin = self.pivot(self.dart(dart).pivot)
+        first, second = self.mouth(dart)
+        return math.dist(first, pin), math.dist(second, pin)
+
+    def intake(self, dart: str) -> float:
+        """The width of a dart's mouth, mm."""
+        first, second = self.mouth(dart)
+        return math.dist(first, second)
+
+    def dart_edge(self, dart: str) -> str:
+        """The edge whose run ends where the dart opens; at a corner, the edge before the corner."""
+        return self.runs[self.mouth_run(dart)].edge
+
+    @cached_property
+    def ring(self) -> NDArray[np.float64]:
+        """The outline as a closed polyline (m, 2) mm: runs flattened, legs drawn to the pivots."""
+        points: list[NDArray[np.float64]] = []
+        for run in self.runs:
+            points.append(run.path.outline)
+            if run.mouth is not None:
+                points.append(self.pivot(self.dart(run.mouth).pivot)[None])
+        return np.concatenate(points)
+
+    @cached_property
+    def area(self) -> float:
+        """The enclosed area with the darts cut out, mm2: exact over the cubics (Green's theorem)."""
+        total = 0.0
+        for index, run in enumerate(self.runs):
+            total += _swept(run.path.cubics)
+            after = self.runs[self.after(index)].path.start
+            stops = [run.path.end, after]
+            if run.mouth is not None:
+                stops.insert(1, self.pivot(self.dart(run.mouth).pivot))
+            for a, b in zip(stops, stops[1:], strict=False):
+                total += float(a[0] * b[1] - a[1] * b[0]) / 2.0
+        return total
+
+
+def _swept(cubics: NDArray[np.float64]) -> float:
+    """Half the integral of x dy - y dx along cubics (n, 4, 2): exact, by the Bernstein products."""
+    a, b, c, d = (cubics[:, k] for k in range(4))
+
+    def cross(p: NDArray[np.float64], q: NDArray[np.float64]) -> NDArray[np.float64]:
+        product: NDArray[np.float64] = p[:, 0] * q[:, 1] - p[:, 1] * q[:, 0]
+        return product
+
+    terms = 6.0 * cross(a, b) + 3.0 * cross(a, c) + cross(a, d) + 3.0 * cross(b, c) + 3.0 * cross(b, d) + 6.0 * cross(c, d)
+    return float(terms.sum()) / 20.0

@@ -1,0 +1,112 @@
+"""Which part of a piece an arc of its ring carries along, and what a ray from a pivot meets."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+
+from zesty_pivot.core.geometry import JOIN_TOL
+from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.piece.piece import Piece
+from zesty_pivot.core.piece.place import Place, settled
+
+
+def arc(piece: Piece, first: int, last: int) -> tuple[int, ...]:
+    """The run indices from `first` round the ring to `last`, both included."""
+    count = (last - first) % len(piece.runs) + 1
+    return tuple((first + step) % len(piece.runs) for step in range(count))
+
+
+def polygon(piece: Piece, indices: tuple[int, ...], closing: tuple[Vector, ...]) -> NDArray[np.float64]:
+    """The closed polyline (m, 2) of an arc of runs, its mouths cut to their pivots, back over `closing` points."""
+    parts: list[NDArray[np.float64]] = []
+    for index in indices:
+        run = piece.runs[index]
+        parts.append(run.path.outline)
+        if run.mouth is not None and index != indices[-1]:
+            parts.append(piece.pivot(piece.dart(run.mouth).pivot)[None])
+    parts.extend(point[None] for point in closing)
+    return np.concatenate(parts)
+
+
+def contains(ring: NDArray[np.float64], point: Vector) -> bool:
+    """Whether a point lies inside a closed polyline (m, 2), by the winding of the rays to it."""
+    spokes = ring - point
+    after = np.roll(spokes, -1, axis=0)
+    cross = spokes[:, 0] * after[:, 1] - spokes[:, 1] * after[:, 0]
+    dots = (spokes * after).sum(axis=1)
+    return bool(abs(np.arctan2(cross, dots).sum()) > math.pi)
+
+
+def first_hit(piece: Piece, pin: Vector, direction: Vector) -> Place | None:
+    """The first place of the ring that a ray from a point meets, or None when it leaves through a mouth."""
+    best: tuple[float, int, float] | None = None
+    for index, run in enumerate(piece.runs):
+        for segment, t, distance in with_line(run.path.cubics, pin, direction):
+            if distance > JOIN_TOL and (best is None or distance < best[0]):
+                best = (distance, index, run.path.distance_of(segment, t))
+    return settled(piece, best[1], best[2]) if best else None
+
+
+# Tips of darts are drawn back this little (mm) where an outline is asked whether it crosses itself: darts
+# that share a pivot touch there, which is no crossing.
+_TIP_BACK = 1e-3
+
+
+def outline(piece: Piece) -> NDArray[np.float64]:
+    """The outline as a closed polyline (m, 2) mm with each dart cut out to just short of its pivot."""
+    points: list[NDArray[np.float64]] = []
+    for run in piece.runs:
+        points.append(run.path.outline)
+        if run.mouth is not None:
+            pin = piece.pivot(piece.dart(run.mouth).pivot)
+            out = np.mean(piece.mouth(run.mouth), axis=0) - pin
+            size = math.hypot(out[0], out[1])
+            points.append((pin + out * (_TIP_BACK / size) if size > 0.0 else pin)[None])
+    return np.concatenate(points)
+
+
+def crosses_itself(piece: Piece) -> bool:
+    """Whether the outline, darts cut out, crosses or touches itself."""
+    points = outline(piece)
+    steps = np.abs(np.diff(points, axis=0, append=points[:1])).max(axis=1)
+    return not shapely.LinearRing(points[steps > JOIN_TOL]).is_simple
+
+
+def crosses(piece: Piece, start: Vector, stop: Vector) -> str | None:
+    """What a straight slash between two points of the piece would cross: an edge or dart in words, or None.
+
+    Ends that touch are no crossing; legs that share the slash's own pivot are not crossed by it.
+    """
+    span = stop - start
+    size = math.hypot(span[0], span[1])
+    if size <= JOIN_TOL:
+        return None
+    direction = span / size
+    for run in piece.runs:
+        for _segment, _t, distance in with_line(run.path.cubics, start, direction):
+            if JOIN_TOL * 10 < distance < size - JOIN_TOL * 10:
+                return f"the {run.edge}"
+    for dart in piece.darts:
+        pin = piece.pivot(dart.pivot)
+        for end in piece.mouth(dart.id):
+            if _segments_cross(start, stop, pin, end):
+                return f"the dart {dart.id!r}"
+    return None
+
+
+def _segments_cross(a: Vector, b: Vector, c: Vector, d: Vector) -> bool:
+    """Whether two straight segments cross inside both, touching ends left out."""
+    first, second, gap = b - a, d - c, c - a
+    area = first[0] * second[1] - first[1] * second[0]
+    if abs(area) < 1e-12:
+        return False
+    s = (gap[0] * second[1] - gap[1] * second[0]) / area
+    t = (gap[0] * first[1] - gap[1] * first[0]) / area
+    near_first = JOIN_TOL / math.hypot(first[0], first[1])
+    near_second = JOIN_TOL / math.hypot(second[0], second[1])
+    return bool(near_first < s < 1.0 - near_first and near_second < t < 1.0 - near_second)

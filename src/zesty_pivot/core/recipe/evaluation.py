@@ -1,0 +1,99 @@
+"""Working out a recipe. Each state remembers the state it came from, so an unchanged beginning is never redone."""
+
+from __future__ import annotations
+
+import itertools
+from collections import OrderedDict
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+from zesty_pivot.core.errors import StepError, ZestyError
+from zesty_pivot.core.piece.pattern import Pattern
+from zesty_pivot.core.quantity.formula import Scope
+from zesty_pivot.core.steps.base import Context, Note, Step
+
+KEPT_STATES = 512  # about forty styles of twelve steps; a drag passes through more, the oldest go first
+
+
+@dataclass(frozen=True)
+class State:
+    """The pattern after a step. A broken step carries its error and the last good pattern."""
+
+    pattern: Pattern
+    step: Step | None = None
+    notes: tuple[Note, ...] = ()
+    error: StepError | None = None
+    serial: int = 0
+
+
+@dataclass(frozen=True)
+class Derivation:
+    """All states of a recipe: the first is the block itself, then one for each step."""
+
+    block: Pattern
+    states: tuple[State, ...]
+
+    @property
+    def pattern(self) -> Pattern:
+        """The pattern after the last step."""
+        return self.states[-1].pattern
+
+    @property
+    def broken(self) -> tuple[tuple[int, StepError], ...]:
+        """The broken steps: their number counted from 1, and the reason."""
+        return tuple((number, state.error) for number, state in enumerate(self.states) if state.error is not None)
+
+
+class Evaluator:
+    """Works out recipes and keeps recent states; the same beginning of the same block is never worked out twice."""
+
+    def __init__(self) -> None:
+        self._serials = itertools.count(1)
+        self._states: OrderedDict[tuple[int, Step], State] = OrderedDict()
+        self._roots: OrderedDict[tuple[object, ...], tuple[Pattern, State]] = OrderedDict()
+        self.worked = 0  # steps applied so far, for tests and the bench
+
+    def evaluate(self, block: Pattern, steps: Sequence[Step], scope: Scope) -> Derivation:
+        """Every state of the recipe. A step that cannot be done is kept broken; those after it go on from before it."""
+        context = Context(block, scope)
+        states = [self._root(block, scope)]
+        for number, step in enumerate(steps, start=1):
+            states.append(self._after(states[-1], step, context, number))
+        return Derivation(block, tuple(states))
+
+    def _root(self, block: Pattern, scope: Scope) -> State:
+        key = (id(block), *scope.key())
+        if key not in self._roots:
+            self._roots[key] = (block, State(block, serial=next(self._serials)))
+            while len(self._roots) > 16:
+                self._roots.popitem(last=False)
+        return self._roots[key][1]
+
+    def _after(self, state: State, step: Step, context: Context, number: int) -> State:
+        key = (state.serial, step)
+        found = self._states.get(key)
+        if found is None:
+            found = self._apply(state, step, context, number)
+            self._states[key] = found
+            while len(self._states) > KEPT_STATES:
+                self._states.popitem(last=False)
+        else:
+            self._states.move_to_end(key)
+        return found
+
+    def _apply(self, state: State, step: Step, context: Context, number: int) -> State:
+        serial = next(self._serials)
+        if step.off:
+            return State(state.pattern, step, serial=serial)
+        self.worked += 1
+        try:
+            outcome = step.apply(state.pattern, context)
+        except ZestyError as fault:
+            place = f"step {number}, {step.words()}"
+            return State(state.pattern, step, error=_as_step_error(fault, place), serial=serial)
+        return State(outcome.pattern, step, outcome.notes, serial=serial)
+
+
+def _as_step_error(fault: ZestyError, place: str) -> StepError:
+    where = f"{place} ({fault.where})" if fault.where else place
+    return StepError(fault.what, where=where, advice=fault.advice)

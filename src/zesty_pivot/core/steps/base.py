@@ -1,0 +1,58 @@
+"""What every step is: parameters from a file, and a pure function from pattern to pattern."""
+
+from __future__ import annotations
+
+from abc import abstractmethod
+from dataclasses import dataclass, field
+from typing import ClassVar
+
+from pydantic import Field
+
+from zesty_pivot.core.piece.pattern import Pattern
+from zesty_pivot.core.quantity.fields import Model
+from zesty_pivot.core.quantity.formula import Scope
+
+
+@dataclass(frozen=True)
+class Context:
+    """What a step may look at besides the pattern: the untouched block, and units with measurements."""
+
+    block: Pattern
+    scope: Scope
+
+
+@dataclass(frozen=True)
+class Note:
+    """Something a step did that was not asked for by number, with its amount: nothing is corrected silently."""
+
+    text: str
+    piece: str
+    amount_mm: float | None = None
+
+
+@dataclass(frozen=True)
+class Outcome:
+    """The pattern after a step, and what the step has to say."""
+
+    pattern: Pattern
+    notes: tuple[Note, ...] = field(default=())
+
+
+class Step(Model):
+    """Root of all steps. `do` is family.verb; `on` the piece; a step that is `off` is passed over."""
+
+    title: ClassVar[str]
+    summary: ClassVar[str]
+
+    do: str
+    on: str = Field(description="the piece, such as front or back", min_length=1)
+    off: bool = Field(default=False, description="passed over while true")
+    name: str = Field(default="", max_length=120, description="the user's own name for the step")
+
+    @abstractmethod
+    def apply(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern after this step. Raises a ZestyError when it cannot be done; never changes its input."""
+
+    @abstractmethod
+    def words(self) -> str:
+        """What the step does, in a few words of the trade, for its card."""

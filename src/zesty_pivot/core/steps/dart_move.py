@@ -1,0 +1,163 @@
+"""dart.move: a dart, or a share of it, goes to another place round its pivot."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field, model_validator
+
+from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.moves.cut import slit
+from zesty_pivot.core.moves.join import SHUT, shut
+from zesty_pivot.core.moves.swing import swing
+from zesty_pivot.core.piece import Pattern, Piece, Place
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot, resolve
+from zesty_pivot.core.quantity import format_length, length_mm, share_of
+from zesty_pivot.core.quantity.fields import Length, Share
+from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+
+# A place nearer than this (mm, along the seam) to an open mouth means that dart: two mouths this close cannot
+# be cut apart with scissors. Common practice, no source.
+MERGE_WITHIN = 1.0
+
+_SLIT = "*"  # the new mouth's name while it opens; file ids cannot clash with it for long, it is renamed at once
+
+
+class MoveDart(Step):
+    """Swings a share of a dart to another place; a dart that is there already takes it in."""
+
+    title: ClassVar[str] = "Move a dart"
+    summary: ClassVar[str] = "Close a dart, or a share of it, and open it at another place round its pivot."
+
+    do: Literal["dart.move"] = "dart.move"
+    dart: str = Field(description="the dart to close", min_length=1)
+    to: Spot = Field(description="where it opens")
+    share: Share = Field(default="100%", description="how much of the dart's angle goes")
+    mouth: Length | None = Field(default=None, description="or: how wide the new mouth becomes")
+    as_: str | None = Field(default=None, alias="as", max_length=60, description="id of the new dart when a share goes")
+
+    @model_validator(mode="after")
+    def _one_amount(self) -> Self:
+        if self.mouth is not None and "share" in self.model_fields_set and self.share != "100%":
+            raise ValueError("give either a share or a mouth, not both")
+        return self
+
+    def words(self) -> str:
+        """`waist dart to mid armhole, 50%`."""
+        amount = f", mouth {self.mouth}" if self.mouth is not None else "" if share_of(self.share) == 1.0 else f", {self.share}"
+        return f"{words(self.dart)} dart to {self.to.words()}{amount}"
+
+    def apply(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with the dart moved. Raises StepError, PlaceError or GeometryError when it cannot be."""
+        piece = pattern.piece(self.on)
+        dart = piece.dart(self.dart)
+        place = resolve(self.to, piece, context.block.piece(self.on), context.scope, dart.pivot)
+        target = self._target(piece, place)
+        angle = self._angle(piece, place, target, context)
+        whole = piece.angle(self.dart) - angle <= SHUT
+        if target is None:
+            moved = self._opened(piece, place, angle, whole)
+        else:
+            moved = swing(piece, self.dart, target, angle)
+            moved = shut(moved, self.dart) if whole else moved
+        return Outcome(pattern.with_piece(moved), self._notes(piece, moved))
+
+    def _target(self, piece: Piece, place: Place) -> str | None:
+        """The dart that opens at the place, or near enough to mean it; refused when it is this one."""
+        found = places.mouth_at(piece, place) or _near_mouth(piece, place)
+        if found == self.dart:
+            raise StepError(
+                f"the {words(self.dart)} dart is at {self.to.words()} already", where=self.on, advice="Choose another place."
+            )
+        return found
+
+    def _angle(self, piece: Piece, place: Place, target: str | None, context: Context) -> float:
+        """The angle (radians) to move: a share of the dart, or what the asked mouth needs."""
+        held = piece.angle(self.dart)
+        if self.mouth is None:
+            share = share_of(self.share)
+            if share == 0.0:
+                raise StepError("a share of 0% moves nothing", where=self.on, advice="Give a share over 0%.")
+            return held * share
+        pin = piece.pivot(piece.dart(self.dart).pivot)
+        radius = piece.legs(target)[0] if target else math.dist(places.point(piece, place), pin)
+        there = piece.angle(target) if target else 0.0
+        mouth = length_mm(self.mouth, context.scope)
+        most = 2.0 * radius * math.sin(min(held + there, math.pi) / 2.0)
+        least = 2.0 * radius * math.sin(there / 2.0)
+        if not least < mouth <= most + 1e-9:
+            unit = context.scope.unit
+            raise StepError(
+                f"a mouth of {format_length(mouth, unit)} cannot be opened at {self.to.words()} from the {words(self.dart)} dart",
+                where=self.on,
+                advice=f"It can be up to {format_length(most, unit)}" + (f", and over {format_length(least, unit)}." if least else "."),
+            )
+        return min(held, 2.0 * math.asin(min(1.0, mouth / (2.0 * radius))) - there)
+
+    def _opened(self, piece: Piece, place: Place, angle: float, whole: bool) -> Piece:
+        """The piece with a new mouth at the place. A dart that goes whole keeps its id."""
+        pivot = piece.dart(self.dart).pivot
+        swung = swing(slit(piece, place, pivot, _SLIT), self.dart, _SLIT, angle)
+        if whole:
+            return _renamed(shut(swung, self.dart), _SLIT, self.dart, like=piece)
+        return _renamed(swung, _SLIT, self._new_id(piece, place), like=piece)
+
+    def _new_id(self, piece: Piece, place: Place) -> str:
+        if self.as_ is not None:
+            if piece.has_dart(self.as_):
+                raise StepError(f"there is a dart {self.as_!r} already", where=self.on, advice="Give another id.")
+            return self.as_
+        base = self.to.station or piece.runs[place.run].edge
+        number, id = 2, base
+        while piece.has_dart(id):
+            number, id = number + 1, f"{base}-{number}"
+        return id
+
+    def _notes(self, before: Piece, after: Piece) -> tuple[Note, ...]:
+        notes: list[Note] = []
+        short = before.dart(self.dart).extended_mm
+        if short > 0.0:
+            text = f"the {words(self.dart)} dart stopped short of the {words(before.dart(self.dart).pivot)} and was led to it"
+            notes.append(Note(text, self.on, short))
+        opened = centre_opened(after)
+        if opened and not centre_opened(before):
+            parts = [run.path.length for run in after.runs if after.role(run.edge) == "centre"]
+            keeps = format_length(max(parts), "cm")
+            notes.append(Note(f"the dart opens the centre: a seam is needed there, {keeps} stays on the grain", self.on))
+        return tuple(notes)
+
+
+def centre_opened(piece: Piece) -> bool:
+    """Whether a dart opens inside the centre line, so that it can no longer lie on the fold."""
+    return any(
+        run.mouth is not None and piece.role(run.edge) == "centre" and piece.role(piece.runs[piece.after(index)].edge) == "centre"
+        for index, run in enumerate(piece.runs)
+    )
+
+
+def _near_mouth(piece: Piece, place: Place) -> str | None:
+    """The dart whose mouth lies within MERGE_WITHIN of a place along the seam."""
+    run = piece.runs[place.run]
+    if run.mouth is not None and run.path.length - place.at < MERGE_WITHIN:
+        return run.mouth
+    before = piece.runs[place.run - 1]
+    return before.mouth if before.mouth is not None and place.at < MERGE_WITHIN else None
+
+
+def _renamed(piece: Piece, old: str, new: str, like: Piece) -> Piece:
+    """A dart under another id, keeping its use and its place in the list when it was there before."""
+    known = {dart.id: dart for dart in like.darts}
+    made = replace(known[new], extended_mm=0.0) if new in known else replace(piece.dart(old), id=new)
+    order = {dart.id: number for number, dart in enumerate(like.darts)}
+    darts = sorted(
+        (made if dart.id == old else dart for dart in piece.darts), key=lambda dart: order.get(dart.id, len(order))
+    )
+    runs = tuple(replace(run, mouth=new) if run.mouth == old else run for run in piece.runs)
+    return replace(piece, darts=tuple(darts), runs=runs)
+
+
+STEP = MoveDart

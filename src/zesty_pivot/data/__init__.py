@@ -1,0 +1,1 @@
+"""What ships with the program: demo, fonts, icons."""

@@ -1,0 +1,151 @@
+"""Draws the demo's block from its measurements and writes it with the demo style to src/zesty_pivot/data/demo.
+
+Invented measurements. Front and back are drafted so that side seams are equal, shoulders walk, and neckline, armhole
+and waist cross their seams smoothly; the front waist is left straight on both sides of its dart, as a drafted block is,
+so that there is something to true. Run: `python tools/make_demo.py`.
+"""
+
+from __future__ import annotations
+
+import json
+import math
+from pathlib import Path
+
+import numpy as np
+
+OUT = Path(__file__).parent.parent / "src" / "zesty_pivot" / "data" / "demo"
+
+# Isaura Thornwick, soprano (invented), mm.
+MEASURES = {
+    "bust": 960.0, "under_bust": 830.0, "waist": 780.0, "hip": 1020.0, "shoulder": 390.0, "sh_bp": 275.0,
+    "fwl": 442.0, "bwl": 412.0, "span": 192.0, "head": 570.0, "neck": 380.0,
+}  # fmt: skip
+
+
+def at(angle: float) -> np.ndarray:
+    """The direction of an angle in degrees, clockwise from +x."""
+    return np.array([math.cos(math.radians(angle)), math.sin(math.radians(angle))])
+
+
+def turned(point: np.ndarray, pin: np.ndarray, degrees: float) -> np.ndarray:
+    c, s = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
+    return pin + np.array([[c, -s], [s, c]]) @ (point - pin)
+
+
+def rounded(point: np.ndarray) -> list[float]:
+    return [round(float(point[0]), 6) + 0.0, round(float(point[1]), 6) + 0.0]
+
+
+def line(*points: np.ndarray) -> str:
+    return " ".join(("M" if k == 0 else "L") + f" {p[0]:.6f} {p[1]:.6f}" for k, p in enumerate(points))
+
+
+def curve(*points: np.ndarray) -> str:
+    return f"M {points[0][0]:.6f} {points[0][1]:.6f} C " + " ".join(f"{p[0]:.6f} {p[1]:.6f}" for p in points[1:])
+
+
+def quarter(start: np.ndarray, leave: np.ndarray, end: np.ndarray, arrive: np.ndarray, first: float, last: float) -> str:
+    """A curve that leaves and arrives in given directions, handles as shares of the chord."""
+    chord = math.dist(start, end)
+    return curve(start, start + leave * chord * first, end - arrive * chord * last, end)
+
+
+def shoulder(neck: np.ndarray, slope: float, length: float, share: float, pin: np.ndarray, angle: float):
+    """A shoulder straight once its dart is shut: both halves and the tip, and the slope at the tip."""
+    a = neck + at(slope) * length * share
+    b = turned(a, pin, angle)
+    tip = b + at(slope + angle) * length * (1.0 - share)
+    return a, b, tip, slope + angle
+
+
+def front() -> dict:
+    bp = np.array([MEASURES["span"] / 2, MEASURES["sh_bp"]])
+    width = MEASURES["bust"] / 12
+    cf, neck = np.array([0.0, width + 4.0]), np.array([width, 0.0])
+    a, b, tip, slope = shoulder(neck, 18.0, 124.0, 0.48, bp, 15.0)
+    under = np.array([249.0, 262.0])
+    side_way = at(96.0)
+    side = under + side_way * 186.0
+    waist_cf = np.array([0.0, MEASURES["fwl"]])
+    e = np.array([bp[0] - 24.0, MEASURES["fwl"]])
+    d = turned(e, bp, -13.0)
+    return {
+        "name": "front", "fold": "centre",
+        "landmarks": {"centre_neck": cf, "neck_point": neck, "shoulder_tip": tip, "underarm": under, "side_waist": side,
+                      "centre_waist": waist_cf, "bust_point": bp},
+        "levels": {"chest": 205.0, "bust": bp[1], "under_bust": bp[1] + 78.0, "waist": MEASURES["fwl"]},
+        "edges": [
+            ("neckline", quarter(cf, at(0.0), neck, at(18.0 - 90.0), 0.39, 0.39)),
+            ("shoulder", line(neck, a) + " " + line(b, tip)),
+            ("armhole", quarter(tip, at(slope + 90.0), under, at(6.0), 0.62, 0.34)),
+            ("side_seam", line(under, side)),
+            ("waist", quarter(side, at(186.0), d, at(180.0 + 3.0), 0.33, 0.33) + " " + line(e, waist_cf)),
+            ("centre", line(waist_cf, cf)),
+        ],
+        "darts": [("shoulder", "shoulder", (a, b), bp, "bust_point"), ("waist", "waist", (d, e), bp, "bust_point")],
+        "grain": [[30.0, 150.0], [30.0, 390.0]],
+    }  # fmt: skip
+
+
+def back(side_length: float) -> dict:
+    blade, tip_of_waist = np.array([118.0, 118.0]), np.array([92.0, 236.0])
+    width = MEASURES["bust"] / 12
+    cb, neck = np.array([0.0, 22.0]), np.array([width, 0.0])
+    a, b, tip, slope = shoulder(neck, 15.0, 124.0, 0.45, blade, 7.0)
+    under = np.array([238.0, 222.0])
+    side = under + at(94.0) * side_length
+    waist_cb = np.array([0.0, MEASURES["bwl"]])
+    e = np.array([tip_of_waist[0] - 15.0, MEASURES["bwl"]])
+    d = turned(e, tip_of_waist, -10.0)
+    return {
+        "name": "back", "fold": "centre",
+        "landmarks": {"centre_neck": cb, "neck_point": neck, "shoulder_tip": tip, "underarm": under, "side_waist": side,
+                      "centre_waist": waist_cb, "blade_point": blade, "waist_tip": tip_of_waist},
+        "levels": {"chest": 205.0, "bust": 275.0, "waist": MEASURES["bwl"]},
+        "edges": [
+            ("neckline", quarter(cb, at(0.0), neck, at(15.0 - 90.0), 0.5, 0.16)),
+            ("shoulder", line(neck, a) + " " + line(b, tip)),
+            ("armhole", quarter(tip, at(slope + 90.0), under, at(4.0), 0.5, 0.24)),
+            ("side_seam", line(under, side)),
+            ("waist", quarter(side, at(184.0), d, at(180.0 - 10.0), 0.33, 0.33) + " " + line(e, waist_cb)),
+            ("centre", line(waist_cb, cb)),
+        ],
+        "darts": [("shoulder", "shoulder", (a, b), blade, "blade_point"),
+                  ("waist", "waist", (d, e), tip_of_waist, "waist_tip")],
+        "grain": [[30.0, 110.0], [30.0, 370.0]],
+    }  # fmt: skip
+
+
+def written(piece: dict) -> dict:
+    return {
+        **piece,
+        "landmarks": {name: rounded(point) for name, point in piece["landmarks"].items()},
+        "edges": [{"id": role, "role": role, "path": path} for role, path in piece["edges"]],
+        "darts": [
+            {"id": id, "edge": edge, "mouth": [rounded(m) for m in mouth], "point": rounded(point), "pivot": pivot}
+            for id, edge, mouth, point, pivot in piece["darts"]
+        ],
+    }
+
+
+def main() -> None:
+    one = front()
+    two = back(math.dist(one["landmarks"]["underarm"], one["landmarks"]["side_waist"]))
+    block = {
+        "format": "zesty-pivot/block", "version": 1, "units": "mm", "name": "Quillmere two-dart bodice, Isaura Thornwick",
+        "measurements": MEASURES, "pieces": [written(one), written(two)],
+    }  # fmt: skip
+    OUT.mkdir(parents=True, exist_ok=True)
+    (OUT / "quillmere.zblock").write_text(json.dumps(block, indent=1) + "\n")
+    style = {
+        "format": "zesty-pivot/style", "version": 1, "name": "Descant bodice", "units": "cm", "block": block,
+        "measures": {},
+        "steps": [{"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "french"}}],
+        "finish": {"size": "Isaura"},
+        "notes": "Winter concert, soprano solo. The shoulder stays plain for the clasp; fullness goes to the French dart.",
+    }  # fmt: skip
+    (OUT / "descant.zpiv").write_text(json.dumps(style, indent=1) + "\n")
+
+
+if __name__ == "__main__":
+    main()
