@@ -88,7 +88,9 @@ def check(style: Path, block: Path | None) -> None:
     derived = work_out(_opened(style, block, None))
     for finding in derived.findings:
         place = f"{finding.piece}: " if finding.piece else ""
-        click.echo(f"{finding.severity.value}: {place}{finding.message} (limit {finding.limit:g} {finding.unit}). {finding.advice}")
+        click.echo(
+            f"{finding.severity.value}: {place}{finding.message} (limit {finding.limit:g} {finding.unit}). {finding.advice}"
+        )
     if not derived.findings:
         click.echo("nothing found")
     sys.exit(1 if derived.has_errors else 0)
@@ -103,7 +105,7 @@ def steps(as_json: bool) -> None:
 
     found = listing()
     schools = {
-        kind: {name: school.title for name, school in table.items()}  # type: ignore[attr-defined]
+        kind: {name: school.title for name, school in table.items()}
         for kind, table in (("setback", SETBACKS), ("fold", FOLDS), ("allowance", ALLOWANCES))
     }
     if as_json:
@@ -130,11 +132,10 @@ def schema(kind: str) -> None:
 @click.option("--out", type=click.Path(path_type=Path), required=True, help="Folder to write to.")
 def demo_sheets(out: Path) -> None:
     """Write the demo's sheets and pictures without a display."""
-    from zesty_pivot.desk.pictures import write_pictures
-
     from zesty_pivot.core.formats.derived import derive as work_out
     from zesty_pivot.core.formats.export import write_all
     from zesty_pivot.data.demo import demo_style
+    from zesty_pivot.desk.pictures import write_pictures
 
     write_all(work_out(demo_style()), out, FORMATS, "A4")
     write_pictures(out)

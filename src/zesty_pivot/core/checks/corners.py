@@ -92,5 +92,4 @@ def _opening(piece: Piece, role: str, at_start: bool) -> tuple[str, float] | Non
     return piece.role(other), math.pi - corner(piece, index)
 
 
-
 CHECK = Check("corners", "Joined seams run smooth", _run)

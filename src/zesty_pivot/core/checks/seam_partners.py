@@ -17,7 +17,7 @@ def _run(look: Look) -> Iterable[Finding]:
         if abs(rest) <= LIMIT_MM:
             continue
         unit = look.scope.unit
-        piece, _dot, edge = seam.a.partition(".")
+        piece, _dot, _edge = seam.a.partition(".")
         longer, shorter = (seam.b, seam.a) if rest > 0 else (seam.a, seam.b)
         amount = format_length(abs(rest), unit, fine=True)
         meant = f" beyond the {format_length(seam.ease_mm, unit, fine=True)} ease" if seam.ease_mm else ""

@@ -47,9 +47,11 @@ def cut_ring(stretches: Sequence[Stretch]) -> Array:
     ring = ring[np.hypot(*np.diff(ring, axis=0, append=ring[:1]).T) > 1e-7]
     polygon = shapely.Polygon(ring)
     if polygon.is_valid:
-        return ring
+        return np.asarray(ring)
     mended = shapely.make_valid(polygon)
-    largest = max((g for g in shapely.get_parts(mended) if g.geom_type in ("Polygon", "MultiPolygon")), key=lambda g: float(g.area))
+    largest = max(
+        (g for g in shapely.get_parts(mended) if g.geom_type in ("Polygon", "MultiPolygon")), key=lambda g: float(g.area)
+    )
     largest = max(shapely.get_parts(largest), key=lambda g: float(g.area))
     outer: Array = np.asarray(largest.exterior.coords)[:-1]
     return outer
@@ -63,9 +65,7 @@ def _smooth_parts(stretch: Stretch) -> list[Stretch]:
         before, after = Path(cubics[index - 1 : index]), Path(cubics[index : index + 1])
         if abs(between(before.end_direction, after.start_direction)) > _SMOOTH:
             starts.append(index)
-    return [
-        Stretch(Path(cubics[a:b]), stretch.allowance) for a, b in zip(starts, [*starts[1:], len(cubics)], strict=True)
-    ]
+    return [Stretch(Path(cubics[a:b]), stretch.allowance) for a, b in zip(starts, [*starts[1:], len(cubics)], strict=True)]
 
 
 def _offset(part: Stretch) -> Array:

@@ -57,9 +57,7 @@ def _outward(piece: Piece, dart: str, fold: str) -> Path:
 
 def _up_to(path: Path, on: Vector, towards: Vector) -> Path:
     """A path from its start to where it first crosses a ray."""
-    hits = [
-        path.distance_of(segment, t) for segment, t, out in with_line(path.cubics, on, towards) if out > JOIN_TOL
-    ]
+    hits = [path.distance_of(segment, t) for segment, t, out in with_line(path.cubics, on, towards) if out > JOIN_TOL]
     ahead = [distance for distance in hits if distance > JOIN_TOL]
     if not ahead:
         raise GeometryError("the seam beside the mouth is too short to fold under it")

@@ -15,7 +15,6 @@ EndName = Literal["auto", "cap", "cut_away"]
 CutOrder = Literal["auto", "fold", "pair", "one"]
 
 
-
 class DartFinish(Model):
     """What is decided for one dart otherwise than its school says."""
 

@@ -48,8 +48,8 @@ class FoldSchool:
 
 
 FOLDS: dict[str, FoldSchool] = {
-    "trade": FoldSchool("vertical darts to the centre, others down", {**_TO_CENTRE, **_DOWN}),
-    "waist_to_side": FoldSchool("as the trade, waist darts to the side", {**_TO_CENTRE, **_DOWN, "waist": "before"}),
+    "trade": FoldSchool("to the centre; side and armhole down", {**_TO_CENTRE, **_DOWN}),
+    "waist_to_side": FoldSchool("the same, but waist darts to the side", {**_TO_CENTRE, **_DOWN, "waist": "before"}),
 }
 
 
@@ -71,11 +71,11 @@ class AllowanceSchool:
 
 ALLOWANCES: dict[str, AllowanceSchool] = {
     "industry_metric": AllowanceSchool(
-        "industry: 1 cm, 0.6 cm neck and armhole, 1.5 cm centre back", 10.0, {"neckline": 6.0, "armhole": 6.0}, {"back": 15.0}
+        "industry: 1 cm, neck, armhole 0.6", 10.0, {"neckline": 6.0, "armhole": 6.0}, {"back": 15.0}
     ),
     "inches_room": AllowanceSchool("inches: 1/2 in, 1/4 in neck", 0.5 * IN, {"neckline": 0.25 * IN}, {}),
     "home_room": AllowanceSchool(
-        "home, with letting out: side 1 1/2 in, joins 1 in, shoulder 1/2 in",
+        "home: side 1 1/2 in, joins 1 in",
         1.0 * IN,
         {"side_seam": 1.5 * IN, "shoulder": 0.5 * IN, "neckline": 0.5 * IN, "armhole": 0.5 * IN},
         {"back": 1.5 * IN},

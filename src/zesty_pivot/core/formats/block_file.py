@@ -13,7 +13,7 @@ from pydantic import Field, FiniteFloat, field_validator
 
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.formats import files
-from zesty_pivot.core.geometry import Path, svgpath
+from zesty_pivot.core.geometry import svgpath
 from zesty_pivot.core.piece import Dart, Pattern, Piece, Run, Seam, Source
 from zesty_pivot.core.piece.names import CORNERS, EDGE_ENDS, LOOP, SEAM_ROLES
 from zesty_pivot.core.piece.region import crosses_itself
@@ -209,7 +209,8 @@ def _with_mouths(model: BlockPiece, runs: tuple[Run, ...], where: _Where) -> tup
             run = Run(run.edge, run.path, run.source, dart.id)
         elif math.dist(start, stop) > MATCH:
             raise where.fault(
-                f"the outline is open after edge {run.edge!r}, by {math.dist(start, stop):.2f} mm", "Close it, or give it a dart."
+                f"the outline is open after edge {run.edge!r}, by {math.dist(start, stop):.2f} mm",
+                "Close it, or give it a dart.",
             )
         named.append(run)
     if left:

@@ -75,9 +75,15 @@ def broken_findings(derivation: Derivation) -> tuple[Finding, ...]:
     """A finding for each broken step."""
     return tuple(
         Finding(
-            "broken_step", Severity.ERROR, derivation.states[number].step.on if derivation.states[number].step else "",  # type: ignore[union-attr]
-            f"step {number}", f"{fault.where}: {fault.what}", float(number), 0.0, "step",
+            "broken_step",
+            Severity.ERROR,
+            derivation.states[number].step.on if derivation.states[number].step else "",  # type: ignore[union-attr]
+            f"step {number}",
+            f"{fault.where}: {fault.what}",
+            float(number),
+            0.0,
+            "step",
             fault.advice or "Change the step, or switch it off.",
-        )  # fmt: skip
+        )
         for number, fault in derivation.broken
     )

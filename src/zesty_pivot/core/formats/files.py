@@ -122,8 +122,8 @@ def write_atomic(path: FilePath, content: bytes) -> None:
                 file.write(content)
                 file.flush()
                 os.fsync(file.fileno())
-            os.chmod(name, 0o644)
-            os.replace(name, path)
+            FilePath(name).chmod(0o644)
+            FilePath(name).replace(path)
         except BaseException:
             FilePath(name).unlink(missing_ok=True)
             raise

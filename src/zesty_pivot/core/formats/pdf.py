@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import itertools
 from functools import lru_cache
 from importlib.resources import as_file, files
 
@@ -232,6 +233,6 @@ def _diamond(paper: _Paper, x: float, y: float) -> None:
     size = 3.5
     paper.look(0.25)
     corners = [(x, y - size), (x + size, y), (x, y + size), (x - size, y), (x, y - size)]
-    for (x0, y0), (x1, y1) in zip(corners, corners[1:], strict=False):
+    for (x0, y0), (x1, y1) in itertools.pairwise(corners):
         paper.line(x0, y0, x1, y1)
     paper.look(0.15, "2 2", faint=True)

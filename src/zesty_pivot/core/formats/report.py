@@ -125,9 +125,14 @@ def report(derived: Derived) -> Report:
         girths=GirthRow(bust=girths.bust, waist=girths.waist, hip=girths.hip, neck_opening=girths.neck_opening),
         findings=tuple(
             FindingRow(
-                check=f.check, severity=f.severity.value, piece=f.piece, message=f.message,
-                value=f.value, limit=f.limit, advice=f.advice,
-            )  # fmt: skip
+                check=f.check,
+                severity=f.severity.value,
+                piece=f.piece,
+                message=f.message,
+                value=f.value,
+                limit=f.limit,
+                advice=f.advice,
+            )
             for f in derived.findings
         ),
     )

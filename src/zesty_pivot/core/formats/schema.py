@@ -15,8 +15,8 @@ KINDS = ("style", "block", "report", "measures")
 
 def schema(kind: str) -> dict[str, Any]:
     """The JSON Schema of one kind of file. Raises KeyError for a kind that is not in KINDS."""
-    model = {"style": Style, "block": BlockFile, "report": Report, "measures": Measures}[kind]
-    found = model.model_json_schema(by_alias=True)
+    models: dict[str, type[Model]] = {"style": Style, "block": BlockFile, "report": Report, "measures": Measures}
+    found = models[kind].model_json_schema(by_alias=True)
     if kind == "style":
         _with_steps(found)
     return found

@@ -60,7 +60,6 @@ def _document(sheet: Sheet, named: Callable[[str, str], str], title: str) -> byt
 
 def _strokes(laid: Laid, layer: str, named: Callable[[str, str], str]) -> Iterable[str]:
 
-
     shift = Motion.shift(np.array([laid.dx, laid.dy]))
     for stroke in laid.piece.strokes:
         if stroke.layer != layer:

@@ -73,9 +73,7 @@ def tile(width: float, height: float, paper: str, *, landscape: bool = False) ->
         raise ZestyError(
             f"the sheet needs {columns * rows} pages of {paper}", where="print", advice="Print on one page at full size."
         )
-    tiles = tuple(
-        Tile(column, row, column * step[0], row * step[1]) for row in range(rows) for column in range(columns)
-    )
+    tiles = tuple(Tile(column, row, column * step[0], row * step[1]) for row in range(rows) for column in range(columns))
     return Tiling(paper, page, columns, rows, tiles)
 
 
@@ -89,7 +87,5 @@ def needed(tiling: Tiling, boxes: Set[tuple[float, float, float, float]]) -> tup
     """The tiles that carry something of the boxes (left, top, right, bottom, mm); empty pages are not printed."""
     wide, tall = tiling.inner
     return tuple(
-        t
-        for t in tiling.tiles
-        if any(a < t.x + wide and c > t.x and b < t.y + tall and d > t.y for a, b, c, d in boxes)
+        t for t in tiling.tiles if any(a < t.x + wide and c > t.x and b < t.y + tall and d > t.y for a, b, c, d in boxes)
     )

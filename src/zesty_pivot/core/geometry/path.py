@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterable, Sequence
 from functools import cached_property
 
@@ -46,7 +47,7 @@ class Path:
     def straight(cls, *points: Sequence[float] | Array) -> Path:
         """Straight segments through two or more points."""
         spots = [np.asarray(point, dtype=float) for point in points]
-        return cls(np.stack([bezier.line(a, b) for a, b in zip(spots, spots[1:], strict=False)]))
+        return cls(np.stack([bezier.line(a, b) for a, b in itertools.pairwise(spots)]))
 
     @classmethod
     def polyline(cls, points: Array) -> Path:
@@ -77,12 +78,14 @@ class Path:
     @property
     def start(self) -> Vector:
         """The first point, (2,) mm."""
-        return self.cubics[0, 0]
+        point: Vector = self.cubics[0, 0]
+        return point
 
     @property
     def end(self) -> Vector:
         """The last point, (2,) mm."""
-        return self.cubics[-1, 3]
+        point: Vector = self.cubics[-1, 3]
+        return point
 
     @cached_property
     def lengths(self) -> Array:

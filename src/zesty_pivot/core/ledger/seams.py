@@ -27,8 +27,6 @@ class SeamAccount:
 def seam_accounts(pattern: Pattern, ease: Mapping[str, float]) -> tuple[SeamAccount, ...]:
     """Every seam's account. `ease` gives the intended ease in mm by the seam's first edge."""
     return tuple(
-        SeamAccount(
-            seam.a, seam.b, pattern.sewn_length(seam.a), pattern.sewn_length(seam.b), ease.get(seam.a, seam.ease_mm)
-        )
+        SeamAccount(seam.a, seam.b, pattern.sewn_length(seam.a), pattern.sewn_length(seam.b), ease.get(seam.a, seam.ease_mm))
         for seam in pattern.seams
     )

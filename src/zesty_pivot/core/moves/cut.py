@@ -59,7 +59,7 @@ def slit(piece: Piece, place: Place, pivot: str, dart: str) -> Piece:
         )
     parted, index = part_run(piece, place)
     run = replace(parted.runs[index], mouth=dart)
-    runs = parted.runs[:index] + (run,) + parted.runs[index + 1 :]
+    runs = (*parted.runs[:index], run, *parted.runs[index + 1 :])
     return replace(parted, runs=runs, darts=(*parted.darts, Dart(dart, pivot)))
 
 

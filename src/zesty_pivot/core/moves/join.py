@@ -30,7 +30,7 @@ def shut(piece: Piece, dart: str) -> Piece:
         raise GeometryError(f"the dart {dart!r} is still open", where=piece.name, advice="Swing it shut first.")
     index = piece.mouth_run(dart)
     run = replace(piece.runs[index], mouth=None)
-    runs = piece.runs[:index] + (run,) + piece.runs[index + 1 :]
+    runs = (*piece.runs[:index], run, *piece.runs[index + 1 :])
     darts = tuple(other for other in piece.darts if other.id != dart)
     return healed(replace(piece, runs=runs, darts=darts), index)
 
@@ -43,7 +43,7 @@ def healed(piece: Piece, index: int) -> Piece:
         return piece
     source = Source(first.source.edge, first.source.u0, second.source.u1)
     one = Run(first.edge, Path.chain([first.path, second.path]), source, second.mouth)
-    return replace(piece, runs=piece.runs[:index] + (one,) + piece.runs[after + 1 :])
+    return replace(piece, runs=(*piece.runs[:index], one, *piece.runs[after + 1 :]))
 
 
 def _continues(first: Run, second: Run) -> bool:
@@ -79,7 +79,7 @@ def pieces(fixed: Piece, moving: Piece, edges: tuple[str, str], name: str) -> Pi
     inserted = tuple(laid.runs[index] for index in taken)
     runs = fixed.runs[:at] + inserted + fixed.runs[at + 1 :]
     known = {**dict(moving.roles), **dict(fixed.roles)}
-    joined = replace(
+    return replace(
         fixed,
         name=name,
         runs=runs,
@@ -89,7 +89,6 @@ def pieces(fixed: Piece, moving: Piece, edges: tuple[str, str], name: str) -> Pi
         fold=fixed.fold or moving.fold,
         grain=fixed.grain or laid.grain,
     )
-    return joined
 
 
 def _moved(piece: Piece, motion: Motion) -> Piece:

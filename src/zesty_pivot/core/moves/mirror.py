@@ -79,8 +79,8 @@ def _side(half: Piece, fold: str, which: int) -> Piece:
     last = next(index for index in indices if half.runs[half.after(index)].edge != fold)
     order = [(last + 1 + step) % len(half.runs) for step in range(len(half.runs) - len(indices))]
     runs = tuple(
-        replace(half.runs[i], edge=half.runs[i].edge + mark, mouth=half.runs[i].mouth and half.runs[i].mouth + mark)
-        for i in order
+        replace(run, edge=run.edge + mark, mouth=None if run.mouth is None else run.mouth + mark)
+        for run in (half.runs[i] for i in order)
     )
     known = dict(half.roles)
     return replace(
@@ -111,13 +111,15 @@ def halved(whole: Piece, like: Piece) -> Piece:
     )
     if not same:
         raise GeometryError("the two sides differ", where=whole.name, advice="Keep the piece unfolded.")
-    runs = [
-        replace(run, edge=run.edge.removesuffix(mark), mouth=run.mouth and run.mouth.removesuffix(mark)) for run in mine
-    ]
+    runs = [replace(run, edge=run.edge.removesuffix(mark), mouth=run.mouth and run.mouth.removesuffix(mark)) for run in mine]
     return replace(
         like,
         runs=(*runs, *fold.runs),
-        darts=tuple(Dart(d.id.removesuffix(mark), d.pivot.removesuffix(mark), d.use, d.extended_mm) for d in whole.darts if d.id.endswith(mark)),
+        darts=tuple(
+            Dart(d.id.removesuffix(mark), d.pivot.removesuffix(mark), d.use, d.extended_mm)
+            for d in whole.darts
+            if d.id.endswith(mark)
+        ),
         landmarks={name.removesuffix(mark): at for name, at in whole.landmarks.items() if name.endswith(mark)},
         grain=whole.grain,
     )

@@ -49,8 +49,8 @@ def blend(piece: Piece, index: int, reach: float) -> Redrawn:
     """The seam at the end of a run made smooth over `reach` mm to either side (at most half of either run).
 
     The mouth there, if any, is thought shut; a cubic leaves and meets the old line along its tangents,
-    with its handles two thirds of the way, as a quadratic towards the corner would; it is parted where the shut legs lie, so both
-    legs end equal. Source of the construction: common practice, no source (a French curve laid to the fold).
+    with its handles two thirds of the way, as a quadratic towards the corner would; it is parted where the
+    shut legs lie, so both legs end equal. Source of the construction: common practice, no source (a French curve laid to the fold).
 
     Raises GeometryError when the runs belong to different edges.
     """
@@ -68,6 +68,7 @@ def blend(piece: Piece, index: int, reach: float) -> Redrawn:
     u_stop = second.source.at(ahead / laid.length)
     before = Run(first.edge, kept, Source(first.source.edge, first.source.u0, u_start))
     after = Run(second.edge, rest, Source(second.source.edge, u_stop, second.source.u1), second.mouth)
+    new: tuple[Run, ...]
     if first.mouth is None or opening is None:
         new = (before, Run(first.edge, curve, Source(first.source.edge, u_start, u_stop)), after)
     else:

@@ -57,4 +57,4 @@ def _bridged(piece: Piece, index: int) -> Piece:
     if abs(stop - start).max() <= JOIN_TOL:
         return piece
     bridge = Run(piece.runs[index].edge, Path.straight(start, stop), Source("spread", 0.0, 1.0))
-    return replace(piece, runs=piece.runs[: index + 1] + (bridge,) + piece.runs[index + 1 :])
+    return replace(piece, runs=(*piece.runs[: index + 1], bridge, *piece.runs[index + 1 :]))

@@ -60,9 +60,7 @@ def carry(piece: Piece, indices: tuple[int, ...], closing: tuple[Vector, ...], m
         x, y = motion(np.array(at))
         return float(x), float(y)
 
-    runs = tuple(
-        replace(run, path=run.path.moved(motion)) if index in carried else run for index, run in enumerate(piece.runs)
-    )
+    runs = tuple(replace(run, path=run.path.moved(motion)) if index in carried else run for index, run in enumerate(piece.runs))
     landmarks = {
         name: moved(at) if name not in keep and contains(ring, np.array(at)) else at for name, at in piece.landmarks.items()
     }

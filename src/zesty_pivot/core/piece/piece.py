@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
@@ -158,7 +159,7 @@ class Piece:
             stops = [run.path.end, after]
             if run.mouth is not None:
                 stops.insert(1, self.pivot(self.dart(run.mouth).pivot))
-            for a, b in zip(stops, stops[1:], strict=False):
+            for a, b in itertools.pairwise(stops):
                 total += float(a[0] * b[1] - a[1] * b[0]) / 2.0
         return total
 

@@ -189,7 +189,7 @@ def describe(piece: Piece, block: Piece, place: Place, pivot: str) -> str:
 def is_station(piece: Piece, block: Piece, place: Place, name: str, pivot: str) -> bool:
     """Whether a place is a station, within half a millimetre along the sewn seam."""
     try:
-        station = resolve(Spot(station=name), piece, block, Scope(), pivot)  # type: ignore[arg-type]
+        station = resolve(Spot(station=name), piece, block, Scope(), pivot)
     except PlaceError:
         return False
     if station.run == place.run:

@@ -32,6 +32,7 @@ class MoveDart(Step):
 
     title: ClassVar[str] = "Move a dart"
     summary: ClassVar[str] = "Close a dart, or a share of it, and open it at another place round its pivot."
+    lengths: ClassVar[tuple[str, ...]] = ("mouth",)
 
     do: Literal["dart.move"] = "dart.move"
     dart: str = Field(description="the dart to close", min_length=1)
@@ -47,9 +48,11 @@ class MoveDart(Step):
         return self
 
     def words(self) -> str:
-        """`waist dart to mid armhole, 50%`."""
-        amount = f", mouth {self.mouth}" if self.mouth is not None else "" if share_of(self.share) == 1.0 else f", {self.share}"
-        return f"{words(self.dart)} dart to {self.to.words()}{amount}"
+        """`50% of the waist dart to mid armhole`."""
+        if self.mouth is not None:
+            return f"{words(self.dart)} dart to {self.to.words()}, mouth {self.mouth}"
+        share = "" if share_of(self.share) == 1.0 else f"{round(100.0 * share_of(self.share), 1):g}% of the "
+        return f"{share}{words(self.dart)} dart to {self.to.words()}"
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the dart moved. Raises StepError, PlaceError or GeometryError when it cannot be."""
@@ -92,9 +95,10 @@ class MoveDart(Step):
         if not least < mouth <= most + 1e-9:
             unit = context.scope.unit
             raise StepError(
-                f"a mouth of {format_length(mouth, unit)} cannot be opened at {self.to.words()} from the {words(self.dart)} dart",
+                f"the {words(self.dart)} dart cannot open a mouth of {format_length(mouth, unit)} at {self.to.words()}",
                 where=self.on,
-                advice=f"It can be up to {format_length(most, unit)}" + (f", and over {format_length(least, unit)}." if least else "."),
+                advice=f"It can be up to {format_length(most, unit)}"
+                + (f", and over {format_length(least, unit)}." if least else "."),
             )
         return min(held, 2.0 * math.asin(min(1.0, mouth / (2.0 * radius))) - there)
 
@@ -134,7 +138,9 @@ class MoveDart(Step):
 def centre_opened(piece: Piece) -> bool:
     """Whether a dart opens inside the centre line, so that it can no longer lie on the fold."""
     return any(
-        run.mouth is not None and piece.role(run.edge) == "centre" and piece.role(piece.runs[piece.after(index)].edge) == "centre"
+        run.mouth is not None
+        and piece.role(run.edge) == "centre"
+        and piece.role(piece.runs[piece.after(index)].edge) == "centre"
         for index, run in enumerate(piece.runs)
     )
 
@@ -153,9 +159,7 @@ def _renamed(piece: Piece, old: str, new: str, like: Piece) -> Piece:
     known = {dart.id: dart for dart in like.darts}
     made = replace(known[new], extended_mm=0.0) if new in known else replace(piece.dart(old), id=new)
     order = {dart.id: number for number, dart in enumerate(like.darts)}
-    darts = sorted(
-        (made if dart.id == old else dart for dart in piece.darts), key=lambda dart: order.get(dart.id, len(order))
-    )
+    darts = sorted((made if dart.id == old else dart for dart in piece.darts), key=lambda dart: order.get(dart.id, len(order)))
     runs = tuple(replace(run, mouth=new) if run.mouth == old else run for run in piece.runs)
     return replace(piece, darts=tuple(darts), runs=runs)
 

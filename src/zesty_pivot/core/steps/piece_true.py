@@ -27,6 +27,7 @@ class TruePiece(Step):
 
     title: ClassVar[str] = "True a seam"
     summary: ClassVar[str] = "Redraw an edge smooth across its closed mouths; legs come out equal; the amount is shown."
+    lengths: ClassVar[tuple[str, ...]] = ("over",)
 
     do: Literal["piece.true"] = "piece.true"
     edge: str = Field(description="the edge to true", min_length=1)
@@ -52,7 +53,9 @@ class TruePiece(Step):
             piece = made.piece
             notes.append(self._note(made.moved_mm, made.longer_mm))
         else:
-            raise StepError("the seam does not come out smooth", where=f"{self.on} {words(self.edge)}", advice="Blend over less.")
+            raise StepError(
+                "the seam does not come out smooth", where=f"{self.on} {words(self.edge)}", advice="Blend over less."
+            )
         if not notes:
             notes.append(Note(f"the {words(self.edge)} runs smooth already", self.on, 0.0))
         return Outcome(pattern.with_piece(piece), tuple(notes))

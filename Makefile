@@ -1,0 +1,40 @@
+# Two commands for a fresh machine: `make demo` and `make test`. Both set up everything they need.
+VENV := .venv
+PY := $(VENV)/bin/python
+STAMP := $(VENV)/.ready
+
+.PHONY: setup demo test check bench shots lock clean
+
+setup: $(STAMP)
+
+$(STAMP): requirements.lock pyproject.toml tools/setup.sh
+	@bash tools/setup.sh $(VENV)
+	@touch $(STAMP)
+
+demo: $(STAMP)
+	@if [ -n "$$DISPLAY$$WAYLAND_DISPLAY" ]; then $(PY) -m zesty_pivot demo; else \
+	  echo "No display found: writing the demo's sheets and pictures to out/demo instead of opening the window."; \
+	  QT_QPA_PLATFORM=offscreen $(PY) -m zesty_pivot demo-sheets --out out/demo; fi
+
+test: $(STAMP)
+	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n auto
+
+check: $(STAMP)
+	$(VENV)/bin/ruff check .
+	$(VENV)/bin/ruff format --check .
+	$(VENV)/bin/mypy
+	$(VENV)/bin/lint-imports
+
+bench: $(STAMP)
+	QT_QPA_PLATFORM=offscreen $(PY) -m bench
+
+shots: $(STAMP)
+	QT_QPA_PLATFORM=offscreen $(PY) tools/shots.py
+
+# Pins every dependency with its hashes; run after changing pyproject.toml.
+lock:
+	$(VENV)/bin/pip-compile --quiet --strip-extras --allow-unsafe --generate-hashes --no-emit-find-links \
+	  --no-emit-index-url --no-emit-options --extra dev --output-file requirements.lock pyproject.toml
+
+clean:
+	rm -rf $(VENV) out build .mypy_cache .ruff_cache .pytest_cache .hypothesis

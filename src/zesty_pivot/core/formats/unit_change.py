@@ -1,0 +1,47 @@
+"""A style in another unit: every bare length is given the unit it had, so that nothing changes its meaning."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.quantity import Unit
+from zesty_pivot.core.steps import registry
+from zesty_pivot.core.steps.base import Step
+
+_BARE = set("0123456789., /+-½¼¾⅛⅜⅝⅞⅓⅔")
+
+
+def with_units(style: Style, units: Unit) -> Style:
+    """The same style with `units` as the unit of bare numbers."""
+    old = style.units
+    if old == units:
+        return style
+    finish = style.finish.model_dump(mode="json", exclude_none=True)
+    for key in ("allowances", "ease"):
+        finish[key] = {name: given(text, old) for name, text in finish[key].items()}
+    finish["cut_away"] = given(finish["cut_away"], old)
+    for own in finish["darts"].values():
+        if "setback" in own:
+            own["setback"] = given(own["setback"], old)
+    value: dict[str, Any] = {name: getattr(style, name) for name in ("name", "block", "notes")}
+    value["measures"] = {name: given(text, old) for name, text in style.measures.items()}
+    value["steps"] = tuple(_step(step, old) for step in style.steps)
+    return Style.model_validate({**value, "units": units, "finish": finish})
+
+
+def given(text: str | float, unit: Unit) -> str:
+    """A bare number with its unit written out; formulas and lengths with units stay as they are."""
+    words = str(text)
+    return f"{words} {unit}" if set(words) <= _BARE else words
+
+
+def _step(step: Step, unit: Unit) -> Step:
+    value = registry.dump(step)
+    for name in step.lengths:
+        if name in value:
+            value[name] = given(value[name], unit)
+    for place in value.values():
+        if isinstance(place, dict) and isinstance(place.get("at"), str) and not place["at"].strip().endswith("%"):
+            place["at"] = given(place["at"], unit)
+    return registry.read(value)

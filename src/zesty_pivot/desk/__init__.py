@@ -1,0 +1,1 @@
+"""The Qt application: the only code that imports PyQt6."""

@@ -1,0 +1,32 @@
+"""A drop-down of named values."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtWidgets import QComboBox
+
+
+class Choice(QComboBox):
+    """Shows titles, carries values; `picked` is emitted when the user chose, never when the model did."""
+
+    picked = pyqtSignal(str)
+
+    def __init__(self, name: str) -> None:
+        super().__init__()
+        self.setAccessibleName(name)
+        self.setSizeAdjustPolicy(QComboBox.SizeAdjustPolicy.AdjustToMinimumContentsLengthWithIcon)
+        self.setMinimumContentsLength(12)
+        self.activated.connect(lambda index: self.picked.emit(str(self.itemData(index))))
+
+    def show_choices(self, choices: Sequence[tuple[str, str]], value: str) -> None:
+        """The choices (value, title) with one chosen; a value that is not among them is shown as it is."""
+        known = [item for item, _title in choices]
+        rows = list(choices) if value in known else [*choices, (value, value)]
+        if [(self.itemData(k), self.itemText(k)) for k in range(self.count())] != rows:
+            self.clear()
+            for item, title in rows:
+                self.addItem(title, item)
+        self.setCurrentIndex([item for item, _title in rows].index(value))
+        self.setToolTip(self.currentText())

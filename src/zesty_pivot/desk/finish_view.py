@@ -1,0 +1,263 @@
+"""The finish view: the pieces as they will be cut, and the schools and choices that make them so."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QFont, QPainter, QPen
+from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QScrollArea, QVBoxLayout, QWidget
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.finish.piece import FinishedPiece, allowance_of
+from zesty_pivot.core.finish.schools import ALLOWANCES, FOLDS, SETBACKS
+from zesty_pivot.core.finish.sheet import Sheet
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.quantity import Unit, format_length, length_mm
+from zesty_pivot.desk.choice import Choice
+from zesty_pivot.desk.fields import CalcField
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.reading import label
+from zesty_pivot.desk.table.canvas import Canvas
+from zesty_pivot.desk.table.shapes import qt_path
+from zesty_pivot.desk.theme import LIGHT, text_font
+
+WIDTH = 306
+# Line widths of the finished pieces in px, and their dashes.
+LOOKS: dict[str, tuple[float, tuple[float, ...]]] = {
+    "seam": (1.1, ()), "leg": (1.1, ()), "cap": (1.1, ()), "fold": (1.4, (9, 3, 1.5, 3)), "cut": (2.4, ()),
+    "crease": (1.0, (4, 4)), "notch": (2.4, ()), "grain": (1.2, ()),
+}  # fmt: skip
+
+
+def paint_finished(painter: QPainter, piece: FinishedPiece, px: float, *, filled: bool = True) -> None:
+    """A finished piece in mm; `px` is one pixel in mm."""
+    if filled:
+        ring = qt_path(())
+        points = [QPointF(x, y) for x, y in piece.ring.tolist()]
+        ring.moveTo(points[0])
+        for point in points[1:]:
+            ring.lineTo(point)
+        ring.closeSubpath()
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(LIGHT.color("paper"))
+        painter.drawPath(ring)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    for stroke in piece.strokes:
+        width, dashes = LOOKS[stroke.kind]
+        pen = QPen(LIGHT.color("ink"), width * px, Qt.PenStyle.SolidLine, Qt.PenCapStyle.FlatCap)
+        if dashes:
+            pen.setDashPattern(list(dashes))
+        painter.setPen(pen)
+        painter.drawPath(qt_path(stroke.paths))
+    painter.setPen(QPen(LIGHT.color("ink"), 1.1 * px))
+    for circle in piece.circles:
+        painter.drawEllipse(QPointF(*circle.at), circle.radius, circle.radius)
+    for text in piece.texts:
+        font = QFont(text_font(10, bold=text.bold))
+        font.setPixelSize(100)
+        painter.save()
+        painter.translate(QPointF(*text.at))
+        painter.scale(text.size / 100.0, text.size / 100.0)
+        painter.setFont(font)
+        painter.setPen(LIGHT.color("ink"))
+        painter.drawText(QRectF(-2000, -100, 4000, 130), Qt.AlignmentFlag.AlignHCenter, text.text)
+        painter.restore()
+
+
+class FinishCanvas(Canvas):
+    """The finished pieces side by side."""
+
+    def __init__(self, model: DeskModel) -> None:
+        super().__init__()
+        self._model = model
+        self.setAccessibleName("Finished pieces")
+        self.sheet: Sheet | None = None
+        self.fault = ""
+
+    def refresh(self) -> None:
+        """Lays the pieces out anew."""
+        try:
+            self.sheet, self.fault = self._model.derived.sheet, ""
+        except ZestyError as fault:
+            self.fault = str(fault)
+        if self._fitted:
+            self.fit()
+        self.update()
+
+    def unit(self) -> Unit:
+        return self._model.style.units
+
+    def content_box(self) -> QRectF:
+        return QRectF(0, 0, self.sheet.width, self.sheet.height) if self.sheet else QRectF(0, 0, 100, 100)
+
+    def paint_content(self, painter: QPainter) -> None:
+        for laid in self.sheet.laid if self.sheet else ():
+            painter.save()
+            painter.translate(laid.dx, laid.dy)
+            paint_finished(painter, laid.piece, 1.0 / self.scale)
+            painter.restore()
+
+    def paint_over(self, painter: QPainter) -> None:
+        if self.fault:
+            painter.setFont(text_font(10, bold=True))
+            painter.setPen(LIGHT.color("error"))
+            painter.drawText(self.rect().adjusted(60, 40, -40, -40), Qt.TextFlag.TextWordWrap, self.fault)
+
+
+class FinishView(QWidget):
+    """Canvas and choices."""
+
+    def __init__(self, model: DeskModel) -> None:
+        super().__init__()
+        self._model = model
+        self.canvas = FinishCanvas(model)
+        side = QWidget()
+        side.setObjectName("right")
+        side.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        side.setFixedWidth(WIDTH)
+        inside = QWidget()
+        self._column = QVBoxLayout(inside)
+        self._column.setContentsMargins(16, 14, 14, 14)
+        self._column.setSpacing(3)
+        self.setback, self.fold = Choice("Set-back school"), Choice("Fold school")
+        self.end, self.allowance = Choice("Mouth"), Choice("Allowance school")
+        self.cut_away = CalcField(self._length_words, "Allowance on cut-away legs")
+        self.size_edit, self.date_edit = QLineEdit(), QLineEdit()
+        self._build()
+        self._own = QWidget()
+        self._own_rows = QVBoxLayout(self._own)
+        self._own_rows.setContentsMargins(0, 0, 0, 0)
+        self._own_rows.setSpacing(3)
+        self._column.addWidget(self._own)
+        self._column.addStretch(1)
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        area.setWidget(inside)
+        box = QVBoxLayout(side)
+        box.setContentsMargins(0, 0, 0, 0)
+        box.addWidget(area)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addWidget(self.canvas, 1)
+        layout.addWidget(side)
+        self._keys: tuple[object, ...] = ()
+        self.own_fields: dict[str, CalcField | Choice] = {}
+        model.changed.connect(self.refresh)
+        model.view_changed.connect(self.refresh)
+
+    def _length_words(self, text: str) -> str:
+        unit = self._model.style.units
+        mm = length_mm(text, self._model.style.scope())
+        if mm < 0.0:
+            raise ZestyError("an allowance below nothing", advice="Write 0 or more.")
+        return f"= {format_length(mm, unit, fine=unit != 'in')}"
+
+    def _row(self, title: str, widget: QWidget, column: QVBoxLayout) -> None:
+        name = label(title, "quiet")
+        name.setBuddy(widget)
+        column.addWidget(name)
+        column.addWidget(widget)
+        column.addSpacing(4)
+
+    def _build(self) -> None:
+        column, model = self._column, self._model
+        column.addWidget(label("Darts", "heading"))
+        self._row("Sewn point set back from the pivot", self.setback, column)
+        self._row("Pressed", self.fold, column)
+        self._row("End at the mouth", self.end, column)
+        self._row("Allowance on cut-away legs", self.cut_away, column)
+        column.addWidget(label("Seam allowance", "heading"))
+        self._row("School", self.allowance, column)
+        column.addWidget(label("Label", "heading"))
+        self._row("Size", self.size_edit, column)
+        self._row("Date", self.date_edit, column)
+        self.setback.picked.connect(lambda name: model.set_finish({"setback": name}, "another set-back"))
+        self.fold.picked.connect(lambda name: model.set_finish({"fold": name}, "another fold"))
+        self.end.picked.connect(lambda name: model.set_finish({"end": name}, "another end at the mouth"))
+        self.allowance.picked.connect(lambda name: model.set_finish({"allowance": name}, "another allowance"))
+        self.cut_away.committed.connect(lambda text: model.set_finish({"cut_away": text}, "cut-away allowance"))
+        self.size_edit.setAccessibleName("Size")
+        self.date_edit.setAccessibleName("Date")
+        self.size_edit.editingFinished.connect(lambda: self._label("size", self.size_edit.text()))
+        self.date_edit.editingFinished.connect(lambda: self._label("date", self.date_edit.text()))
+
+    def _label(self, key: str, text: str) -> None:
+        if text != getattr(self._model.style.finish, key):
+            self._model.set_finish({key: text}, f"label {key}")
+
+    def refresh(self) -> None:
+        """Shows the model, when this view is the one that is seen."""
+        if self._model.view != "finish":
+            return
+        finish = self._model.style.finish
+        self.setback.show_choices([(name, s.title) for name, s in SETBACKS.items()], finish.setback)
+        self.fold.show_choices([(name, s.title) for name, s in FOLDS.items()], finish.fold)
+        ends = [("auto", "by the intake"), ("cap", "folded, with a cap"), ("cut_away", "cut away inside")]
+        self.end.show_choices(ends, finish.end)
+        self.allowance.show_choices([(name, s.title) for name, s in ALLOWANCES.items()], finish.allowance)
+        self.cut_away.set_text(str(finish.cut_away))
+        for edit, text in ((self.size_edit, finish.size), (self.date_edit, finish.date)):
+            if edit.text() != text and not edit.hasFocus():
+                edit.setText(text)
+        self.canvas.refresh()
+        self._show_own()
+
+    def _show_own(self) -> None:
+        """A row for each dart's end, each piece's cut order and each edge's allowance."""
+        pattern = self._model.derived.pattern
+        keys = tuple((p.name, tuple(d.id for d in p.darts), p.roles) for p in pattern.pieces)
+        if keys != self._keys:
+            self._keys = keys
+            while (item := self._own_rows.takeAt(0)) is not None:
+                if (old := item.widget()) is not None:
+                    old.hide()
+                    old.deleteLater()
+            self.own_fields.clear()
+            for piece in pattern.pieces:
+                self._own_rows.addWidget(label(words(piece.name).capitalize(), "heading"))
+                self._add_choice(f"cut:{piece.name}", "Cut")
+                for dart in piece.darts:
+                    self._add_choice(f"end:{piece.name}.{dart.id}", f"{words(dart.id).capitalize()} dart")
+                for edge, _role in piece.roles:
+                    self._add_length(f"{piece.name}.{edge}", f"Allowance, {words(edge)}")
+        self._fill_own()
+
+    def _add_choice(self, key: str, title: str) -> None:
+        choice = Choice(title)
+        kind, _colon, name = key.partition(":")
+        if kind == "cut":
+            choice.picked.connect(lambda value: self._model.set_finish({"cut": {name: value}}, "cut order"))
+        else:
+            choice.picked.connect(
+                lambda value: self._model.set_finish(
+                    {"darts": {name: {"end": None if value == "school" else value}}}, "end at the mouth"
+                )
+            )
+        self.own_fields[key] = choice
+        self._row(title, choice, self._own_rows)
+
+    def _add_length(self, key: str, title: str) -> None:
+        field = CalcField(self._length_words, title, may_be_empty=True)
+        field.committed.connect(lambda text: self._model.set_finish({"allowances": {key: text or None}}, f"allowance of {key}"))
+        self.own_fields[key] = field
+        self._row(title, field, self._own_rows)
+
+    def _fill_own(self) -> None:
+        finish, pattern = self._model.style.finish, self._model.derived.pattern
+        scope = self._model.style.scope()
+        for key, field in self.own_fields.items():
+            if isinstance(field, CalcField):
+                piece, _dot, edge = key.partition(".")
+                field.set_text(str(finish.allowances.get(key, "")))
+                school = allowance_of(pattern.piece(piece), edge, finish, scope)
+                field.edit.setPlaceholderText(f"{format_length(school, scope.unit)} by the school")
+                continue
+            kind, _colon, name = key.partition(":")
+            if kind == "cut":
+                orders = [("auto", "by the centre"), ("fold", "1 on the fold"), ("pair", "1 pair"), ("one", "1")]
+                field.show_choices(orders, finish.cut.get(name, "auto"))
+            else:
+                own = finish.darts.get(name)
+                ends = [("school", "as the style"), ("cap", "folded, with a cap"), ("cut_away", "cut away inside")]
+                field.show_choices(ends, own.end if own and own.end else "school")

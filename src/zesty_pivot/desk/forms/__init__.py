@@ -1,0 +1,1 @@
+"""The form of each step, by its `do`."""

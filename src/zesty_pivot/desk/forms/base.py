@@ -1,0 +1,69 @@
+"""What the forms of steps share: rows of fields, and reading a changed step."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from pydantic import ValidationError
+from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.formats.files import faults
+from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.steps import registry
+from zesty_pivot.core.steps.base import Step
+from zesty_pivot.desk.model import DeskModel
+
+
+class StepForm(QWidget):
+    """Edits the step at a number of the recipe. Subclasses fill `show_step`."""
+
+    def __init__(self, model: DeskModel) -> None:
+        super().__init__()
+        self.model = model
+        self.at = 0
+        self._rows = QVBoxLayout(self)
+        self._rows.setContentsMargins(0, 0, 0, 0)
+        self._rows.setSpacing(3)
+
+    def add_row(self, title: str, widget: QWidget) -> None:
+        """A field under its title."""
+        label = QLabel(title)
+        label.setObjectName("quiet")
+        label.setBuddy(widget)
+        self._rows.addWidget(label)
+        self._rows.addWidget(widget)
+        self._rows.addSpacing(5)
+
+    def show_step(self, at: int, step: Step, before: Pattern) -> None:
+        """Shows a step; `before` is the pattern it meets."""
+        raise RuntimeError("a form without fields")
+
+    def change(self, values: dict[str, Any], title: str) -> None:
+        """Exchanges the step for one with other values (None takes a value out); what cannot be is said."""
+        value = registry.dump(self.model.style.steps[self.at])
+        for key, new in values.items():
+            if new is None:
+                value.pop(key, None)
+            else:
+                value[key] = new
+        try:
+            step = registry.read(value)
+        except ValidationError as fault:
+            self.model.say(faults(fault), fault=True)
+            return
+        self.model.replace_step(self.at, step, title)
+
+    def worth_of_length(self) -> Callable[[str], str]:
+        """Words for a length field's value, in the style's unit."""
+
+        def worth(text: str) -> str:
+            unit = self.model.style.units
+            mm = length_mm(text, self.model.style.scope())
+            if mm <= 0.0:
+                raise ZestyError("a length over nothing is needed", advice="Write a number such as 3.")
+            return f"= {format_length(mm, unit, fine=unit != 'in')}"
+
+        return worth

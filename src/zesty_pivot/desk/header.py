@@ -1,0 +1,75 @@
+"""The header: where we are, the views in the order of the work, and the hand-most actions."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QSize, Qt
+from PyQt6.QtGui import QAction
+from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QToolButton, QWidget
+
+from zesty_pivot.desk.model import VIEWS, DeskModel
+
+BUTTONS = (
+    "file.open",
+    "file.save",
+    "edit.undo",
+    "edit.redo",
+    "step.off",
+    "step.earlier",
+    "step.later",
+    "step.remove",
+    "view.fit",
+)
+
+
+class Header(QWidget):
+    """One row above the views."""
+
+    def __init__(self, model: DeskModel, action: Callable[[str], QAction]) -> None:
+        super().__init__()
+        self.setObjectName("header")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self._model = model
+        self.crumb, self.title = QLabel(), QLabel()
+        self.crumb.setObjectName("crumb")
+        self.title.setObjectName("title")
+        row = QHBoxLayout(self)
+        row.setContentsMargins(16, 4, 12, 0)
+        row.setSpacing(5)
+        row.addWidget(self.crumb)
+        row.addWidget(self.title)
+        row.addSpacing(18)
+        for id in BUTTONS:
+            if id == "step.off":
+                row.addSpacing(14)
+            button = QToolButton()
+            button.setDefaultAction(action(id))
+            button.setIconSize(QSize(18, 18))
+            button.setAccessibleName(action(id).toolTip())
+            row.addWidget(button)
+        row.addStretch(1)
+        self.tabs: dict[str, QPushButton] = {}
+        for view in VIEWS:
+            tab = QPushButton(view.capitalize())
+            tab.setObjectName("tab")
+            tab.setCheckable(True)
+            tab.setToolTip(action(f"view.{view}").toolTip())
+            tab.clicked.connect(action(f"view.{view}").trigger)
+            self.tabs[view] = tab
+            row.addWidget(tab)
+        model.changed.connect(self.refresh)
+        model.view_changed.connect(self.refresh)
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Shows the model."""
+        block, name = self._model.style.block.name, self._model.style.name
+        metrics = self.crumb.fontMetrics()
+        self.crumb.setText(metrics.elidedText(block.partition(",")[0], Qt.TextElideMode.ElideRight, 190) + "  ›")
+        self.crumb.setToolTip(f"The block: {block}")
+        shown = self.title.fontMetrics().elidedText(name, Qt.TextElideMode.ElideRight, 260)
+        self.title.setText(f"{shown}{' *' if self._model.is_dirty else ''}")
+        self.title.setToolTip(name)
+        for view, tab in self.tabs.items():
+            tab.setChecked(view == self._model.view)

@@ -1,0 +1,269 @@
+"""The desk's model: the document with its history, what is derived from it, and what is chosen."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from pydantic import ValidationError
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from zesty_pivot.core.checks.base import Finding, Mend
+from zesty_pivot.core.checks.registry import findings
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.formats import block_file, files, style_file
+from zesty_pivot.core.formats.derived import Derived, broken_findings, derive, look_at
+from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.formats.unit_change import with_units
+from zesty_pivot.core.ledger import Account
+from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.quantity import Unit, format_length
+from zesty_pivot.core.recipe import Evaluator, State
+from zesty_pivot.core.steps import registry
+from zesty_pivot.core.steps.base import Step
+from zesty_pivot.desk.history import History
+
+VIEWS = ("style", "finish", "paper")
+
+
+class DeskModel(QObject):
+    """Everything the widgets show. They call its methods and follow its signals; nothing else holds state."""
+
+    changed = pyqtSignal()  # the document, or what is shown of it
+    chosen_changed = pyqtSignal()  # pivot, dart or step
+    view_changed = pyqtSignal()
+    said = pyqtSignal(str, bool)  # a sentence, and whether it is a fault
+
+    def __init__(self, style: Style) -> None:
+        super().__init__()
+        self._evaluator = Evaluator()
+        self._reset(style, None)
+
+    def _reset(self, style: Style, path: Path | None) -> None:
+        self._history = History([style])
+        self._preview: Style | None = None
+        self.path = path
+        self._saved: Style | None = style if path is not None else None
+        self._first = style
+        self.view = "style"
+        self.looking: int | None = None  # the state looked at; None is the last
+        self.step: int | None = None  # the chosen step, counted from 0
+        self._derived = derive(style, self._evaluator)
+        block = self._derived.derivation.block
+        front = block.piece("front") if block.has("front") else block.pieces[0]
+        pivots = [dart.pivot for dart in front.darts] or list(front.landmarks)
+        self.pivot: tuple[str, str] | None = (front.name, pivots[0]) if pivots else None
+        self.dart: str | None = None
+
+    # What there is.
+
+    @property
+    def style(self) -> Style:
+        """The document, without a preview."""
+        return self._history.value
+
+    @property
+    def derived(self) -> Derived:
+        """What is shown: the preview while something is dragged, else the document, worked out."""
+        return self._derived
+
+    @property
+    def state_index(self) -> int:
+        """The number of the state on the table: 0 is the block."""
+        last = len(self._derived.derivation.states) - 1
+        return last if self.looking is None else min(self.looking, last)
+
+    @property
+    def state(self) -> State:
+        """The state on the table."""
+        return self._derived.derivation.states[self.state_index]
+
+    @property
+    def pattern(self) -> Pattern:
+        """The pattern on the table."""
+        return self.state.pattern
+
+    @property
+    def findings(self) -> tuple[Finding, ...]:
+        """The findings of the pattern on the table; broken steps always."""
+        if self.state_index == len(self._derived.derivation.states) - 1:
+            return self._derived.findings
+        look = look_at(self._derived.style, self._derived.derivation.block, self.pattern)
+        return (*broken_findings(self._derived.derivation), *findings(look))
+
+    @property
+    def account(self) -> Account | None:
+        """The account of the chosen pivot, for the pattern on the table."""
+        if self.pivot is None:
+            return None
+        look = look_at(self._derived.style, self._derived.derivation.block, self.pattern)
+        return next((a for a in look.accounts if (a.piece, a.pivot) == self.pivot), None)
+
+    @property
+    def is_dirty(self) -> bool:
+        """Whether closing now would lose something."""
+        return self.style is not (self._saved or self._first)
+
+    @property
+    def undo_title(self) -> str:
+        """What undo would take back."""
+        return self._history.undo_title
+
+    @property
+    def redo_title(self) -> str:
+        """What redo would do again."""
+        return self._history.redo_title
+
+    def length(self, mm: float, *, fine: bool = False) -> str:
+        """A length in the style's unit."""
+        return format_length(mm, self.style.units, fine=fine)
+
+    # What can be done.
+
+    def say(self, text: str, *, fault: bool = False) -> None:
+        """A sentence for the message line."""
+        self.said.emit(text, fault)
+
+    def edit(self, style: Style, title: str) -> None:
+        """A new document, as one entry of the history."""
+        self._preview = None
+        if style != self.style:
+            self._history.push(style, title)
+        self._show(self.style)
+
+    def preview(self, style: Style | None) -> None:
+        """Shows a style that is not in the history yet; None shows the document again."""
+        self._preview = style
+        self._show(style or self.style)
+
+    def _show(self, style: Style) -> None:
+        self._derived = derive(style, self._evaluator)
+        last = len(self._derived.derivation.states) - 1
+        if self.looking is not None and self.looking >= last:
+            self.looking = None
+        if self.step is not None and self.step >= len(style.steps):
+            self.step = None
+        self.changed.emit()
+
+    def undo(self) -> None:
+        """Takes back the last entry."""
+        self._travel(-1, f"Undone: {self.undo_title}")
+
+    def redo(self) -> None:
+        """Does the next entry again."""
+        self._travel(1, f"Done again: {self.redo_title}")
+
+    def _travel(self, by: int, words: str) -> None:
+        if self._history.step(by):
+            self._preview = None
+            self._show(self.style)
+            self.say(words)
+
+    def add_step(self, step: Step, title: str) -> None:
+        """A step after the state on the table, chosen from then on."""
+        at = self.state_index
+        steps = (*self.style.steps[:at], step, *self.style.steps[at:])
+        self.step = at
+        self.looking = None if at + 1 == len(steps) else at + 1
+        self.edit(self.style.with_steps(steps), title)
+        self.chosen_changed.emit()
+        self._say_outcome(at + 1)
+
+    def replace_step(self, at: int, step: Step, title: str) -> None:
+        """A step exchanged for another."""
+        steps = (*self.style.steps[:at], step, *self.style.steps[at + 1 :])
+        self.edit(self.style.with_steps(steps), title)
+        self._say_outcome(at + 1)
+
+    def remove_step(self, at: int) -> None:
+        """A step taken out; the ones after it follow."""
+        words = self.style.steps[at].words()
+        self.step = None
+        self.edit(self.style.with_steps((*self.style.steps[:at], *self.style.steps[at + 1 :])), f"remove {words}")
+        self.chosen_changed.emit()
+
+    def move_step(self, at: int, by: int) -> None:
+        """A step moved earlier (-1) or later (1)."""
+        steps = list(self.style.steps)
+        if 0 <= at + by < len(steps):
+            steps.insert(at + by, steps.pop(at))
+            self.step = at + by
+            self.edit(self.style.with_steps(tuple(steps)), f"move {steps[at + by].words()}")
+            self.chosen_changed.emit()
+
+    def _say_outcome(self, number: int) -> None:
+        states = self._derived.derivation.states
+        if number >= len(states):
+            return
+        state = states[number]
+        if state.error is not None:
+            self.say(str(state.error), fault=True)
+        elif state.step is not None:
+            notes = "; ".join(note.text for note in state.notes)
+            self.say(f"{_capital(state.step.words())}." + (f" {_capital(notes)}." if notes else ""))
+
+    def mend(self, mend: Mend) -> None:
+        """Does what a finding offers: adds its step, or changes the finish."""
+        if mend.step is not None:
+            self.looking = None
+            self.add_step(registry.read(mend.step), mend.title)
+        elif mend.finish is not None:
+            self.set_finish(mend.finish, mend.title)
+
+    def set_finish(self, change: dict[str, object], title: str) -> None:
+        """Changes finish options; what cannot be read is said and nothing is lost."""
+        try:
+            self.edit(self.style.with_finish(change), title)
+        except ValidationError as fault:
+            self.say(files.faults(fault), fault=True)
+        except ZestyError as fault:
+            self.say(str(fault), fault=True)
+
+    def set_units(self, units: Unit) -> None:
+        """The unit that bare numbers have and lengths are shown in; what was written keeps its meaning."""
+        self.edit(with_units(self.style, units), f"show {units}")
+
+    def choose_pivot(self, pivot: tuple[str, str] | None, dart: str | None = None) -> None:
+        """The pivot with the ring, and the bead that is chosen on it."""
+        self.pivot, self.dart = pivot, dart
+        self.chosen_changed.emit()
+
+    def choose_step(self, at: int | None) -> None:
+        """The chosen step; the table looks at the state after it. None is the whole recipe, -1 the block."""
+        last = len(self._derived.derivation.states) - 1
+        self.step = at if at is not None and at >= 0 else None
+        self.looking = None if at is None or at + 1 == last else at + 1
+        self.changed.emit()
+        self.chosen_changed.emit()
+
+    def set_view(self, view: str) -> None:
+        """Style, finish or paper."""
+        if view != self.view and view in VIEWS:
+            self.view = view
+            self.view_changed.emit()
+
+    # Files.
+
+    def open(self, path: Path) -> None:
+        """Opens a style, or a new style over a block. Raises a ZestyError and keeps everything when it cannot."""
+        if path.suffix == ".zblock":
+            self.replace(style_file.from_block(block_file.read(path), path.stem.replace("-", " ")), None)
+        else:
+            self.replace(style_file.read(path), path)
+
+    def replace(self, style: Style, path: Path | None) -> None:
+        """Another document, with a history of its own."""
+        derive(style, self._evaluator)
+        self._reset(style, path)
+        self.changed.emit()
+        self.chosen_changed.emit()
+        self.view_changed.emit()
+
+    def save(self, path: Path) -> None:
+        """Saves atomically. Raises FileError and keeps everything when it cannot."""
+        style_file.save(self.style, path)
+        self.path, self._saved = path, self.style
+        self.changed.emit()
+
+
+def _capital(text: str) -> str:
+    return text[:1].upper() + text[1:]

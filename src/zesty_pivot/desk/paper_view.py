@@ -1,0 +1,189 @@
+"""The paper view: the sheet with its pages as they will come out of the printer, and the ways to get it out."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QRectF, Qt
+from PyQt6.QtGui import QPainter, QPen
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.finish.sheet import Sheet
+from zesty_pivot.core.formats.export import tiled
+from zesty_pivot.core.formats.tiles import OVERLAP, PAPERS, Tile, Tiling
+from zesty_pivot.core.quantity import Unit
+from zesty_pivot.desk.choice import Choice
+from zesty_pivot.desk.finish_view import WIDTH, paint_finished
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.reading import label
+from zesty_pivot.desk.table.canvas import Canvas
+from zesty_pivot.desk.theme import LIGHT, text_font
+
+FULL = "full"
+GAP = 14.0  # mm between the pages on the screen
+
+
+class PaperCanvas(Canvas):
+    """The pages side by side, each with what it carries; the strip that is glued over is tinted."""
+
+    def __init__(self, model: DeskModel) -> None:
+        super().__init__()
+        self._model = model
+        self.setAccessibleName("Print preview")
+        self.sheet: Sheet | None = None
+        self.tiling: Tiling | None = None
+        self.tiles: tuple[Tile, ...] = ()
+
+    def show_sheet(self, sheet: Sheet | None, tiling: Tiling | None, tiles: tuple[Tile, ...]) -> None:
+        """Shows a sheet cut into tiles; without tiling it is one page."""
+        self.sheet, self.tiling, self.tiles = sheet, tiling, tiles
+        if self._fitted:
+            self.fit()
+        self.update()
+
+    def unit(self) -> Unit:
+        return self._model.style.units
+
+    def content_box(self) -> QRectF:
+        if self.sheet is None:
+            return QRectF(0, 0, 100, 100)
+        if self.tiling is None:
+            return QRectF(0, 0, self.sheet.width, self.sheet.height)
+        box = QRectF()
+        for tile in self.tiles:
+            box = box.united(self._page(tile))
+        return box
+
+    def _page(self, tile: Tile) -> QRectF:
+        """Where a page's printed field lies on the canvas, mm: its own place and a gap for each page before it."""
+        if self.tiling is None:
+            return QRectF()
+        wide, tall = self.tiling.inner
+        gap = GAP + OVERLAP
+        return QRectF(tile.x + tile.column * gap, tile.y + tile.row * gap, wide, tall)
+
+    def paint_content(self, painter: QPainter) -> None:
+        if self.sheet is None:
+            return
+        if self.tiling is None:
+            painter.fillRect(self.content_box(), LIGHT.color("paper"))
+            self._draw(painter, self.sheet)
+            return
+        for tile in self.tiles:
+            self._tile(painter, tile, self.sheet)
+
+    def _tile(self, painter: QPainter, tile: Tile, sheet: Sheet) -> None:
+        page, px = self._page(tile), 1.0 / self.scale
+        painter.fillRect(page.translated(2 * px, 3 * px), LIGHT.color("shadow", 40))
+        painter.fillRect(page, LIGHT.color("paper"))
+        strip = LIGHT.color("citrus_pale")
+        if self.tiling is not None and tile.column < self.tiling.columns - 1:
+            painter.fillRect(QRectF(page.right() - OVERLAP, page.top(), OVERLAP, page.height()), strip)
+        if self.tiling is not None and tile.row < self.tiling.rows - 1:
+            painter.fillRect(QRectF(page.left(), page.bottom() - OVERLAP, page.width(), OVERLAP), strip)
+        painter.save()
+        painter.setClipRect(page)
+        painter.translate(page.left() - tile.x, page.top() - tile.y)
+        self._draw(painter, sheet)
+        painter.restore()
+
+    def _draw(self, painter: QPainter, sheet: Sheet) -> None:
+        for laid in sheet.laid:
+            painter.save()
+            painter.translate(laid.dx, laid.dy)
+            paint_finished(painter, laid.piece, 1.0 / self.scale, filled=False)
+            painter.restore()
+
+    def paint_over(self, painter: QPainter) -> None:
+        painter.setFont(text_font(9, bold=True))
+        for tile in self.tiles if self.tiling else ():
+            page = self._page(tile)
+            at = self.to_px(page.left(), page.top())
+            box = QRectF(at.x() + 6, at.y() + 6, 34, 20)
+            painter.setPen(QPen(LIGHT.color("edge"), 1))
+            painter.setBrush(LIGHT.color("paper", 235))
+            painter.drawRoundedRect(box, 4, 4)
+            painter.setPen(LIGHT.color("quiet"))
+            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, tile.name)
+
+
+class PaperView(QWidget):
+    """Canvas, paper choice and export buttons. The buttons run actions of the window's table."""
+
+    def __init__(self, model: DeskModel, run: Callable[[str], None]) -> None:
+        super().__init__()
+        self._model = model
+        self.canvas = PaperCanvas(model)
+        self.paper = Choice("Paper")
+        self.chosen = "A4"
+        self.summary = label("", "quiet")
+        self.fault = label("", "fault")
+        side = QWidget()
+        side.setObjectName("right")
+        side.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        side.setFixedWidth(WIDTH)
+        column = QVBoxLayout(side)
+        column.setContentsMargins(16, 14, 14, 14)
+        column.setSpacing(6)
+        column.addWidget(label("Paper", "heading"))
+        column.addWidget(self.paper)
+        column.addWidget(self.summary)
+        column.addWidget(self.fault)
+        column.addSpacing(10)
+        column.addWidget(label("Get it out", "heading"))
+        self.pdf = QPushButton("Save the PDF")
+        self.pdf.setObjectName("primary")
+        self.svg = QPushButton("Save the sheet as SVG")
+        self.everything = QPushButton("Save everything to a folder")
+        for button, action in (
+            (self.pdf, "export.pdf"), (self.svg, "export.svg"), (self.everything, "export.all"),
+        ):  # fmt: skip
+            button.clicked.connect(lambda _checked=False, action=action: run(action))
+            column.addWidget(button)
+        column.addSpacing(10)
+        hint = (
+            "Print at 100 %, without fitting to the page. Measure the 10 cm or 4 in square on the first page "
+            "before you cut. Lay the diamonds on each other to join the pages."
+        )
+        column.addWidget(label(hint, "quiet"))
+        column.addStretch(1)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addWidget(self.canvas, 1)
+        layout.addWidget(side)
+        self.paper.picked.connect(self.choose)
+        model.changed.connect(self.refresh)
+        model.view_changed.connect(self.refresh)
+
+    def choose(self, paper: str) -> None:
+        """Another paper, or `full` for one page at full size."""
+        self.chosen = paper
+        self.refresh()
+
+    def refresh(self) -> None:
+        """Shows the model, when this view is the one that is seen."""
+        if self._model.view != "paper":
+            return
+        papers = [(name, f"{name}, tiled") for name in PAPERS]
+        self.paper.show_choices([*papers, (FULL, "one page at full size")], self.chosen)
+        unit = self._model.length
+        try:
+            sheet = self._model.derived.sheet
+            if self.chosen == FULL:
+                self.canvas.show_sheet(sheet, None, ())
+                self.summary.setText(f"One page of {unit(sheet.width)} by {unit(sheet.height)}.")
+            else:
+                tiling, tiles = tiled(sheet, self.chosen)
+                self.canvas.show_sheet(sheet, tiling, tiles)
+                self.summary.setText(
+                    f"{len(tiles)} pages, {tiling.columns} across by {tiling.rows} down, and a first page with the map. "
+                    f"Neighbours share {unit(OVERLAP)}."
+                )
+            self.fault.setText("")
+        except ZestyError as fault:
+            self.canvas.show_sheet(None, None, ())
+            self.summary.setText("")
+            self.fault.setText(str(fault))
+        self.fault.setVisible(bool(self.fault.text()))

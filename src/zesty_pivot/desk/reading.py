@@ -1,0 +1,207 @@
+"""The reading panel: the chosen step, the account, the figures, the findings with what mends them."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+
+from zesty_pivot.core.checks.base import Finding, Mend, Severity
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import STATION_WORDS
+from zesty_pivot.desk.forms.base import StepForm
+from zesty_pivot.desk.forms.registry import all_forms
+from zesty_pivot.desk.icons import icon
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.theme import LIGHT
+
+WIDTH = 306
+
+
+def label(text: str, name: str = "", *, wraps: bool = True) -> QLabel:
+    """A label with an object name for the style sheet."""
+    found = QLabel(text)
+    found.setObjectName(name)
+    found.setWordWrap(wraps)
+    return found
+
+
+class ReadingPanel(QWidget):
+    """The right side of the style view."""
+
+    def __init__(self, model: DeskModel) -> None:
+        super().__init__()
+        self.setObjectName("right")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setFixedWidth(WIDTH)
+        self._model = model
+        inside = QWidget()
+        self._column = QVBoxLayout(inside)
+        self._column.setContentsMargins(16, 14, 14, 14)
+        self._column.setSpacing(6)
+        self.step_title = label("", "heading")
+        self.step_fault = label("", "fault")
+        self.step_notes = label("", "quiet")
+        self._forms: dict[str, StepForm] = {do: entry.make(model) for do, entry in all_forms().items()}
+        for widget in (self.step_title, self.step_fault, self.step_notes, *self._forms.values()):
+            self._column.addWidget(widget)
+        self._column.addSpacing(4)
+        self._account_title = label("Account", "heading")
+        self._account = QWidget()
+        self._account_rows = QGridLayout(self._account)
+        self._account_rows.setContentsMargins(0, 0, 0, 0)
+        self._account_rows.setHorizontalSpacing(10)
+        self._account_rows.setVerticalSpacing(3)
+        self._account_rows.setColumnStretch(0, 1)
+        self.findings_title = label("Findings", "heading")
+        self._findings = QWidget()
+        self._finding_rows = QVBoxLayout(self._findings)
+        self._finding_rows.setContentsMargins(0, 0, 0, 0)
+        self._finding_rows.setSpacing(6)
+        self._figures_title = label("Figures", "heading")
+        self.figures = label("", "quiet")
+        for widget in (
+            self._account_title, self._account, self.findings_title, self._findings, self._figures_title, self.figures,
+        ):  # fmt: skip
+            self._column.addWidget(widget)
+        self._column.addStretch(1)
+        area = QScrollArea()
+        area.setWidgetResizable(True)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        area.setWidget(inside)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.addWidget(area)
+        self._shown_findings: tuple[Finding, ...] | None = None
+        self.mends: list[tuple[QPushButton, Mend]] = []
+        model.changed.connect(self.refresh)
+        model.chosen_changed.connect(self.refresh)
+        self.refresh()
+
+    def form(self, do: str) -> StepForm:
+        """The form of a kind of step."""
+        return self._forms[do]
+
+    def refresh(self) -> None:
+        """Shows the model."""
+        self._show_step()
+        self._show_account()
+        self._show_findings()
+        self._show_figures()
+
+    def _show_step(self) -> None:
+        at = self._model.step
+        steps = self._model.derived.style.steps
+        step = steps[at] if at is not None and at < len(steps) else None
+        for do, form in self._forms.items():
+            form.setVisible(step is not None and step.do == do)
+        for widget in (self.step_title, self.step_fault, self.step_notes):
+            widget.setVisible(step is not None)
+        if step is None or at is None:
+            return
+        states = self._model.derived.derivation.states
+        state = states[at + 1]
+        self.step_title.setText(f"{at + 1}  {step.name or step.title}")
+        self.step_fault.setText(str(state.error) if state.error else "")
+        self.step_fault.setVisible(state.error is not None)
+        notes = "\n".join(note.text[:1].upper() + note.text[1:] + "." for note in state.notes)
+        self.step_notes.setText("Switched off." if step.off else notes)
+        self.step_notes.setVisible(bool(self.step_notes.text()))
+        if step.do in self._forms:
+            self._forms[step.do].show_step(at, step, states[at].pattern)
+
+    def _show_account(self) -> None:
+        account = self._model.account
+        while (item := self._account_rows.takeAt(0)) is not None:
+            if (old := item.widget()) is not None:
+                old.hide()
+                old.deleteLater()
+        self._account_title.setVisible(account is not None)
+        if account is None:
+            return
+        self._account_title.setText(f"Account of the {words(account.pivot)}")
+        piece = self._model.pattern.piece(account.piece)
+        rows = [(f"{words(account.piece).capitalize()}, in the block", f"{account.block_deg:.1f}°", "")]
+        for entry in account.placed:
+            where = STATION_WORDS.get(entry.where, entry.where)
+            rows.append((where, f"{entry.deg:.1f}°", self._model.length(piece.intake(entry.dart))))
+        for number, (title, degrees, mouth) in enumerate(rows):
+            for column, text in enumerate((title, degrees, mouth)):
+                cell = label(text, "quiet" if number == 0 else "figure" if column else "", wraps=column == 0)
+                if column:
+                    cell.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
+                self._account_rows.addWidget(cell, number, column)
+        missing = account.missing_deg
+        text = "All placed." if account.is_whole else f"{abs(missing):.3f}° {'missing' if missing > 0 else 'too much'}."
+        self._account_rows.addWidget(label(text, "quiet" if account.is_whole else "fault"), len(rows), 0, 1, 3)
+
+    def _show_findings(self) -> None:
+        found = self._model.findings
+        if found == self._shown_findings:
+            return
+        self._shown_findings = found
+        self.mends.clear()
+        while (item := self._finding_rows.takeAt(0)) is not None:
+            if (old := item.widget()) is not None:
+                old.hide()
+                old.deleteLater()
+        self.findings_title.setText(f"Findings  {len(found)}" if found else "Findings")
+        if not found:
+            self._finding_rows.addWidget(label("Nothing to mend: it will sew together.", "quiet"))
+        for finding in found:
+            self._finding_rows.addWidget(self._finding(finding))
+
+    def _finding(self, finding: Finding) -> QFrame:
+        frame = QFrame()
+        frame.setObjectName("finding")
+        frame.setProperty("severity", finding.severity.value)
+        layout = QVBoxLayout(frame)
+        layout.setContentsMargins(10, 7, 10, 8)
+        layout.setSpacing(3)
+        head = QHBoxLayout()
+        head.setSpacing(7)
+        mark = QLabel()
+        is_error = finding.severity is Severity.ERROR
+        mark.setPixmap(
+            icon("circle-x" if is_error else "triangle-alert", LIGHT.error if is_error else LIGHT.citrus).pixmap(16, 16)
+        )
+        mark.setAlignment(Qt.AlignmentFlag.AlignTop)
+        place = f"{words(finding.piece).capitalize()}: " if finding.piece else ""
+        head.addWidget(mark)
+        head.addWidget(label(f"{place}{finding.message}."), 1)
+        layout.addLayout(head)
+        layout.addWidget(label(f"Limit {self._limit(finding)}. {finding.advice}", "quiet"))
+        if finding.mend is not None:
+            button = QPushButton(finding.mend.title)
+            button.setIcon(icon("wand-sparkles", LIGHT.cool))
+            mend = finding.mend
+            button.clicked.connect(lambda _checked=False, mend=mend: self._model.mend(mend))
+            layout.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)
+            self.mends.append((button, mend))
+        return frame
+
+    def _limit(self, finding: Finding) -> str:
+        if finding.unit == "mm":
+            return self._model.length(finding.limit, fine=True)
+        if finding.unit == "deg":
+            return f"{finding.limit:g}°" if finding.limit > 1e-6 else "0°"
+        return "none" if finding.limit == 0 else "needed"
+
+    def _show_figures(self) -> None:
+        girths = self._model.derived.girths
+        lines = [
+            f"{title}: {self._model.length(value)}"
+            for title, value in (
+                ("Finished bust", girths.bust), ("Finished waist", girths.waist), ("Finished hip", girths.hip),
+                ("Neck opening", girths.neck_opening),
+            )
+            if value is not None
+        ]  # fmt: skip
+        for seam in self._model.derived.look.seams:
+            a, b = self._model.length(seam.a_mm), self._model.length(seam.b_mm)
+            lines.append(f"{words(seam.a.partition('.')[2]).capitalize()}: front {a}, back {b}")
+        broken = [number for number, _fault in self._model.derived.derivation.broken]
+        if broken:
+            lines.append("Broken steps: " + ", ".join(str(number) for number in broken))
+        total = sum(account.block_deg for account in self._model.derived.look.accounts)
+        lines.append(f"Fullness of all pivots: {total:.1f}°")
+        self.figures.setText("\n".join(lines))

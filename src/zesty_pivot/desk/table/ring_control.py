@@ -1,0 +1,158 @@
+"""The hands on the ring: a bead is picked up by mouse or keyboard, carried, a share left behind, dropped or let go."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from pydantic import ValidationError
+
+from zesty_pivot.core.quantity import share_of
+from zesty_pivot.core.recipe import State
+from zesty_pivot.core.steps.base import Step
+from zesty_pivot.core.steps.dart_move import MoveDart
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.table.ring_model import Ring, Target, target_at
+
+SHARE_STEP = 0.05
+LEFT_BEHIND = 0.5  # the share that goes when the key to leave some behind is first held
+
+
+@dataclass
+class Carry:
+    """What is in the hand: the dart, the ring it was picked from, where it would go, and how much of it."""
+
+    ring: Ring
+    dart: str
+    at: int  # how many steps lie before
+    target: Target | None = None
+    share: float = 1.0
+    fault: str = ""
+    is_here: bool = False  # held over its own place: nothing to do
+
+
+class RingControl:
+    """Turns gestures into previews and steps of the model. Knows no widget."""
+
+    def __init__(self, model: DeskModel, ring: Callable[[], Ring | None]) -> None:
+        self._model = model
+        self._ring = ring
+        self.carry: Carry | None = None
+
+    def pick_up(self, dart: str) -> None:
+        """Takes a bead in hand."""
+        ring = self._ring()
+        if ring is not None and ring.bead(dart) is not None:
+            self.carry = Carry(ring, dart, self._model.state_index)
+            self._model.choose_pivot((ring.piece.name, ring.pivot), dart)
+
+    def point(self, angle: float) -> None:
+        """The bead is held in a direction (radians) from the pivot."""
+        if self.carry is not None:
+            self._aim(target_at(self.carry.ring, angle, self.carry.dart))
+
+    def step_target(self, by: int) -> None:
+        """The next (1) or previous (-1) station or dart, clockwise."""
+        carry = self.carry
+        if carry is None:
+            return
+        targets = [t for t in carry.ring.targets if t.spot.dart != carry.dart]
+        if not targets:
+            return
+        if carry.target in targets:
+            index = (targets.index(carry.target) + by) % len(targets)
+        else:
+            bead = carry.ring.bead(carry.dart)
+            here = bead.middle if bead else 0.0
+            ahead = [k for k, t in enumerate(targets) if t.angle > here + 1e-6]
+            index = (ahead[0] if ahead else 0) if by > 0 else ((ahead[0] - 1) if ahead else len(targets) - 1)
+        self._aim(targets[index])
+
+    def set_share(self, share: float) -> None:
+        """How much of the dart goes; the rest stays behind."""
+        if self.carry is not None:
+            self.carry.share = min(1.0, max(SHARE_STEP, round(share / SHARE_STEP) * SHARE_STEP))
+            self._aim(self.carry.target)
+
+    def change_share(self, by: int) -> None:
+        """A step more (1) or less (-1)."""
+        if self.carry is not None:
+            self.set_share(self.carry.share + by * SHARE_STEP)
+
+    def _aim(self, target: Target | None) -> None:
+        carry = self.carry
+        if carry is None:
+            return
+        carry.target, carry.fault, carry.is_here = target, "", False
+        if target is None or target.spot.dart == carry.dart:
+            carry.is_here = True
+            self._model.preview(None)
+            return
+        at, steps = self._steps(carry, target)
+        self._model.preview(self._model.style.with_steps(steps))
+        state = self._state(at)
+        if state is not None and state.error is not None:
+            carry.fault = str(state.error.what)
+            carry.is_here = "already" in carry.fault and "dart is at" in carry.fault
+
+    def _state(self, at: int) -> State | None:
+        states = self._model.derived.derivation.states
+        return states[at + 1] if at + 1 < len(states) else None
+
+    def _steps(self, carry: Carry, target: Target) -> tuple[int, tuple[Step, ...]]:
+        """The recipe with the move in it, and its number. A whole dart moved twice in a row is one move."""
+        steps = self._model.style.steps
+        before, after = steps[: carry.at], steps[carry.at :]
+        if carry.share >= 1.0 and before and _is_same_move(before[-1], carry) and target.spot.dart is None:
+            before = before[:-1]
+        values = {"on": carry.ring.piece.name, "dart": carry.dart, "to": target.spot}
+        if carry.share < 1.0:
+            values["share"] = f"{round(100 * carry.share)}%"
+        return len(before), (*before, MoveDart.model_validate(values), *after)
+
+    def drop(self) -> None:
+        """Puts the bead down where it is aimed: one step, one entry of the history."""
+        carry = self.carry
+        self.carry = None
+        if carry is None:
+            return
+        if carry.target is None or carry.is_here or carry.fault:
+            self._model.preview(None)
+            if carry.fault and not carry.is_here:
+                self._model.say(f"Not moved: {carry.fault}.", fault=True)
+            return
+        try:
+            at, steps = self._steps(carry, carry.target)
+        except ValidationError:
+            self._model.preview(None)
+            return
+        self._model.step = at
+        self._model.looking = None if at + 1 == len(steps) else at + 1
+        self._model.edit(self._model.style.with_steps(steps), steps[at].words())
+        self._keep_dart(carry, at)
+        self._model.say(f"{steps[at].words().capitalize()}.")
+
+    def _keep_dart(self, carry: Carry, at: int) -> None:
+        """The bead stays chosen, or the one that took it in."""
+        pattern = self._model.derived.derivation.states[at + 1].pattern
+        piece = pattern.piece(carry.ring.piece.name)
+        taken = carry.target.spot.dart if carry.target else None
+        dart = carry.dart if piece.has_dart(carry.dart) else taken
+        self._model.choose_pivot((piece.name, carry.ring.pivot), dart)
+
+    def let_go(self) -> None:
+        """Everything back as it was."""
+        if self.carry is not None:
+            self.carry = None
+            self._model.preview(None)
+            self._model.say("Left as it was.")
+
+
+def _is_same_move(step: Step, carry: Carry) -> bool:
+    return (
+        isinstance(step, MoveDart)
+        and not step.off
+        and (step.on, step.dart) == (carry.ring.piece.name, carry.dart)
+        and step.mouth is None
+        and share_of(step.share) == 1.0
+    )

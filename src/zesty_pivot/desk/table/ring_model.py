@@ -1,0 +1,150 @@
+"""The ring round a pivot as figures: beads, stations, and which place a direction means. No Qt."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.geometry.angles import Vector, between, clockwise
+from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.region import crosses, first_hit
+from zesty_pivot.core.piece.spot import ALL_STATIONS, STATION_WORDS, Spot, resolve
+from zesty_pivot.core.quantity import Scope
+
+SNAP = math.radians(4.5)  # a direction this near to a station means the station
+
+
+@dataclass(frozen=True)
+class Bead:
+    """A dart on the ring: a wedge from one leg's direction over its angle, radians clockwise from +x."""
+
+    dart: str
+    start: float
+    sweep: float
+
+    @property
+    def middle(self) -> float:
+        """The direction of the dart's axis."""
+        return self.start + self.sweep / 2.0
+
+
+@dataclass(frozen=True)
+class Target:
+    """A place a bead can go to: a station, or where another dart is. `point` is in the piece's mm."""
+
+    spot: Spot
+    title: str
+    angle: float
+    point: tuple[float, float]
+
+
+@dataclass(frozen=True)
+class Ring:
+    """The ring of one pivot of one piece, at one state."""
+
+    piece: Piece
+    block: Piece
+    pivot: str
+    pin: tuple[float, float]
+    beads: tuple[Bead, ...]
+    targets: tuple[Target, ...]
+
+    def bead(self, dart: str) -> Bead | None:
+        """The bead of a dart."""
+        return next((bead for bead in self.beads if bead.dart == dart), None)
+
+
+def beads_of(piece: Piece, pivot: str) -> tuple[Bead, ...]:
+    """The beads of a pivot, in loop order of their mouths."""
+    pin = piece.pivot(pivot)
+    found = [
+        Bead(dart.id, clockwise(piece.mouth(dart.id)[0] - pin), piece.angle(dart.id))
+        for dart in piece.darts
+        if dart.pivot == pivot
+    ]
+    return tuple(sorted(found, key=lambda bead: piece.mouth_run(bead.dart)))
+
+
+def ring_of(piece: Piece, block: Piece, pivot: str, scope: Scope) -> Ring:
+    """The ring of a pivot: its beads, and every station that can be reached from it, clockwise."""
+    pin = piece.pivot(pivot)
+    targets: list[Target] = []
+    for name in ALL_STATIONS:
+        target = _station(piece, block, pivot, name, scope)
+        if target is not None:
+            targets.append(target)
+    for dart in piece.darts:
+        if dart.pivot == pivot and not any(_same(piece, target, dart.id) for target in targets):
+            first, second = piece.mouth(dart.id)
+            middle = np.asarray((first + second) / 2.0)
+            spot = Spot(dart=dart.id)
+            targets.append(Target(spot, spot.words(), clockwise(middle - pin), (float(middle[0]), float(middle[1]))))
+    targets.sort(key=lambda target: target.angle)
+    x, y = piece.landmarks[pivot]
+    return Ring(piece, block, pivot, (x, y), beads_of(piece, pivot), tuple(targets))
+
+
+def _same(piece: Piece, target: Target, dart: str) -> bool:
+    """Whether a station's point lies in the mouth of a dart."""
+    ends = piece.mouth(dart)
+    return any(math.dist(target.point, end) < 1.0 for end in ends)
+
+
+def _station(piece: Piece, block: Piece, pivot: str, name: str, scope: Scope) -> Target | None:
+    spot = Spot(station=name)
+    pin = piece.pivot(pivot)
+    try:
+        place = resolve(spot, piece, block, scope, pivot)
+    except ZestyError:
+        return None
+    at: Vector = places.point(piece, place)
+    mouth = places.mouth_at(piece, place)
+    if mouth is not None:
+        if piece.dart(mouth).pivot != pivot:
+            return None
+        ends = piece.mouth(mouth)
+        at = np.asarray((ends[0] + ends[1]) / 2.0)
+    elif crosses(piece, at, pin) is not None:
+        return None
+    return Target(spot, STATION_WORDS[name], clockwise(at - pin), (float(at[0]), float(at[1])))
+
+
+def target_at(ring: Ring, angle: float, carried: str) -> Target | None:
+    """What a direction (radians) from the pivot means for a carried dart: a station or dart nearby, or a free place.
+
+    None where the direction leaves through the carried dart's own mouth, or meets nothing.
+    """
+    for bead in ring.beads:
+        if bead.dart != carried and (angle - bead.start) % math.tau <= bead.sweep:
+            return _bead_target(ring, bead)
+    near = min(ring.targets, key=lambda target: abs(_turn(target.angle, angle)), default=None)
+    if near is not None and abs(_turn(near.angle, angle)) <= SNAP:
+        return near
+    return _free(ring, angle)
+
+
+def _bead_target(ring: Ring, bead: Bead) -> Target:
+    first, second = ring.piece.mouth(bead.dart)
+    middle = (first + second) / 2.0
+    spot = Spot(dart=bead.dart)
+    return Target(spot, spot.words(), bead.middle, (float(middle[0]), float(middle[1])))
+
+
+def _free(ring: Ring, angle: float) -> Target | None:
+    direction = np.array([math.cos(angle), math.sin(angle)])
+    place = first_hit(ring.piece, np.array(ring.pin), direction)
+    if place is None:
+        return None
+    edge = ring.piece.runs[place.run].edge
+    share = 100.0 * places.sewn_distance(ring.piece, place) / ring.piece.edge(edge).sewn_length
+    spot = Spot(edge=edge, at=f"{share:.1f}%")
+    at = places.point(ring.piece, place)
+    return Target(spot, spot.words(), angle, (float(at[0]), float(at[1])))
+
+
+def _turn(first: float, second: float) -> float:
+    return between(np.array([math.cos(first), math.sin(first)]), np.array([math.cos(second), math.sin(second)]))

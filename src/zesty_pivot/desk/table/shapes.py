@@ -1,0 +1,93 @@
+"""Pieces as Qt paths, kept per piece so that only what changed is drawn anew."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from collections.abc import Iterable
+from dataclasses import dataclass
+
+from PyQt6.QtCore import QPointF, QRectF
+from PyQt6.QtGui import QPainterPath
+
+from zesty_pivot.core.finish.marks import grain_arrow
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.piece import Pattern, Piece
+
+GAP = 95.0  # mm between pieces on the table: room for a side that opens
+
+
+@dataclass(frozen=True)
+class Shapes:
+    """A piece's lines in mm. `fill` is its paper with the darts cut out; `chords` close the open mouths."""
+
+    fill: QPainterPath
+    seams: QPainterPath
+    folds: QPainterPath
+    legs: QPainterPath
+    grain: QPainterPath
+    label: QPointF
+    box: QRectF
+
+
+def add_path(drawn: QPainterPath, path: Path, *, joined: bool = False) -> None:
+    """A path's cubics added to a Qt path; `joined` goes on from where it is."""
+    points = path.cubics.tolist()
+    x, y = points[0][0]
+    if joined and drawn.elementCount():
+        drawn.lineTo(x, y)
+    else:
+        drawn.moveTo(x, y)
+    for _start, (ax, ay), (bx, by), (cx, cy) in points:
+        drawn.cubicTo(ax, ay, bx, by, cx, cy)
+
+
+def qt_path(paths: Iterable[Path]) -> QPainterPath:
+    """Several paths as one Qt path."""
+    drawn = QPainterPath()
+    for path in paths:
+        add_path(drawn, path)
+    return drawn
+
+
+_kept: OrderedDict[int, tuple[Piece, Shapes]] = OrderedDict()
+
+
+def shapes_of(piece: Piece) -> Shapes:
+    """The shapes of a piece; the same piece gives the same shapes."""
+    found = _kept.get(id(piece))
+    if found is None or found[0] is not piece:
+        found = (piece, _drawn(piece))
+        _kept[id(piece)] = found
+        while len(_kept) > 256:
+            _kept.popitem(last=False)
+    return found[1]
+
+
+def _drawn(piece: Piece) -> Shapes:
+    fill, seams, folds, legs = QPainterPath(), QPainterPath(), QPainterPath(), QPainterPath()
+    for index, run in enumerate(piece.runs):
+        add_path(fill, run.path, joined=index > 0)
+        add_path(folds if run.edge == piece.fold else seams, run.path)
+        if run.mouth is not None:
+            pin = QPointF(*piece.landmarks[piece.dart(run.mouth).pivot])
+            fill.lineTo(pin)
+            legs.moveTo(QPointF(*run.path.end))
+            legs.lineTo(pin)
+            legs.lineTo(QPointF(*piece.runs[piece.after(index)].path.start))
+    fill.closeSubpath()
+    grain = qt_path(grain_arrow(piece.grain)) if piece.grain else QPainterPath()
+    box = fill.controlPointRect()
+    label = QPointF(box.left() + box.width() * 0.42, box.top() + box.height() * 0.33)
+    return Shapes(fill, seams, folds, legs, grain, label, box)
+
+
+def offsets(block: Pattern) -> dict[str, tuple[float, float]]:
+    """Where each piece lies on the table, mm: back to the left of front, by the block, so that nothing jumps."""
+    order = sorted(block.pieces, key=lambda piece: (piece.name != "back", piece.name != "front"))
+    found: dict[str, tuple[float, float]] = {}
+    x = 0.0
+    for piece in order:
+        box = shapes_of(piece).box
+        found[piece.name] = (x - box.left(), 0.0)
+        x += box.width() + GAP
+    return found

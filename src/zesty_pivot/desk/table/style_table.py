@@ -1,0 +1,328 @@
+"""The table of the style view: back and front on cutting paper, with the ring."""
+
+from __future__ import annotations
+
+import math
+
+from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen, QWheelEvent
+from PyQt6.QtWidgets import QToolTip, QWidget
+
+from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.quantity import Unit
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.table import ring_paint as paint
+from zesty_pivot.desk.table.canvas import RULER, Canvas
+from zesty_pivot.desk.table.ring_control import LEFT_BEHIND, RingControl
+from zesty_pivot.desk.table.ring_model import Bead, Ring, beads_of, ring_of
+from zesty_pivot.desk.table.shapes import offsets, shapes_of
+from zesty_pivot.desk.theme import LIGHT, display_font, text_font
+
+
+class StyleTable(Canvas):
+    """Shows the pattern of the model's state and lets beads be dragged round the ring."""
+
+    def __init__(self, model: DeskModel, parent: QWidget | None = None) -> None:
+        super().__init__(parent)
+        self._model = model
+        self._ring_cache: tuple[tuple[object, ...], Ring] | None = None
+        self.control = RingControl(model, self.ring)
+        self.setAccessibleName("Cutting table")
+        self.setAccessibleDescription(
+            "Left and right choose a dart, Enter picks it up, left and right carry it, up and down change the share."
+        )
+        model.changed.connect(self._refresh)
+        model.chosen_changed.connect(self._refresh)
+
+    # What lies on it.
+
+    def unit(self) -> Unit:
+        return self._model.style.units
+
+    def content_box(self) -> QRectF:
+        box = QRectF()
+        shifts = self._offsets()
+        for piece in self._model.pattern.pieces:
+            dx, dy = shifts.get(piece.name, (0.0, 0.0))
+            box = box.united(shapes_of(piece).box.translated(dx, dy))
+        return box.adjusted(0, 0, 0, 26)  # room for the names below
+
+    def _offsets(self) -> dict[str, tuple[float, float]]:
+        return offsets(self._model.derived.derivation.block)
+
+    def _refresh(self) -> None:
+        if self._fitted and self.control.carry is None:
+            self.fit()
+        self.update()
+
+    def ring(self) -> Ring | None:
+        """The ring of the chosen pivot for the pattern on the table, or None."""
+        if self._model.pivot is None:
+            return None
+        name, pivot = self._model.pivot
+        block = self._model.derived.derivation.block
+        if not self._model.pattern.has(name) or not block.has(name):
+            return None
+        piece = self._model.pattern.piece(name)
+        if pivot not in piece.landmarks:
+            return None
+        key = (id(piece), pivot, self._model.style.scope().key())
+        if self._ring_cache is None or self._ring_cache[0] != key:
+            self._ring_cache = (key, ring_of(piece, block.piece(name), pivot, self._model.style.scope()))
+        return self._ring_cache[1]
+
+    def _pin(self, piece: Piece, pivot: str) -> QPointF:
+        dx, dy = self._offsets().get(piece.name, (0.0, 0.0))
+        x, y = piece.landmarks[pivot]
+        return self.to_px(x + dx, y + dy)
+
+    # Drawing.
+
+    def paint_content(self, painter: QPainter) -> None:
+        shifts = self._offsets()
+        for piece in self._model.pattern.pieces:
+            painter.save()
+            painter.translate(*shifts.get(piece.name, (0.0, 0.0)))
+            self._piece(painter, piece)
+            painter.restore()
+
+    def _piece(self, painter: QPainter, piece: Piece) -> None:
+        shapes = shapes_of(piece)
+        thin = 1.4 / self.scale
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.translate(1.2, 1.8)
+        painter.setBrush(LIGHT.color("shadow", 34))
+        painter.drawPath(shapes.fill)
+        painter.translate(-1.2, -1.8)
+        painter.setBrush(LIGHT.color("paper"))
+        painter.drawPath(shapes.fill)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(LIGHT.color("quiet"), thin * 0.8))
+        painter.drawPath(shapes.legs)
+        painter.drawPath(shapes.grain)
+        painter.setPen(QPen(LIGHT.color("ink"), thin, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
+        painter.drawPath(shapes.seams)
+        fold = QPen(LIGHT.color("ink"), thin * 1.2)
+        fold.setDashPattern([9, 3, 1.5, 3])
+        painter.setPen(fold)
+        painter.drawPath(shapes.folds)
+
+    def paint_over(self, painter: QPainter) -> None:
+        shifts = self._offsets()
+        for piece in self._model.pattern.pieces:
+            dx, dy = shifts.get(piece.name, (0.0, 0.0))
+            self._label(painter, piece, dx, dy)
+            self._pins(painter, piece)
+        self._ring(painter)
+
+    def _label(self, painter: QPainter, piece: Piece, dx: float, dy: float) -> None:
+        box = shapes_of(piece).box
+        at = self.to_px(box.left() + dx + 8, box.bottom() + dy)
+        painter.setPen(LIGHT.color("ink"))
+        painter.setFont(display_font(13))
+        painter.drawText(QRectF(at.x() - 4, at.y() + 4, 200, 24), Qt.AlignmentFlag.AlignLeft, words(piece.name).capitalize())
+
+    def _pins(self, painter: QPainter, piece: Piece) -> None:
+        """The pivots that have darts but not the ring: a pin to click on."""
+        for pivot in self.pivots(piece):
+            if (piece.name, pivot) != self._model.pivot:
+                at = self._pin(piece, pivot)
+                painter.setPen(QPen(LIGHT.color("cool"), 1.6))
+                painter.setBrush(LIGHT.color("paper"))
+                painter.drawEllipse(at, 6, 6)
+                painter.setBrush(LIGHT.color("cool"))
+                painter.drawEllipse(at, 2, 2)
+
+    @staticmethod
+    def pivots(piece: Piece) -> tuple[str, ...]:
+        """The pivots of a piece that have darts."""
+        return tuple(dict.fromkeys(dart.pivot for dart in piece.darts))
+
+    def _ring(self, painter: QPainter) -> None:
+        carry = self.control.carry
+        ring = self.ring() if carry is None else carry.ring
+        if ring is None:
+            return
+        shown = self._model.pattern.piece(ring.piece.name)
+        at = self._pin(shown, ring.pivot)
+        target = carry.target if carry and not carry.is_here else None
+        if target is not None:
+            dx, dy = self._offsets().get(ring.piece.name, (0.0, 0.0))
+            color = LIGHT.color("error" if carry and carry.fault else "citrus")
+            paint.paint_slash(painter, at, self.to_px(target.point[0] + dx, target.point[1] + dy), color)
+        paint.paint_band(painter, at, ring, target)
+        for bead in beads_of(shown, ring.pivot):
+            paint.paint_bead(painter, at, bead, self._bead_state(bead))
+        paint.paint_hub(painter, at, self._model.account)
+        if carry is not None:
+            self._hint(painter)
+
+    def _bead_state(self, bead: Bead) -> str:
+        carry = self.control.carry
+        if carry is not None:
+            known = {b.dart for b in carry.ring.beads}
+            moving = bead.dart == carry.dart if carry.share >= 1.0 else bead.dart not in known
+            return "carried" if moving or (carry.is_here and bead.dart == carry.dart) else "idle"
+        return "chosen" if bead.dart == self._model.dart else "idle"
+
+    def _hint(self, painter: QPainter) -> None:
+        """What is in the hand, in words, at the head of the table."""
+        carry = self.control.carry
+        if carry is None:
+            return
+        goes = "" if carry.share >= 1.0 else f"{round(100 * carry.share)}% of "
+        place = carry.target.title if carry.target and not carry.is_here else "where it was"
+        text = carry.fault if carry.fault and not carry.is_here else f"{goes}{words(carry.dart)} dart to {place}"
+        piece = self._model.pattern.piece(carry.ring.piece.name)
+        new = [d.id for d in piece.darts if d.id not in {b.dart for b in carry.ring.beads}]
+        shown = new[0] if new else carry.dart
+        if not carry.fault and not carry.is_here and piece.has_dart(shown):
+            text += f"   mouth {self._model.length(piece.intake(shown))}"
+        painter.setFont(text_font(9.5, bold=True))
+        width = painter.fontMetrics().horizontalAdvance(text) + 24
+        box = QRectF((self.width() + RULER - width) / 2, RULER + 10, width, 27)
+        painter.setPen(QPen(LIGHT.color("error" if carry.fault and not carry.is_here else "citrus"), 1.4))
+        painter.setBrush(LIGHT.color("paper", 245))
+        painter.drawRoundedRect(box, 6, 6)
+        painter.setPen(LIGHT.color("ink"))
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+
+    # Hands.
+
+    def bead_at(self, at: QPointF) -> str | None:
+        """The dart whose bead lies under a place (px)."""
+        ring = self.ring()
+        if ring is None:
+            return None
+        away = at - self._pin(ring.piece, ring.pivot)
+        distance, angle = math.hypot(away.x(), away.y()), math.atan2(away.y(), away.x())
+        if not paint.INNER - paint.GRIP <= distance <= paint.OUTER + paint.GRIP:
+            return None
+        slack = 3.0 / paint.OUTER
+        for bead in ring.beads:
+            if (angle - bead.start + slack) % math.tau <= bead.sweep + 2 * slack:
+                return bead.dart
+        return None
+
+    def _pivot_at(self, at: QPointF) -> tuple[str, str] | None:
+        for piece in self._model.pattern.pieces:
+            for pivot in self.pivots(piece):
+                away = at - self._pin(piece, pivot)
+                if math.hypot(away.x(), away.y()) <= 11:
+                    return piece.name, pivot
+        return None
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        if event.button() == Qt.MouseButton.LeftButton:
+            dart = self.bead_at(event.position())
+            if dart is not None:
+                self.control.pick_up(dart)
+                self._follow(event)
+                return
+            pivot = self._pivot_at(event.position())
+            if pivot is not None:
+                if pivot != self._model.pivot:
+                    self._model.choose_pivot(pivot)
+                return
+        super().mousePressEvent(event)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        if self.control.carry is not None and event.buttons() & Qt.MouseButton.LeftButton:
+            self._follow(event)
+        elif self._grab is not None:
+            super().mouseMoveEvent(event)
+        else:
+            over = self.bead_at(event.position())
+            shape = Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor
+            self.setCursor(shape)
+
+    def _follow(self, event: QMouseEvent) -> None:
+        carry = self.control.carry
+        if carry is None:
+            return
+        shift = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+        if shift and carry.share >= 1.0:
+            carry.share = LEFT_BEHIND
+        elif not shift and event.buttons():
+            carry.share = 1.0
+        away = event.position() - self._pin(carry.ring.piece, carry.ring.pivot)
+        if math.hypot(away.x(), away.y()) > 12:
+            self.control.point(math.atan2(away.y(), away.x()))
+        self.update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        if self.control.carry is not None:
+            self.control.drop()
+            self.update()
+        else:
+            super().mouseReleaseEvent(event)
+
+    def wheelEvent(self, event: QWheelEvent | None) -> None:
+        if event is not None and self.control.carry is not None:
+            turn = event.angleDelta().y() or event.angleDelta().x()
+            self.control.change_share(1 if turn > 0 else -1)
+            self.update()
+        else:
+            super().wheelEvent(event)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is None:
+            return
+        handled = self._carry_key(event.key()) if self.control.carry else self._choose_key(event.key())
+        if handled:
+            self.update()
+        else:
+            super().keyPressEvent(event)
+
+    def _carry_key(self, key: int) -> bool:
+        control = self.control
+        actions = {
+            Qt.Key.Key_Left: lambda: control.step_target(-1), Qt.Key.Key_Right: lambda: control.step_target(1),
+            Qt.Key.Key_Up: lambda: control.change_share(1), Qt.Key.Key_Down: lambda: control.change_share(-1),
+            Qt.Key.Key_Return: control.drop, Qt.Key.Key_Enter: control.drop, Qt.Key.Key_Space: control.drop,
+            Qt.Key.Key_Escape: control.let_go,
+        }  # fmt: skip
+        action = actions.get(Qt.Key(key))
+        if action is not None:
+            action()
+        return action is not None
+
+    def _choose_key(self, key: int) -> bool:
+        ring = self.ring()
+        if key == Qt.Key.Key_P:
+            self._next_pivot()
+            return True
+        if ring is None or not ring.beads:
+            return False
+        darts = [bead.dart for bead in ring.beads]
+        if key in (Qt.Key.Key_Left, Qt.Key.Key_Right):
+            by = 1 if key == Qt.Key.Key_Right else -1
+            index = (darts.index(self._model.dart) + by) % len(darts) if self._model.dart in darts else 0
+            self._model.choose_pivot(self._model.pivot, darts[index])
+            return True
+        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.control.pick_up(self._model.dart if self._model.dart in darts else darts[0])
+            return True
+        return False
+
+    def _next_pivot(self) -> None:
+        known = [(piece.name, pivot) for piece in self._model.pattern.pieces for pivot in self.pivots(piece)]
+        if known:
+            index = (known.index(self._model.pivot) + 1) % len(known) if self._model.pivot in known else 0
+            self._model.choose_pivot(known[index])
+
+    def event(self, event: QEvent | None) -> bool:
+        if event is not None and event.type() == QEvent.Type.ToolTip:
+            dart = self.bead_at(QPointF(event.pos()))  # type: ignore[attr-defined]
+            if dart is not None and self._model.pivot is not None:
+                piece = self._model.pattern.piece(self._model.pivot[0])
+                mouth = self._model.length(piece.intake(dart))
+                tip = f"{words(dart).capitalize()} dart, mouth {mouth}. Drag it round; hold Shift to leave half behind."
+                QToolTip.showText(event.globalPos(), tip, self)  # type: ignore[attr-defined]
+                return True
+        return super().event(event)

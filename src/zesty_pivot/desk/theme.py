@@ -1,0 +1,141 @@
+"""Colours, sizes and type in one place; no widget has a literal colour."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from importlib.resources import as_file, files
+from pathlib import Path
+
+from PyQt6.QtGui import QColor, QFont, QFontDatabase
+
+TEXT = "Hanken Grotesk"
+DISPLAY = "Fraunces"
+
+
+@dataclass(frozen=True)
+class Theme:
+    """The light theme: warm paper, dark ink, citrus for what is moved, a cool blue for what is chosen."""
+
+    table: str = "#e7dfd0"
+    table_line: str = "#ddd3c0"
+    paper: str = "#fdfaf3"
+    panel: str = "#f6f1e6"
+    edge: str = "#d3c8b4"
+    ink: str = "#26221d"
+    quiet: str = "#6a6154"
+    faint: str = "#a79c8a"
+    citrus: str = "#d9760b"
+    citrus_fill: str = "#f7a531"
+    citrus_pale: str = "#fde9c8"
+    cool: str = "#1f6584"
+    cool_fill: str = "#8dbccf"
+    cool_pale: str = "#dbeaf0"
+    error: str = "#a5271f"
+    error_pale: str = "#f8dcd6"
+    good: str = "#3b6b35"
+    shadow: str = "#3a2f1d"
+
+    def color(self, name: str, alpha: int = 255) -> QColor:
+        """A colour by its name in the theme."""
+        found = QColor(getattr(self, name))
+        found.setAlpha(alpha)
+        return found
+
+
+LIGHT = Theme()
+
+
+def load_fonts() -> None:
+    """Makes the shipped type known to Qt."""
+    folder = files("zesty_pivot.data") / "fonts"
+    for name in ("HankenGrotesk-Regular", "HankenGrotesk-SemiBold", "HankenGrotesk-Bold", "Fraunces-SemiBold"):
+        with as_file(folder / f"{name}.ttf") as path:
+            if QFontDatabase.addApplicationFont(str(path)) < 0:
+                raise RuntimeError(f"the shipped font {name} cannot be loaded")
+
+
+def text_font(points: float = 10.0, *, bold: bool = False) -> QFont:
+    """The text type; its figures are of one width."""
+    font = QFont(TEXT)
+    font.setPointSizeF(points)
+    font.setWeight(QFont.Weight.DemiBold if bold else QFont.Weight.Normal)
+    return font
+
+
+def display_font(points: float) -> QFont:
+    """The type of headings and of names on the table."""
+    font = QFont(DISPLAY)
+    font.setPointSizeF(points)
+    font.setWeight(QFont.Weight.DemiBold)
+    return font
+
+
+def stylesheet(theme: Theme) -> str:
+    """The application's style sheet."""
+    t = theme
+    arrow = (Path(str(files("zesty_pivot.data"))) / "icons" / "chevron-down.svg").as_posix()
+    return f"""
+    * {{ font-family: "{TEXT}"; font-size: 10pt; color: {t.ink}; }}
+    QMainWindow, QDialog, QMessageBox, QFileDialog {{ background: {t.panel}; }}
+    QWidget#panel, QWidget#header, QWidget#strip {{ background: {t.panel}; }}
+    QWidget#header {{ border-bottom: 1px solid {t.edge}; }}
+    QWidget#strip {{ border-top: 1px solid {t.edge}; }}
+    QWidget#left {{ background: {t.panel}; border-right: 1px solid {t.edge}; }}
+    QWidget#right {{ background: {t.panel}; border-left: 1px solid {t.edge}; }}
+    QScrollArea, QScrollArea > QWidget > QWidget {{ background: transparent; border: none; }}
+    QLabel#crumb {{ color: {t.quiet}; }}
+    QLabel#title, QLabel#heading {{ font-family: "{DISPLAY}"; font-weight: 600; }}
+    QLabel#title {{ font-size: 14pt; }}
+    QLabel#heading {{ font-size: 12pt; }}
+    QLabel#quiet {{ color: {t.quiet}; }}
+    QLabel#fault {{ color: {t.error}; }}
+    QLabel#figure {{ font-weight: 600; }}
+    QLabel#message {{ color: {t.ink}; background: {t.citrus_pale}; padding: 6px 14px; border: 1px solid {t.edge};
+        border-radius: 7px; }}
+    QLabel#message[fault="true"] {{ background: {t.error_pale}; color: {t.error}; }}
+    QPushButton, QToolButton {{
+        background: {t.paper}; border: 1px solid {t.edge}; border-radius: 6px; padding: 5px 11px;
+    }}
+    QToolButton {{ padding: 4px; }}
+    QPushButton:hover, QToolButton:hover {{ border-color: {t.cool}; }}
+    QPushButton:focus, QToolButton:focus, QComboBox:focus, QLineEdit:focus, QListWidget:focus, QSpinBox:focus {{
+        border: 2px solid {t.cool};
+    }}
+    QPushButton:disabled, QToolButton:disabled {{ color: {t.faint}; background: {t.panel}; }}
+    QPushButton#primary {{ background: {t.cool}; color: {t.paper}; border-color: {t.cool}; font-weight: 600; }}
+    QPushButton#primary:disabled {{ background: {t.edge}; border-color: {t.edge}; color: {t.quiet}; }}
+    QPushButton#tab {{ background: transparent; border: none; border-bottom: 3px solid transparent; border-radius: 0;
+        padding: 9px 14px 7px 14px; color: {t.quiet}; }}
+    QPushButton#tab:hover {{ color: {t.ink}; }}
+    QPushButton#tab:checked {{ color: {t.ink}; font-weight: 600; border-bottom: 3px solid {t.citrus}; }}
+    QPushButton#tab:focus {{ color: {t.cool}; border-bottom: 3px solid {t.cool}; }}
+    QPushButton#step {{ text-align: left; padding: 10px 12px; }}
+    QLineEdit, QComboBox, QSpinBox {{
+        background: {t.paper}; border: 1px solid {t.edge}; border-radius: 5px; padding: 4px 7px; min-height: 20px;
+        selection-background-color: {t.cool}; selection-color: {t.paper};
+    }}
+    QLineEdit[fault="true"] {{ border: 2px solid {t.error}; }}
+    QComboBox::drop-down {{ border: none; width: 20px; }}
+    QComboBox::down-arrow {{ image: url("{arrow}"); width: 14px; height: 14px; margin-right: 6px; }}
+    QComboBox QAbstractItemView {{ background: {t.paper}; border: 1px solid {t.edge};
+        selection-background-color: {t.cool_pale}; selection-color: {t.ink}; }}
+    QMenuBar {{ background: {t.panel}; }}
+    QMenuBar::item {{ padding: 4px 10px; background: transparent; }}
+    QMenuBar::item:selected, QMenu::item:selected {{ background: {t.cool_pale}; }}
+    QMenu {{ background: {t.paper}; border: 1px solid {t.edge}; padding: 4px; }}
+    QMenu::item {{ padding: 5px 28px 5px 14px; }}
+    QMenu::item:disabled {{ color: {t.faint}; }}
+    QMenu::separator {{ height: 1px; background: {t.edge}; margin: 4px 8px; }}
+    QToolTip {{ background: {t.ink}; color: {t.paper}; border: none; padding: 5px 8px; }}
+    QScrollBar:vertical {{ background: transparent; width: 9px; }}
+    QScrollBar:horizontal {{ background: transparent; height: 9px; }}
+    QScrollBar::handle {{ background: {t.edge}; border-radius: 4px; min-height: 24px; min-width: 24px; }}
+    QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
+    QFrame#finding {{ background: {t.paper}; border: 1px solid {t.edge}; border-left: 4px solid {t.citrus};
+        border-radius: 5px; }}
+    QFrame#finding[severity="error"] {{ border-left: 4px double {t.error}; }}
+    QFrame#card {{ background: {t.paper}; border: 1px solid {t.edge}; border-radius: 8px; }}
+    QFrame#card[chosen="true"] {{ border: 2px solid {t.cool}; }}
+    QFrame#card[broken="true"] {{ border: 2px dashed {t.error}; }}
+    QFrame#card[off="true"] {{ background: {t.panel}; }}
+    """
