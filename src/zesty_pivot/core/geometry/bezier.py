@@ -18,6 +18,8 @@ Array = NDArray[np.float64]
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(20)
 _NODES = (_NODES + 1.0) / 2.0
 _WEIGHTS = _WEIGHTS / 2.0
+# The derivative's Bernstein basis at the nodes, (20, 3).
+_NODE_BASIS = np.stack([(1.0 - _NODES) ** 2, 2.0 * _NODES * (1.0 - _NODES), _NODES**2], axis=-1)
 _MAX_HALVINGS = 40
 
 
@@ -43,18 +45,40 @@ def derivatives(cubics: Array, at: Array) -> Array:
     t = np.asarray(at)
     s = 1.0 - t
     basis = np.stack([s * s, 2.0 * s * t, t * t], axis=-1)
-    found: Array = basis @ (3.0 * np.diff(cubics, axis=1))
+    found: Array = basis @ (3.0 * (cubics[:, 1:] - cubics[:, :-1]))
     return found
+
+
+def point(cubic: Array, at: float) -> Array:
+    """The point at one parameter of one cubic (4, 2): (2,)."""
+    (ax, ay), (bx, by), (cx, cy), (dx, dy) = cubic.tolist()
+    s = 1.0 - at
+    a, b, c, d = s * s * s, 3.0 * s * s * at, 3.0 * s * at * at, at * at * at
+    return np.array([a * ax + b * bx + c * cx + d * dx, a * ay + b * by + c * cy + d * dy])
+
+
+def slope(cubic: Array, at: float) -> Array:
+    """The first derivative at one parameter of one cubic (4, 2): (2,)."""
+    (ax, ay), (bx, by), (cx, cy), (dx, dy) = cubic.tolist()
+    s = 1.0 - at
+    a, b, c = 3.0 * s * s, 6.0 * s * at, 3.0 * at * at
+    return np.array(
+        [a * (bx - ax) + b * (cx - bx) + c * (dx - cx), a * (by - ay) + b * (cy - by) + c * (dy - cy)]
+    )
 
 
 def lengths(cubics: Array) -> Array:
     """Arc length of every cubic, (n,) mm: Gauss-Legendre quadrature of |B'(t)|, halved until it agrees.
 
-    Straight lines are exact. Cusps converge by the halving.
+    Straight lines are measured as chords. Cusps converge by the halving.
     """
-    total = np.zeros(len(cubics))
-    owner = np.arange(len(cubics))
-    work = np.array(cubics)
+    chords = cubics[:, 3] - cubics[:, 0]
+    total = np.hypot(chords[:, 0], chords[:, 1])
+    owner = np.flatnonzero(~_straight(cubics))
+    if len(owner) == 0:
+        return total
+    total[owner] = 0.0
+    work = cubics[owner]
     whole = _quadrature(work)
     for _ in range(_MAX_HALVINGS):
         left, right = _halves(work)
@@ -72,7 +96,7 @@ def lengths(cubics: Array) -> Array:
 
 
 def _quadrature(cubics: Array) -> Array:
-    steps = derivatives(cubics, _NODES)
+    steps = _NODE_BASIS @ (3.0 * (cubics[:, 1:] - cubics[:, :-1]))
     found: Array = np.hypot(steps[..., 0], steps[..., 1]) @ _WEIGHTS
     return found
 
@@ -96,7 +120,14 @@ def split(cubic: Array, at: float) -> tuple[Array, Array]:
 
 def is_straight(cubic: Array) -> bool:
     """Whether a cubic is a plain line: inner points at its thirds, to the noise of the arithmetic."""
-    return bool(np.abs(cubic - line(cubic[0], cubic[3])).max() <= 1e-9)
+    return bool(_straight(cubic[None])[0])
+
+
+def _straight(cubics: Array) -> NDArray[np.bool_]:
+    third = (cubics[:, 3] - cubics[:, 0]) / 3.0
+    off = np.abs(cubics[:, 1] - cubics[:, 0] - third) + np.abs(cubics[:, 3] - cubics[:, 2] - third)
+    found: NDArray[np.bool_] = off.max(axis=1) <= 1e-9
+    return found
 
 
 def param_at_length(cubic: Array, length: float, total: float) -> float:
@@ -104,6 +135,8 @@ def param_at_length(cubic: Array, length: float, total: float) -> float:
 
     Newton's steps on the arc length, kept inside a bracket that shrinks by halving.
     """
+    if length >= total:
+        return 1.0
     if length <= 0.0:
         return 0.0
     if length >= total:
@@ -111,17 +144,28 @@ def param_at_length(cubic: Array, length: float, total: float) -> float:
     low, high, t = 0.0, 1.0, length / total
     if is_straight(cubic):
         return t
+    steps = 3.0 * (cubic[1:] - cubic[:-1])
+    # One quadrature is enough where it agrees with the halved one over the whole; cusps take the slow way.
+    plain = abs(_length_to(steps, 1.0) - total) <= LENGTH_TOL
     for _ in range(60):
-        first, _rest = split(cubic, t)
-        error = float(lengths(first[None])[0]) - length
+        reached = _length_to(steps, t) if plain else float(lengths(split(cubic, t)[0][None])[0])
+        error = reached - length
         if abs(error) <= LENGTH_TOL * 10.0:
             break
         low, high = (t, high) if error < 0.0 else (low, t)
-        slope = derivatives(cubic[None], np.array([t]))[0, 0]
-        speed = math.hypot(slope[0], slope[1])
+        ahead = slope(cubic, t)
+        speed = math.hypot(ahead[0], ahead[1])
         step = t - error / speed if speed > 0.0 else math.nan
         t = step if low < step < high else (low + high) / 2.0
     return t
+
+
+def _length_to(steps: Array, at: float) -> float:
+    """The arc length from 0 to a parameter by one quadrature; `steps` (3, 2) are the derivative's control points."""
+    t = _NODES * at
+    s = 1.0 - t
+    ways = np.stack((s * s, 2.0 * s * t, t * t), axis=-1) @ steps
+    return float(np.hypot(ways[:, 0], ways[:, 1]) @ _WEIGHTS) * at
 
 
 def flatten_counts(cubics: Array, tolerance: float) -> NDArray[np.int64]:

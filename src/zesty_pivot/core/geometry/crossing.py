@@ -30,14 +30,17 @@ def with_line(cubics: Array, on: Array, towards: Array) -> list[tuple[int, float
         if np.abs(h).max() <= JOIN_TOL:
             continue
         for t in _roots(h):
-            point = bezier.points(cubics[index : index + 1], np.array([t]))[0, 0]
+            point = bezier.point(cubics[index], t)
             found.append((int(index), t, float((point - on) @ towards)))
     return found
 
 
 def _roots(heights: Array) -> list[float]:
     """Parameters in [0, 1] where a cubic Bernstein polynomial (4,) is zero."""
-    a, b, c, d = heights
+    a, b, c, d = heights.tolist()
+    if abs(b - a - (d - a) / 3.0) + abs(d - c - (d - a) / 3.0) <= 1e-12 * (abs(a) + abs(d)):
+        t = a / (a - d) if a != d else -1.0
+        return [min(1.0, max(0.0, t))] if -_ROOT_SLACK <= t <= 1.0 + _ROOT_SLACK else []
     power = np.array([d - 3.0 * c + 3.0 * b - a, 3.0 * (c - 2.0 * b + a), 3.0 * (b - a), a])
     size = np.abs(heights).max()
     power[np.abs(power) < 1e-13 * size] = 0.0
@@ -76,7 +79,7 @@ def of_curves(first: Array, second: Array) -> list[tuple[int, float, int, float]
     for i, one in enumerate(first):
         for j, other in enumerate(second):
             for t, u in _pair(one, other):
-                place = bezier.points(one[None], np.array([t]))[0, 0]
+                place = bezier.point(one, t)
                 if all(np.hypot(*(place - known)) > JOIN_TOL for known in places):
                     hits.append((i, t, j, u))
                     places.append(place)
@@ -142,10 +145,8 @@ def _newton(one: Array, other: Array, t: float, u: float) -> tuple[float, float]
 
 
 def _at(cubic: Array, t: float) -> Array:
-    found: Array = bezier.points(cubic[None], np.array([t]))[0, 0]
-    return found
+    return bezier.point(cubic, t)
 
 
 def _slope(cubic: Array, t: float) -> Array:
-    found: Array = bezier.derivatives(cubic[None], np.array([t]))[0, 0]
-    return found
+    return bezier.slope(cubic, t)

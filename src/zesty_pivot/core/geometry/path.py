@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import math
 from collections.abc import Iterable, Sequence
 from functools import cached_property
 
@@ -75,6 +76,12 @@ class Path:
     def __repr__(self) -> str:
         return f"Path({len(self.cubics)} segments, {self.start.round(3)} to {self.end.round(3)}, {self.length:.3f} mm)"
 
+    def _keep_lengths(self, lengths: Array | None) -> Path:
+        """Remembers segment lengths that are known already."""
+        if lengths is not None:
+            self.__dict__["lengths"] = lengths
+        return self
+
     @property
     def start(self) -> Vector:
         """The first point, (2,) mm."""
@@ -109,8 +116,7 @@ class Path:
     def point_at(self, distance: float) -> Vector:
         """The point at an arc length (mm) from the start, clamped to the ends."""
         index, t = self._locate(distance)
-        point: Vector = bezier.points(self.cubics[index : index + 1], np.array([t]))[0, 0]
-        return point
+        return bezier.point(self.cubics[index], t)
 
     def direction_at(self, distance: float) -> Vector:
         """The unit tangent at an arc length (mm) from the start; at a corner, that of the segment before."""
@@ -146,7 +152,13 @@ class Path:
         # A part of no length at a joint of two segments would only be noise.
         lefts = [before, left[None]] if start > JOIN_TOL else [before]
         rights = [right[None], after] if self.lengths[index] - start > JOIN_TOL else [after]
-        return Path._trusted(np.concatenate(lefts)), Path._trusted(np.concatenate(rights))
+        one = Path._trusted(np.concatenate(lefts) if index else left[None])
+        two = Path._trusted(np.concatenate(rights) if len(after) else right[None])
+        if len(one.cubics) == index + 1:
+            one._keep_lengths(np.append(self.lengths[:index], start))
+        if len(two.cubics) == len(self.cubics) - index:
+            two._keep_lengths(np.append(self.lengths[index] - start, self.lengths[index + 1 :]))
+        return one, two
 
     def between(self, start: float, stop: float) -> Path:
         """The stretch between two arc lengths (mm) from the start, start < stop."""
@@ -159,8 +171,8 @@ class Path:
         return Path._trusted(np.ascontiguousarray(self.cubics[::-1, ::-1]))
 
     def moved(self, motion: Motion) -> Path:
-        """The path after a rigid motion."""
-        return Path._trusted(motion(self.cubics))
+        """The path after a rigid motion. Arc lengths go with it: a motion keeps them, measuring again adds noise."""
+        return Path._trusted(motion(self.cubics))._keep_lengths(self.__dict__.get("lengths"))
 
     def flatten(self, tolerance: float = FLATNESS) -> Array:
         """A polyline (m, 2) no further than `tolerance` mm from the path."""
@@ -180,9 +192,8 @@ class Path:
 
 def _direction(cubic: Array, t: float) -> Vector:
     """The unit tangent of one cubic, also where control points fall together."""
-    slope = bezier.derivatives(cubic[None], np.array([t]))[0, 0]
-    if np.hypot(slope[0], slope[1]) > JOIN_TOL:
-        return unit(slope)
+    ahead = bezier.slope(cubic, t)
+    if math.hypot(ahead[0], ahead[1]) > JOIN_TOL:
+        return unit(ahead)
     near = 1e-4 if t < 0.5 else -1e-4
-    here = bezier.points(cubic[None], np.array([t, t + near]))[0]
-    return unit((here[1] - here[0]) * (1.0 if near > 0 else -1.0))
+    return unit((bezier.point(cubic, t + near) - bezier.point(cubic, t)) * (1.0 if near > 0 else -1.0))

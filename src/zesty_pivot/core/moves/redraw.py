@@ -48,9 +48,9 @@ def jog(piece: Piece, index: int) -> float:
 def blend(piece: Piece, index: int, reach: float) -> Redrawn:
     """The seam at the end of a run made smooth over `reach` mm to either side (at most half of either run).
 
-    The mouth there, if any, is thought shut; a cubic leaves and meets the old line along its tangents,
-    with its handles two thirds of the way, as a quadratic towards the corner would; it is parted where the
-    shut legs lie, so both legs end equal. Source of the construction: common practice, no source (a French curve laid to the fold).
+    The mouth there, if any, is thought shut; a cubic leaves and meets the old line along its tangents, its handles two
+    thirds of the way, as a quadratic towards the corner would; it is parted where the shut legs lie, so both legs end
+    equal. Source of the construction: common practice, no source (a French curve laid to the fold).
 
     Raises GeometryError when the runs belong to different edges.
     """

@@ -140,6 +140,14 @@ class Piece:
         return self.runs[self.mouth_run(dart)].edge
 
     @cached_property
+    def all_cubics(self) -> tuple[NDArray[np.float64], NDArray[np.int64], NDArray[np.int64]]:
+        """Every cubic of the outline (n, 4, 2), with the index of its run and of its segment in that run."""
+        counts = [len(run.path.cubics) for run in self.runs]
+        runs = np.repeat(np.arange(len(counts)), counts)
+        segments = np.concatenate([np.arange(count) for count in counts])
+        return np.concatenate([run.path.cubics for run in self.runs]), runs, segments
+
+    @cached_property
     def ring(self) -> NDArray[np.float64]:
         """The outline as a closed polyline (m, 2) mm: runs flattened, legs drawn to the pivots."""
         points: list[NDArray[np.float64]] = []

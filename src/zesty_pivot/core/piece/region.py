@@ -45,11 +45,14 @@ def contains(ring: NDArray[np.float64], point: Vector) -> bool:
 def first_hit(piece: Piece, pin: Vector, direction: Vector) -> Place | None:
     """The first place of the ring that a ray from a point meets, or None when it leaves through a mouth."""
     best: tuple[float, int, float] | None = None
-    for index, run in enumerate(piece.runs):
-        for segment, t, distance in with_line(run.path.cubics, pin, direction):
-            if distance > JOIN_TOL and (best is None or distance < best[0]):
-                best = (distance, index, run.path.distance_of(segment, t))
-    return settled(piece, best[1], best[2]) if best else None
+    cubics, runs, segments = piece.all_cubics
+    for index, t, distance in with_line(cubics, pin, direction):
+        if distance > JOIN_TOL and (best is None or distance < best[0]):
+            best = (distance, index, t)
+    if best is None:
+        return None
+    run = int(runs[best[1]])
+    return settled(piece, run, piece.runs[run].path.distance_of(int(segments[best[1]]), best[2]))
 
 
 # Tips of darts are drawn back this little (mm) where an outline is asked whether it crosses itself: darts
@@ -87,10 +90,10 @@ def crosses(piece: Piece, start: Vector, stop: Vector) -> str | None:
     if size <= JOIN_TOL:
         return None
     direction = span / size
-    for run in piece.runs:
-        for _segment, _t, distance in with_line(run.path.cubics, start, direction):
-            if JOIN_TOL * 10 < distance < size - JOIN_TOL * 10:
-                return f"the {run.edge}"
+    cubics, runs, _segments = piece.all_cubics
+    for index, _t, distance in with_line(cubics, start, direction):
+        if JOIN_TOL * 10 < distance < size - JOIN_TOL * 10:
+            return f"the {piece.runs[int(runs[index])].edge}"
     for dart in piece.darts:
         pin = piece.pivot(dart.pivot)
         for end in piece.mouth(dart.id):

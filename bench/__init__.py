@@ -1,0 +1,1 @@
+"""Performance as ratios measured in one run: `make bench`."""
