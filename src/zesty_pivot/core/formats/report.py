@@ -1,17 +1,19 @@
-"""report.json: the pattern in figures."""
+"""report.json: the pattern in figures. Plain dataclasses, as it is only ever written."""
 
 from __future__ import annotations
 
+import json
 import math
+from dataclasses import asdict, dataclass
 from typing import Literal
 
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.ledger.fullness import station
 from zesty_pivot.core.piece import Piece
-from zesty_pivot.core.quantity.fields import Model
 
 
-class EdgeRow(Model):
+@dataclass(frozen=True)
+class EdgeRow:
     """An edge with its sewn length in mm."""
 
     id: str
@@ -19,7 +21,8 @@ class EdgeRow(Model):
     sewn_mm: float
 
 
-class DartRow(Model):
+@dataclass(frozen=True)
+class DartRow:
     """A dart: where it opens, its use, angle in degrees, mouth, legs to the pivot and set-back in mm."""
 
     id: str
@@ -31,7 +34,8 @@ class DartRow(Model):
     point_setback_mm: float
 
 
-class PieceRow(Model):
+@dataclass(frozen=True)
+class PieceRow:
     """A piece with its cut order and area (darts left out) in mm2."""
 
     name: str
@@ -41,7 +45,8 @@ class PieceRow(Model):
     darts: tuple[DartRow, ...]
 
 
-class SeamRow(Model):
+@dataclass(frozen=True)
+class SeamRow:
     """A seam's account in mm."""
 
     a: str
@@ -52,7 +57,8 @@ class SeamRow(Model):
     difference_mm: float
 
 
-class PlacedRow(Model):
+@dataclass(frozen=True)
+class PlacedRow:
     """One entry of a fullness account."""
 
     where: str
@@ -60,7 +66,8 @@ class PlacedRow(Model):
     deg: float
 
 
-class AccountRow(Model):
+@dataclass(frozen=True)
+class AccountRow:
     """A pivot's fullness account in degrees; the pivot is written `piece.pivot`."""
 
     pivot: str
@@ -69,7 +76,8 @@ class AccountRow(Model):
     missing_deg: float
 
 
-class GirthRow(Model):
+@dataclass(frozen=True)
+class GirthRow:
     """Finished girths in mm, null where the pattern has no such line."""
 
     bust: float | None
@@ -78,7 +86,8 @@ class GirthRow(Model):
     neck_opening: float | None
 
 
-class FindingRow(Model):
+@dataclass(frozen=True)
+class FindingRow:
     """A finding of a check."""
 
     check: str
@@ -90,17 +99,18 @@ class FindingRow(Model):
     advice: str
 
 
-class Report(Model):
+@dataclass(frozen=True)
+class Report:
     """A derived style in figures."""
 
-    format: Literal["zesty-pivot/report"] = "zesty-pivot/report"
-    version: Literal[1] = 1
     style: str
     pieces: tuple[PieceRow, ...]
     seams: tuple[SeamRow, ...]
     accounts: tuple[AccountRow, ...]
     girths: GirthRow
     findings: tuple[FindingRow, ...]
+    format: Literal["zesty-pivot/report"] = "zesty-pivot/report"
+    version: Literal[1] = 1
 
 
 def report(derived: Derived) -> Report:
@@ -164,4 +174,6 @@ def _piece(derived: Derived, piece: Piece, number: int) -> PieceRow:
 
 def dump(value: Report) -> bytes:
     """The file's bytes."""
-    return (value.model_dump_json(indent=1) + "\n").encode()
+    content = asdict(value)
+    head = {"format": content.pop("format"), "version": content.pop("version")}
+    return (json.dumps({**head, **content}, indent=1, ensure_ascii=False) + "\n").encode()

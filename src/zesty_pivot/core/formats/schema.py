@@ -4,11 +4,12 @@ from __future__ import annotations
 
 from typing import Any
 
+from pydantic import TypeAdapter
+
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.measures_file import Measures
 from zesty_pivot.core.formats.report import Report
 from zesty_pivot.core.formats.style_file import BlockRef, Style
-from zesty_pivot.core.quantity.fields import Model
 from zesty_pivot.core.steps.registry import all_steps
 
 KINDS = ("style", "block", "report", "measures")
@@ -16,8 +17,8 @@ KINDS = ("style", "block", "report", "measures")
 
 def schema(kind: str) -> dict[str, Any]:
     """The JSON Schema of one kind of file. Raises KeyError for a kind that is not in KINDS."""
-    models: dict[str, type[Model]] = {"style": Style, "block": BlockFile, "report": Report, "measures": Measures}
-    found: dict[str, Any] = models[kind].model_json_schema(by_alias=True)
+    models: dict[str, type[Any]] = {"style": Style, "block": BlockFile, "report": Report, "measures": Measures}
+    found: dict[str, Any] = TypeAdapter(models[kind]).json_schema(by_alias=True)
     if kind == "style":
         _with_steps(found)
     return found

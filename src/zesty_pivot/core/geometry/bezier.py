@@ -62,9 +62,7 @@ def slope(cubic: Array, at: float) -> Array:
     (ax, ay), (bx, by), (cx, cy), (dx, dy) = cubic.tolist()
     s = 1.0 - at
     a, b, c = 3.0 * s * s, 6.0 * s * at, 3.0 * at * at
-    return np.array(
-        [a * (bx - ax) + b * (cx - bx) + c * (dx - cx), a * (by - ay) + b * (cy - by) + c * (dy - cy)]
-    )
+    return np.array([a * (bx - ax) + b * (cx - bx) + c * (dx - cx), a * (by - ay) + b * (cy - by) + c * (dy - cy)])
 
 
 def lengths(cubics: Array) -> Array:

@@ -39,4 +39,5 @@ Share = Annotated[
 class Model(BaseModel):
     """Root of everything read from a file: frozen, no unknown fields, numbers finite."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, populate_by_name=True)
+    # Building a model when it is first used keeps a cold start short.
+    model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, populate_by_name=True, defer_build=True)
