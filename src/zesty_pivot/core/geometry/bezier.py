@@ -68,7 +68,8 @@ def slope(cubic: Array, at: float) -> Array:
 def lengths(cubics: Array) -> Array:
     """Arc length of every cubic, (n,) mm: Gauss-Legendre quadrature of |B'(t)|, halved until it agrees.
 
-    Straight lines are measured as chords. Cusps converge by the halving.
+    Straight lines are measured as chords. Cusps and turning points, where |B'| has a kink that nodes can miss, are
+    halved until they are too short to matter.
     """
     chords = cubics[:, 3] - cubics[:, 0]
     total = np.hypot(chords[:, 0], chords[:, 1])
@@ -81,7 +82,7 @@ def lengths(cubics: Array) -> Array:
     for _ in range(_MAX_HALVINGS):
         left, right = _halves(work)
         first, second = _quadrature(left), _quadrature(right)
-        done = np.abs(first + second - whole) <= LENGTH_TOL
+        done = (np.abs(first + second - whole) <= LENGTH_TOL) & _settled(work)
         np.add.at(total, owner[done], (first + second)[done])
         if done.all():
             return total
@@ -91,6 +92,16 @@ def lengths(cubics: Array) -> Array:
         owner = np.concatenate([owner[rest], owner[rest]])
     np.add.at(total, owner, whole)
     return total
+
+
+def _settled(cubics: Array) -> NDArray[np.bool_]:
+    """Whether a cubic cannot turn back: the derivative's control points all point forward; or it is next to nothing."""
+    steps = cubics[:, 1:] - cubics[:, :-1]
+    chord = cubics[:, 3] - cubics[:, 0]
+    forward = ((steps * chord[:, None]).sum(axis=2) > 0.0).all(axis=1)
+    tiny = np.hypot(steps[..., 0], steps[..., 1]).sum(axis=1) <= LENGTH_TOL
+    found: NDArray[np.bool_] = forward | tiny
+    return found
 
 
 def _quadrature(cubics: Array) -> Array:
@@ -144,7 +155,7 @@ def param_at_length(cubic: Array, length: float, total: float) -> float:
         return t
     steps = 3.0 * (cubic[1:] - cubic[:-1])
     # One quadrature is enough where it agrees with the halved one over the whole; cusps take the slow way.
-    plain = abs(_length_to(steps, 1.0) - total) <= LENGTH_TOL
+    plain = bool(_settled(cubic[None])[0]) and abs(_length_to(steps, 1.0) - total) <= LENGTH_TOL
     for _ in range(60):
         reached = _length_to(steps, t) if plain else float(lengths(split(cubic, t)[0][None])[0])
         error = reached - length

@@ -12,7 +12,7 @@ from zesty_pivot.core.geometry import JOIN_TOL, Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.edge import Run, Source
 from zesty_pivot.core.piece.names import DART_LEG
-from zesty_pivot.core.piece.piece import Dart, Piece
+from zesty_pivot.core.piece.piece import Dart, Piece, well_begun
 from zesty_pivot.core.piece.place import Place, is_joint, mouth_at, point
 from zesty_pivot.core.piece.region import arc, contains, crosses, polygon
 
@@ -119,6 +119,7 @@ def _part(
 ) -> Piece:
     """One part of a cut piece: its runs, with the darts, landmarks and grain that lie in it."""
     ring = polygon(piece, indices, tuple(closing))
+    runs = well_begun(runs)
     known = dict(piece.roles)
     edges = dict.fromkeys(run.edge for run in runs)
     mouths = {run.mouth for run in runs if run.mouth}

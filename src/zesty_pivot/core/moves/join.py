@@ -9,7 +9,7 @@ import numpy as np
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import ANGLE_NOISE, JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.piece.edge import Run, Source
-from zesty_pivot.core.piece.piece import Piece, Point
+from zesty_pivot.core.piece.piece import Piece, Point, well_begun
 from zesty_pivot.core.piece.region import arc
 
 # Angles under this (radians) are a shut dart: at a leg of 1 m it is a gap of 1e-6 mm.
@@ -77,7 +77,7 @@ def pieces(fixed: Piece, moving: Piece, edges: tuple[str, str], name: str) -> Pi
     at, start = fixed.runs.index(here.runs[0]), moving.runs.index(there.runs[0])
     taken = arc(moving, moving.after(start), (start - 1) % len(moving.runs))
     inserted = tuple(laid.runs[index] for index in taken)
-    runs = fixed.runs[:at] + inserted + fixed.runs[at + 1 :]
+    runs = well_begun((*fixed.runs[:at], *inserted, *fixed.runs[at + 1 :]))
     known = {**dict(moving.roles), **dict(fixed.roles)}
     return replace(
         fixed,

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import replace
 
 from zesty_pivot.core.errors import GeometryError
-from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry import JOIN_TOL, Path
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
 from zesty_pivot.core.piece.region import arc
@@ -34,15 +34,20 @@ def stretch(original: Piece, start: Place, stop: Place) -> list[Path]:
 
 def _parts(original: Piece, start: Place, stop: Place) -> list[tuple[Path, bool]]:
     """Paths in order, each with whether the paper is open before it."""
+    if start == stop:
+        return []
     if start.run == stop.run and start.at < stop.at:
         return [(original.runs[start.run].path.between(start.at, stop.at), True)]
+    indices = arc(original, start.run, stop.run)
+    if start.run == stop.run:  # all the way round
+        indices = (*arc(original, start.run, (start.run - 1) % len(original.runs)), stop.run)
     parts: list[tuple[Path, bool]] = []
     opens = True
-    for index in arc(original, start.run, stop.run):
+    for number, index in enumerate(indices):
         run = original.runs[index]
-        low = start.at if index == start.run and not parts else 0.0
-        high = stop.at if index == stop.run and parts else run.path.length
-        if high - low > 1e-5:
+        low = start.at if number == 0 else 0.0
+        high = stop.at if number == len(indices) - 1 else run.path.length
+        if high - low > JOIN_TOL:
             parts.append((run.path.between(low, high), opens))
         opens = run.mouth is not None
     return parts

@@ -172,6 +172,15 @@ class Piece:
         return total
 
 
+def well_begun(runs: tuple[Run, ...]) -> tuple[Run, ...]:
+    """A ring of runs turned so that it does not begin in the middle of an edge; at the neckline if it has one."""
+    starts = [k for k in range(len(runs)) if runs[k - 1].edge != runs[k].edge]
+    if not starts:
+        return runs
+    first = next((k for k in starts if runs[k].edge.startswith("neckline")), starts[0])
+    return runs[first:] + runs[:first]
+
+
 def _swept(cubics: NDArray[np.float64]) -> float:
     """Half the integral of x dy - y dx along cubics (n, 4, 2): exact, by the Bernstein products."""
     a, b, c, d = (cubics[:, k] for k in range(4))
