@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QFont, QPainter, QPen
-from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.piece import FinishedPiece, allowance_of
@@ -13,6 +13,7 @@ from zesty_pivot.core.finish.sheet import Sheet
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import Unit, format_length, length_mm
 from zesty_pivot.desk.choice import Choice
+from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.reading import label
@@ -114,9 +115,8 @@ class FinishView(QWidget):
         side.setObjectName("right")
         side.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         side.setFixedWidth(WIDTH)
-        inside = QWidget()
-        self._column = QVBoxLayout(inside)
-        self._column.setContentsMargins(16, 14, 14, 14)
+        inside = Column()
+        self._column = inside.rows
         self._column.setSpacing(3)
         self.setback, self.fold = Choice("Set-back school"), Choice("Fold school")
         self.end, self.allowance = Choice("Mouth"), Choice("Allowance school")
@@ -129,13 +129,9 @@ class FinishView(QWidget):
         self._own_rows.setSpacing(3)
         self._column.addWidget(self._own)
         self._column.addStretch(1)
-        area = QScrollArea()
-        area.setWidgetResizable(True)
-        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        area.setWidget(inside)
         box = QVBoxLayout(side)
         box.setContentsMargins(0, 0, 0, 0)
-        box.addWidget(area)
+        box.addWidget(inside.scrolled())
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)

@@ -3,11 +3,12 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.checks.base import Finding, Mend, Severity
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import STATION_WORDS
+from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.forms.base import StepForm
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.icons import icon
@@ -34,9 +35,8 @@ class ReadingPanel(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedWidth(WIDTH)
         self._model = model
-        inside = QWidget()
-        self._column = QVBoxLayout(inside)
-        self._column.setContentsMargins(16, 14, 14, 14)
+        inside = Column()
+        self._column = inside.rows
         self._column.setSpacing(6)
         self.step_title = label("", "heading")
         self.step_fault = label("", "fault")
@@ -64,13 +64,9 @@ class ReadingPanel(QWidget):
         ):  # fmt: skip
             self._column.addWidget(widget)
         self._column.addStretch(1)
-        area = QScrollArea()
-        area.setWidgetResizable(True)
-        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
-        area.setWidget(inside)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
-        layout.addWidget(area)
+        layout.addWidget(inside.scrolled())
         self._shown_findings: tuple[Finding, ...] | None = None
         self.mends: list[tuple[QPushButton, Mend]] = []
         model.changed.connect(self.refresh)

@@ -1,5 +1,6 @@
 """Cubics against SciPy, svgelements and known shapes."""
 
+import itertools
 import math
 
 import numpy as np
@@ -26,7 +27,7 @@ def scipy_length(cubic: np.ndarray, stop: float = 1.0) -> float:
         return math.hypot(*d)
 
     ends = np.linspace(0.0, stop, 9)
-    return sum(scipy.integrate.quad(speed, a, b, epsabs=1e-11, limit=200)[0] for a, b in zip(ends, ends[1:], strict=False))
+    return sum(scipy.integrate.quad(speed, a, b, epsabs=1e-11, limit=200)[0] for a, b in itertools.pairwise(ends))
 
 
 @pytest.mark.parametrize("cubic", [S_CURVE, bezier.line(np.zeros(2), np.array([3.0, 4.0])), POINT])

@@ -29,7 +29,8 @@ def test_paths_are_equal_by_their_points() -> None:
 
 
 @pytest.mark.parametrize(
-    "points", [np.zeros((1, 3, 2)), np.zeros((0, 4, 2)), np.full((1, 4, 2), np.nan), np.array([np.zeros((4, 2)), np.ones((4, 2))])]
+    "points",
+    [np.zeros((1, 3, 2)), np.zeros((0, 4, 2)), np.full((1, 4, 2), np.nan), np.array([np.zeros((4, 2)), np.ones((4, 2))])],
 )
 def test_no_path_from_wrong_points(points: np.ndarray) -> None:
     with pytest.raises(GeometryError):
@@ -78,7 +79,9 @@ def test_relative_and_short_commands() -> None:
     assert len(path.cubics) == 6
 
 
-@pytest.mark.parametrize("text", ["", "L 1 1", "M 0 0", "M 0 0 Q 1 1 2 2", "M 0 0 L 1", "M 0 0 L x 1", "1 2 3", "M 0 0 L 1 1 M 4 4"])
+@pytest.mark.parametrize(
+    "text", ["", "L 1 1", "M 0 0", "M 0 0 Q 1 1 2 2", "M 0 0 L 1", "M 0 0 L x 1", "1 2 3", "M 0 0 L 1 1 M 4 4"]
+)
 def test_path_data_that_is_refused(text: str) -> None:
     with pytest.raises(GeometryError):
         svgpath.read(text)

@@ -33,9 +33,7 @@ def fresh_lengths(piece: Piece) -> dict[str, float]:
 
 @settings(max_examples=40, deadline=None)
 @given(stretches, st.sampled_from(["shoulder", "side_seam", "neckline"]), st.floats(0.05, 0.95), st.floats(0.05, 1.0))
-def test_swing_keeps_lengths_area_and_fullness(
-    stretch: tuple[float, float], edge: str, share: float, part: float
-) -> None:
+def test_swing_keeps_lengths_area_and_fullness(stretch: tuple[float, float], edge: str, share: float, part: float) -> None:
     piece = scaled(*stretch).piece("front")
     slashed = slit_at(piece, edge, share)
     angle = piece.angle("waist") * part

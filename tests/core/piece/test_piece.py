@@ -63,7 +63,9 @@ def test_a_place_is_found_again_by_provenance(share: float, edge: str) -> None:
 def test_provenance_survives_three_moves() -> None:
     """The middle of the shoulder of the block stays the same spot of cloth, wherever it has swung to."""
     block = real_pattern().piece("front")
-    piece = worked([move("shoulder", "mid_armhole"), move("waist", "mid_neck", "50%"), move("shoulder", "french")]).pattern.piece("front")
+    piece = worked(
+        [move("shoulder", "mid_armhole"), move("waist", "mid_neck", "50%"), move("shoulder", "french")]
+    ).pattern.piece("front")
     for u in (0.1, 0.45, 0.8):
         place = places.by_source(piece, "front.shoulder", u)
         assert places.sewn_distance(piece, place) == pytest.approx(u * block.edge("shoulder").sewn_length, abs=1e-6)

@@ -6,7 +6,9 @@ from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.recipe.evaluation import KEPT_STATES
 from zesty_pivot.core.steps import registry
 
-STEPS = [registry.read(s) for s in (move("shoulder", "french"), move("waist", "mid_armhole", "50%"), move("waist", "side_bust"))]
+STEPS = [
+    registry.read(s) for s in (move("shoulder", "french"), move("waist", "mid_armhole", "50%"), move("waist", "side_bust"))
+]
 
 
 def test_the_unchanged_beginning_is_not_worked_out_again() -> None:

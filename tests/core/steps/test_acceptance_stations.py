@@ -58,12 +58,17 @@ def test_both_darts_to_a_station(station: str, tmp_path: Path, capsys: pytest.Ca
     assert dart["intake_mm"] == pytest.approx(chord, abs=0.01)
 
     # The same from the SVG, by svgelements.
-    shapes = {shape.id: shape for shape in svgelements.SVG.parse(str(tmp_path / "out" / "front.svg"), ppi=25.4).elements()
-              if isinstance(shape, svgelements.Path)}
+    shapes = {
+        shape.id: shape
+        for shape in svgelements.SVG.parse(str(tmp_path / "out" / "front.svg"), ppi=25.4).elements()
+        if isinstance(shape, svgelements.Path)
+    }
     for edge in EDGES:
         length = sum(part.length(error=1e-7) for part in shapes[edge].as_subpaths() for part in [svgelements.Path(part)])
         assert length == pytest.approx(block.edge(edge).sewn_length, abs=0.05)
-    left, right = [svgelements.Path(part) for part in shapes["shoulder.legs" if station != "waist" else "waist.legs"].as_subpaths()]
+    left, right = [
+        svgelements.Path(part) for part in shapes["shoulder.legs" if station != "waist" else "waist.legs"].as_subpaths()
+    ]
     a, b = left[0].end, right[0].end  # where each leg's pen was set down: the mouth's ends
     assert math.dist((a.x, a.y), (b.x, b.y)) == pytest.approx(chord, abs=0.05)
 

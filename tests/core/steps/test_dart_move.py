@@ -75,7 +75,9 @@ def test_a_share_by_the_mouth_it_opens() -> None:
 def test_a_share_has_the_id_it_is_given() -> None:
     step = {**move("shoulder", "french", "30%"), "as": "low"}
     assert worked([step]).pattern.piece("front").has_dart("low")
-    again = worked([move("shoulder", "french", "30%"), move("waist", "side_bust", "30%"), move("shoulder", "side_waist", "50%")])
+    again = worked(
+        [move("shoulder", "french", "30%"), move("waist", "side_bust", "30%"), move("shoulder", "side_waist", "50%")]
+    )
     assert {d.id for d in again.pattern.piece("front").darts} == {"shoulder", "waist", "french", "side_bust", "side_waist"}
 
 
@@ -119,7 +121,8 @@ def test_what_cannot_be_done_is_one_sentence(change: dict[str, object], said: st
 
 
 @pytest.mark.parametrize(
-    "change", [{"share": "130%"}, {"share": "x"}, {"to": {}}, {"to": {"station": "elbow"}}, {"extra": 1}, {"share": "20%", "mouth": 3}]
+    "change",
+    [{"share": "130%"}, {"share": "x"}, {"to": {}}, {"to": {"station": "elbow"}}, {"extra": 1}, {"share": "20%", "mouth": 3}],
 )
 def test_what_is_no_step_is_refused_when_read(change: dict[str, object]) -> None:
     with pytest.raises(ValidationError):

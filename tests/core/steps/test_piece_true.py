@@ -50,7 +50,10 @@ def test_other_edges_keep_their_length() -> None:
         assert piece.edge(edge).sewn_length == pytest.approx(block.edge(edge).sewn_length, abs=1e-9)
 
 
-@pytest.mark.parametrize(("change", "said"), [({"over": "0 cm"}, "over nothing"), ({"edge": "hem"}, "no edge 'hem'"), ({"over": "hips"}, "no measurement")])
+@pytest.mark.parametrize(
+    ("change", "said"),
+    [({"over": "0 cm"}, "over nothing"), ({"edge": "hem"}, "no edge 'hem'"), ({"over": "hips"}, "no measurement")],
+)
 def test_refusals(change: dict[str, str], said: str) -> None:
     step = registry.read({**WAIST, **change})
     found = Evaluator().evaluate(real_pattern(), [step], Scope("cm", real_block().measurements))

@@ -207,6 +207,8 @@ def _with_mouths(model: BlockPiece, runs: tuple[Run, ...], where: _Where) -> tup
         if dart is not None:
             del left[dart.id]
             run = Run(run.edge, run.path, run.source, dart.id)
+        elif math.dist(start, stop) > MATCH and (stray := [d.id for d in left.values() if d.edge == run.edge]):
+            raise where.fault(f"the mouth of dart {stray[0]!r} is no gap of edge {run.edge!r}", "Give the gap's two ends.")
         elif math.dist(start, stop) > MATCH:
             raise where.fault(
                 f"the outline is open after edge {run.edge!r}, by {math.dist(start, stop):.2f} mm",

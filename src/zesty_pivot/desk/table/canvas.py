@@ -76,7 +76,7 @@ class Canvas(QWidget):
 
     def pan(self, dx: float, dy: float) -> None:
         """Shifts the view by px."""
-        self.origin += QPointF(dx, dy)
+        self.origin = self.origin + QPointF(dx, dy)
         self._fitted = False
         self.update()
 

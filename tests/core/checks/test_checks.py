@@ -1,0 +1,159 @@
+"""Every check seen to speak, and to be silent."""
+
+import dataclasses
+
+import pytest
+
+from tests.samples import move, real_block, real_pattern, worked
+from zesty_pivot.core.checks.base import Look, Severity
+from zesty_pivot.core.checks.registry import all_checks, findings
+from zesty_pivot.core.finish.options import DartFinish, Finish
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.ledger import accounts, girths, seam_accounts
+from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.quantity import Scope
+
+TRUED = [
+    {"do": "piece.true", "on": "front", "edge": "waist"},
+    {"do": "piece.true", "on": "back", "edge": "waist"},
+    {"do": "piece.true", "on": "back", "edge": "shoulder"},
+]
+
+
+def look(pattern: Pattern | None = None, finish: Finish | None = None, style: str = "Test") -> Look:
+    return Look(pattern or real_pattern(), real_pattern(), finish or Finish(), Scope("cm", real_block().measurements), style)
+
+
+def said(check: str, at: Look) -> list[str]:
+    return [finding.message for finding in findings(at) if finding.check == check]
+
+
+def bent(pattern: Pattern, piece: str, edge: str, by: tuple[float, float]) -> Pattern:
+    """A pattern with one edge's last point of its first run moved: something no step would do."""
+    target = pattern.piece(piece)
+    index = next(k for k, run in enumerate(target.runs) if run.edge == edge)
+    cubics = target.runs[index].path.cubics.copy()
+    cubics[-1, 2:] += by
+    run = dataclasses.replace(target.runs[index], path=Path(cubics))
+    return pattern.with_piece(dataclasses.replace(target, runs=(*target.runs[:index], run, *target.runs[index + 1 :])))
+
+
+def test_the_rules_of_the_slice_are_there() -> None:
+    ids = {check.id for check in all_checks()}
+    assert ids == {"seam_partners", "dart_legs", "corners", "dart_point", "fullness", "bulk", "outline", "labels"}
+    assert all(check.title for check in all_checks())
+
+
+def test_every_finding_has_value_limit_place_and_advice() -> None:
+    found = findings(look(worked([move("shoulder", "waist")]).pattern))
+    assert found
+    for finding in found:
+        assert finding.advice and finding.place and finding.piece and finding.unit
+        assert finding.value != finding.limit
+        assert "\n" not in finding.message
+
+
+def test_unequal_seams_and_the_ease_that_is_meant() -> None:
+    # The real block's back shoulder is 3 mm longer than its front.
+    (message,) = said("seam_partners", look())
+    assert "back shoulder is 0.30 cm longer" in message
+    assert said("seam_partners", look(finish=Finish(ease={"front.shoulder": "3 mm"}))) == []
+    (over,) = said("seam_partners", look(finish=Finish(ease={"front.shoulder": "6 mm"})))
+    assert "front shoulder is 0.30 cm longer" in over and "beyond the 0.60 cm ease" in over
+
+
+def test_its_mend_makes_it_go() -> None:
+    (finding,) = [f for f in findings(look()) if f.check == "seam_partners"]
+    assert finding.mend is not None and finding.mend.finish is not None
+    assert said("seam_partners", look(finish=Finish.model_validate(finding.mend.finish))) == []
+
+
+def test_unequal_legs() -> None:
+    assert said("dart_legs", look()) == []
+    (message,) = said("dart_legs", look(bent(real_pattern(), "front", "waist", (0.0, 2.0))))
+    assert "legs of the waist dart differ by 0.20 cm" in message
+
+
+def test_corners_and_their_mend() -> None:
+    before = said("corners", look())
+    assert any("waist has a corner of 27.5° across the waist dart" in message for message in before)
+    trued = said("corners", look(worked(TRUED).pattern))
+    assert not any("dart" in message for message in trued)
+    assert any("where front and back meet" in message for message in trued)
+
+
+def test_a_closed_joint_with_a_corner_speaks() -> None:
+    found = said("corners", look(worked([move("waist", "french")]).pattern))
+    assert any("waist has a corner of 27.5° where a dart was closed" in message for message in found)
+
+
+def test_a_centre_that_is_not_square() -> None:
+    pattern = real_pattern()
+    tilted = bent(pattern, "front", "centre", (0.0, 0.0))
+    assert not any("off square" in message for message in said("corners", look(tilted)))
+    piece = pattern.piece("back")
+    cubics = piece.runs[0].path.cubics.copy()
+    cubics[0, 1] += (0.0, 8.0)
+    run = dataclasses.replace(piece.runs[0], path=Path(cubics))
+    changed = pattern.with_piece(dataclasses.replace(piece, runs=(run, *piece.runs[1:])))
+    assert any("neckline leaves the centre" in message for message in said("corners", look(changed)))
+
+
+@pytest.mark.parametrize(("setback", "words"), [("5 mm", "is sewn to 0.50 cm"), ("7 cm", "ends 7.00 cm"), ("2 cm", "")])
+def test_the_sewn_point(setback: str, words: str) -> None:
+    found = said("dart_point", look(finish=Finish(darts={"front.waist": DartFinish(setback=setback)})))
+    assert [words in message for message in found] == ([True] if words else [])
+
+
+def test_lost_fullness_is_an_error() -> None:
+    assert said("fullness", look()) == []
+    front = real_pattern().piece("front")
+    lost = real_pattern().with_piece(
+        dataclasses.replace(
+            front,
+            darts=tuple(dart for dart in front.darts if dart.id != "waist"),
+            runs=tuple(dataclasses.replace(r, mouth=None if r.mouth == "waist" else r.mouth) for r in front.runs),
+        )
+    )
+    (finding,) = [f for f in findings(look(lost)) if f.check == "fullness"]
+    assert finding.severity is Severity.ERROR and finding.value == pytest.approx(14.053, abs=0.001)
+    account = accounts(lost, real_pattern())[0]
+    assert not account.is_whole and account.missing_deg == pytest.approx(14.053, abs=0.001)
+
+
+def test_bulk_by_intake_and_by_angle() -> None:
+    assert said("bulk", look()) == []
+    assert "takes in 9.0 cm" in said("bulk", look(worked([move("shoulder", "waist")]).pattern))[0]
+    pattern = worked([move("shoulder", "waist")]).pattern
+    front = pattern.piece("front")
+    pin = front.landmarks["bust_point"]
+    near = dataclasses.replace(front, landmarks={**front.landmarks, "bust_point": (pin[0], pin[1] + 110.0)})
+    assert any("°" in message for message in said("bulk", look(pattern.with_piece(near))))
+
+
+def test_a_crossing_outline_is_an_error() -> None:
+    assert said("outline", look()) == []
+    crossed = bent(real_pattern(), "front", "armhole", (-400.0, 0.0))
+    assert any(f.severity is Severity.ERROR for f in findings(look(crossed)) if f.check == "outline")
+
+
+def test_labels_grain_and_cut_order() -> None:
+    assert said("labels", look()) == []
+    bare = real_pattern().with_piece(dataclasses.replace(real_pattern().piece("front"), grain=None))
+    assert said("labels", look(bare)) == ["the front has no grain line"]
+    assert len(said("labels", look(style=" "))) == 2
+    opened = worked([move("waist", "centre_bust")]).pattern
+    assert said("labels", look(opened)) == []
+    (message,) = said("labels", look(opened, Finish(cut={"front": "fold"})))
+    assert "a dart opens its centre" in message
+
+
+def test_seams_and_girths() -> None:
+    shoulder, side = seam_accounts(real_pattern(), {"front.shoulder": 3.0})
+    assert shoulder.difference_mm == pytest.approx(0.0, abs=1e-5)
+    assert side.a_mm == pytest.approx(192.8791, abs=1e-4)
+    found = girths(real_pattern(), real_pattern())
+    assert found.hip is None
+    assert found.waist == pytest.approx(2 * (194.2273 + 189.5361), abs=0.001)
+    moved = girths(worked([move("waist", "side_bust"), move("shoulder", "mid_neck")]).pattern, real_pattern())
+    assert moved.bust == pytest.approx(found.bust) and moved.neck_opening == pytest.approx(found.neck_opening)

@@ -1,0 +1,152 @@
+"""SVG, PDF, tiles, report, schema: read back by libraries that did not write them."""
+
+import json
+import math
+import re
+import xml.etree.ElementTree as ET
+from pathlib import Path
+
+import pypdf
+import pytest
+import shapely
+import svgelements
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from pydantic import TypeAdapter
+
+from tests.samples import move, real_pattern, style
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.formats import export, pdf, report, schema
+from zesty_pivot.core.formats.derived import derive
+from zesty_pivot.core.formats.report import Report
+from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, PAPERS, best_tiling, needed, tile
+
+STEPS = [move("shoulder", "french"), {"do": "piece.true", "on": "front", "edge": "waist"}]
+NS = "{http://www.w3.org/2000/svg}"
+
+
+def test_the_sheet_has_its_groups_and_size() -> None:
+    derived = derive(style(STEPS))
+    root = ET.fromstring(export.outputs(derived, ("svg",), "A4")["sheet.svg"])
+    assert [group.get("id") for group in root.findall(f"{NS}g")] == ["seam", "cut", "marks", "text"]
+    assert root.get("width") == f"{derived.sheet.width:.4f}".rstrip("0").rstrip(".") + "mm"
+    view = [float(part) for part in str(root.get("viewBox")).split()]
+    assert view[2:] == pytest.approx([derived.sheet.width, derived.sheet.height], abs=1e-3)
+    ids = [element.get("id") for element in root.iter() if element.get("id")]
+    assert len(ids) == len(set(ids))
+
+
+def test_seams_measured_by_svgelements() -> None:
+    derived = derive(style(STEPS))
+    found = export.outputs(derived, ("svg",), "A4")
+    for piece in derived.pattern.pieces:
+        svg = svgelements.SVG.parse(_stream(found[f"{piece.name}.svg"]), ppi=25.4)
+        shapes = {shape.id: shape for shape in svg.elements() if isinstance(shape, svgelements.Path)}
+        for edge in piece.edges:
+            length = sum(svgelements.Path(part).length(error=1e-7) for part in shapes[edge.id].as_subpaths())
+            assert length == pytest.approx(edge.sewn_length, abs=0.05)
+
+
+def _stream(content: bytes):  # type: ignore[no-untyped-def]
+    import io
+
+    return io.StringIO(content.decode())
+
+
+def test_names_that_are_markup_do_no_harm() -> None:
+    evil = style([]).model_copy(update={"name": "<b>&\"'"})
+    root = ET.fromstring(export.outputs(derive(evil), ("svg",), "A4")["sheet.svg"])
+    assert root.findtext(f"{NS}title") == "<b>&\"'"
+
+
+@pytest.mark.parametrize("paper", list(PAPERS))
+def test_the_tiled_pdf_has_its_pages_at_size(paper: str, tmp_path: Path) -> None:
+    derived = derive(style(STEPS))
+    path = tmp_path / "t.pdf"
+    path.write_bytes(export.outputs(derived, ("pdf",), paper)[f"tiles-{paper}.pdf"])
+    _tiling, tiles = export.tiled(derived.sheet, paper)
+    pages = pypdf.PdfReader(path).pages
+    assert len(pages) == len(tiles) + 1
+    # A4 and A3: ISO 216. Letter 8 1/2 x 11 in: ANSI/ASME Y14.1, from memory.
+    sizes = {"A4": (210, 297), "A3": (297, 420), "Letter": (215.9, 279.4)}
+    for page in pages:
+        width, height = float(page.mediabox.width) * 25.4 / 72, float(page.mediabox.height) * 25.4 / 72
+        assert sorted((width, height)) == pytest.approx(sorted(sizes[paper]), abs=0.01)
+    text = pages[0].extract_text()
+    assert "10 cm" in text and "4 in" in text and tiles[-1].name in text
+
+
+def test_the_calibration_squares_measure(tmp_path: Path) -> None:
+    derived = derive(style(STEPS))
+    for name in ("tiles-A4.pdf", "tiles-A3.pdf", "full.pdf"):
+        paper = "A3" if "A3" in name else "A4"
+        path = tmp_path / name
+        path.write_bytes(export.outputs(derived, ("pdf",), paper)[name])
+        content = pypdf.PdfReader(path).pages[0].get_contents().get_data().decode("latin-1")
+        sides = [
+            (float(w) * 25.4 / 72, float(h) * 25.4 / 72)
+            for w, h in re.findall(r"[-\d.]+ [-\d.]+ ([-\d.]+) ([-\d.]+) re", content)
+        ]
+        for wanted in (100.0, 4 * 25.4):  # 1 in = 25.4 mm: international inch, 1959
+            assert any(w == pytest.approx(wanted, rel=0.001) and h == pytest.approx(wanted, rel=0.001) for w, h in sides)
+
+
+@settings(max_examples=60)
+@given(st.floats(50.0, 4000.0), st.floats(50.0, 3000.0), st.sampled_from(list(PAPERS)), st.booleans())
+def test_tiles_cover_the_sheet_and_share_their_overlap(width: float, height: float, paper: str, landscape: bool) -> None:
+    try:
+        tiling = tile(width, height, paper, landscape=landscape)
+    except ZestyError as fault:
+        assert "pages of" in str(fault)
+        return
+    wide, tall = tiling.inner
+    union = shapely.union_all([shapely.box(t.x, t.y, t.x + wide, t.y + tall) for t in tiling.tiles])
+    assert union.covers(shapely.box(0, 0, width, height).buffer(-1e-6))
+    assert wide - tiling.step[0] == pytest.approx(OVERLAP) and tiling.page[0] - wide == pytest.approx(2 * EDGE)
+    assert len({t.name for t in tiling.tiles}) == len(tiling.tiles)
+    fewer = tile(width, height, paper, landscape=not landscape) if len(tiling.tiles) < 100 else tiling
+    assert len(best_tiling(width, height, paper).tiles) == min(len(tiling.tiles), len(fewer.tiles)) or fewer is tiling
+
+
+def test_empty_pages_are_left_out() -> None:
+    tiling = tile(1000.0, 800.0, "A4")
+    assert len(needed(tiling, {(10.0, 10.0, 100.0, 100.0)})) == 1
+    assert len(needed(tiling, {(0.0, 0.0, 1000.0, 800.0)})) == len(tiling.tiles)
+
+
+def test_a_sheet_of_too_many_pages_is_refused() -> None:
+    with pytest.raises(ZestyError, match="pages of A4"):
+        tile(9000.0, 9000.0, "A4")
+
+
+def test_two_exports_are_byte_equal() -> None:
+    one, two = (export.outputs(derive(style(STEPS)), ("svg", "pdf", "json"), "A4") for _ in range(2))
+    assert one == two and len(one) == 6
+
+
+def test_the_report_matches_its_schema_and_the_pattern() -> None:
+    derived = derive(style([*STEPS, move("side", "french")]))
+    value = json.loads(report.dump(report.report(derived)))
+    TypeAdapter(Report).validate_python(value)
+    assert list(value)[:2] == ["format", "version"]
+    required = set(schema.schema("report")["properties"])
+    assert set(value) == required
+    front = value["pieces"][0]
+    assert front["area_mm2"] == pytest.approx(derived.pattern.piece("front").area)
+    assert {dart["station"] for dart in front["darts"]} == {"french", "waist"}
+    assert value["girths"]["waist"] == pytest.approx(derived.girths.waist)
+    (fault,) = [finding for finding in value["findings"] if finding["check"] == "broken_step"]
+    assert fault["severity"] == "error" and "no dart 'side'" in fault["message"]
+
+
+def test_schemas_describe_steps_and_blocks() -> None:
+    found = schema.schema("style")
+    assert {"dart.move", "piece.true", "BlockFile", "BlockRef"} <= set(found["$defs"])
+    assert json.dumps(found)
+    for kind in schema.KINDS:
+        assert schema.schema(kind)["properties"]
+
+
+def test_the_pdf_scales_by_points_per_inch() -> None:
+    assert pytest.approx(72 / 25.4) == pdf.MM
+    assert math.isclose(real_pattern().piece("front").edge("centre").sewn_length * pdf.MM, 360.666667 * 72 / 25.4, rel_tol=1e-7)

@@ -1,0 +1,386 @@
+"""The real window, driven: drag, true, undo and redo, save, reopen, export."""
+
+import math
+from pathlib import Path
+
+import pypdf
+import pytest
+from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
+from PyQt6.QtGui import QDropEvent, QWheelEvent
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication, QLabel, QPushButton
+
+from tests.samples import REAL_BLOCK, move, real_block, style
+from zesty_pivot.core.formats import block_file, style_file
+from zesty_pivot.data.demo import demo_style
+from zesty_pivot.desk.table import ring_paint
+
+BAND = (ring_paint.INNER + ring_paint.OUTER) / 2
+
+
+def at_angle(window, angle: float, distance: float = BAND) -> QPoint:
+    """A place on the table at a direction from the chosen pivot."""
+    table = window.table
+    ring = table.control.carry.ring if table.control.carry else table.ring()
+    pin = table._pin(window.model.pattern.piece(ring.piece.name), ring.pivot)
+    return QPointF(pin.x() + math.cos(angle) * distance, pin.y() + math.sin(angle) * distance).toPoint()
+
+
+def drag(window, dart: str, station: str, *, modifier=Qt.KeyboardModifier.NoModifier, drop: bool = True) -> None:
+    """Drags a dart's bead round to a station with the mouse."""
+    table = window.table
+    ring = table.ring()
+    start = ring.bead(dart).middle
+    goal = next(target.angle for target in ring.targets if target.spot.station == station)
+    QTest.mousePress(table, Qt.MouseButton.LeftButton, modifier, at_angle(window, start))
+    turn = (goal - start + math.pi) % math.tau - math.pi
+    for part in (0.3, 0.7, 1.0):
+        position = at_angle(window, start + turn * part)
+        event_at = QPointF(position)
+        from PyQt6.QtCore import QEvent
+        from PyQt6.QtGui import QMouseEvent
+
+        move_event = QMouseEvent(
+            QEvent.Type.MouseMove, event_at, QPointF(table.mapToGlobal(position)), Qt.MouseButton.NoButton,
+            Qt.MouseButton.LeftButton, modifier,
+        )  # fmt: skip
+        QApplication.sendEvent(table, move_event)
+    if drop:
+        QTest.mouseRelease(table, Qt.MouseButton.LeftButton, modifier, at_angle(window, goal))
+
+
+def stations(window) -> set[str]:
+    return {entry.where for entry in window.model.account.placed}
+
+
+def corner_findings(window) -> list[str]:
+    return [f.message for f in window.model.findings if f.check == "corners" and "front" in f.piece]
+
+
+def test_the_whole_way_from_a_bead_to_a_printed_sheet(open_desk, tmp_path: Path) -> None:
+    window = open_desk()
+    first = window.model.style
+    assert corner_findings(window)
+
+    drag(window, "waist", "side_bust")
+    assert stations(window) == {"french", "side_bust"}
+    assert window.model.account.is_whole
+    assert len(window.model.style.steps) == 2
+    dragged = window.model.style
+
+    # The waist has a corner where its dart was closed: its finding offers to true it.
+    (button,) = [b for b, mend in window.reading.mends if mend.step and mend.step["edge"] == "waist"]
+    QTest.mouseClick(button, Qt.MouseButton.LeftButton)
+    assert not corner_findings(window)
+    assert len(window.model.style.steps) == 3
+    trued = window.model.style
+
+    while window.model.undo_title:
+        window.run("edit.undo")
+    assert window.model.style == first
+    while window.model.redo_title:
+        window.run("edit.redo")
+    assert window.model.style == trued != dragged
+
+    window.ask.path = tmp_path / "descant.zpiv"
+    window.run("file.save_as")
+    assert not window.model.is_dirty
+    assert style_file.read(tmp_path / "descant.zpiv") == trued
+    window.run("file.demo")
+    window.run("file.open")
+    assert window.model.style == trued and window.model.path == tmp_path / "descant.zpiv"
+
+    window.run("view.paper")
+    window.ask.path = tmp_path / "descant.pdf"
+    window.run("export.pdf")
+    assert len(pypdf.PdfReader(tmp_path / "descant.pdf").pages) == len(window.paper.canvas.tiles) + 1
+
+
+def test_one_drag_is_one_undo(open_desk) -> None:
+    window = open_desk()
+    before = window.model.style
+    drag(window, "shoulder", "mid_armhole")
+    window.run("edit.undo")
+    assert window.model.style == before and not window.model.undo_title
+
+
+def test_a_dart_dragged_twice_is_one_move(open_desk) -> None:
+    window = open_desk()
+    drag(window, "shoulder", "mid_armhole")
+    assert len(window.model.style.steps) == 1  # the demo moved the same dart before
+    assert window.model.style.steps[0].to.station == "mid_armhole"
+
+
+def test_shift_leaves_half_behind_and_the_wheel_changes_it(open_desk) -> None:
+    window = open_desk()
+    drag(window, "waist", "mid_armhole", modifier=Qt.KeyboardModifier.ShiftModifier, drop=False)
+    assert window.table.control.carry.share == 0.5
+    wheel = QWheelEvent(
+        QPointF(300, 300), QPointF(300, 300), QPoint(0, 0), QPoint(0, 120), Qt.MouseButton.LeftButton,
+        Qt.KeyboardModifier.ShiftModifier, Qt.ScrollPhase.NoScrollPhase, False,
+    )  # fmt: skip
+    QApplication.sendEvent(window.table, wheel)
+    assert window.table.control.carry.share == pytest.approx(0.55)
+    window.table.control.drop()
+    step = window.model.style.steps[-1]
+    assert (step.dart, step.share, step.to.station) == ("waist", "55%", "mid_armhole")
+    assert window.model.account.is_whole and len(window.model.account.placed) == 3
+
+
+def test_the_ring_by_keyboard_alone(open_desk) -> None:
+    window = open_desk()
+    table = window.table
+    table.setFocus()
+    QTest.keyClick(table, Qt.Key.Key_Right)
+    chosen = window.model.dart
+    assert chosen in {"shoulder", "waist"}
+    QTest.keyClick(table, Qt.Key.Key_Return)
+    assert table.control.carry is not None
+    QTest.keyClick(table, Qt.Key.Key_Right)
+    QTest.keyClick(table, Qt.Key.Key_Right)
+    QTest.keyClick(table, Qt.Key.Key_Down)
+    target = table.control.carry.target
+    assert table.control.carry.share == pytest.approx(0.95)
+    QTest.keyClick(table, Qt.Key.Key_Return)
+    assert table.control.carry is None
+    assert window.model.style.steps[-1].to == target.spot and window.model.style.steps[-1].share == "95%"
+    before = window.model.style
+    QTest.keyClick(table, Qt.Key.Key_Return)
+    QTest.keyClick(table, Qt.Key.Key_Left)
+    QTest.keyClick(table, Qt.Key.Key_Escape)
+    assert window.model.style is before
+    QTest.keyClick(table, Qt.Key.Key_P)
+    assert window.model.pivot[0] == "back"
+
+
+def test_the_preview_is_live_and_leaves_nothing(open_desk) -> None:
+    window = open_desk()
+    before = window.model.style
+    drag(window, "waist", "mid_neck", drop=False)
+    assert "mid_neck" in stations(window) and window.model.style is before
+    assert not window.table.grab().isNull()
+    window.table.control.let_go()
+    assert "waist" in stations(window) and not window.model.undo_title
+
+
+def test_a_bead_dropped_on_another_merges(open_desk) -> None:
+    window = open_desk()
+    control = window.table.control
+    control.pick_up("waist")
+    control.point(window.table.ring().bead("shoulder").middle)
+    control.drop()
+    assert [entry.dart for entry in window.model.account.placed] == ["shoulder"]
+    assert window.model.account.is_whole and window.model.dart == "shoulder"
+
+
+def test_dropping_where_it_was_does_nothing(open_desk) -> None:
+    window = open_desk()
+    before = window.model.style
+    control = window.table.control
+    control.pick_up("waist")
+    control.point(window.table.ring().bead("waist").middle)
+    control.drop()
+    assert window.model.style is before and window.message.isHidden()
+
+
+def test_typed_share_and_mouth(open_desk) -> None:
+    window = open_desk()
+    drag(window, "waist", "mid_armhole")
+    form = window.reading.form("dart.move")
+    assert form.isVisible()
+    type_into(form.share.edit, "40%")
+    assert window.model.style.steps[-1].share == "40%"
+    type_into(form.mouth.edit, "1 1/8 in")
+    step = window.model.style.steps[-1]
+    assert step.mouth == "1 1/8 in"
+    assert window.model.pattern.piece("front").intake("mid_armhole") == pytest.approx(28.575, abs=1e-9)
+    assert "= 2.86 cm" in form.mouth.note.text()
+    type_into(form.mouth.edit, "12 furlongs")
+    assert form.mouth.edit.text() == "12 furlongs" and form.mouth.note.objectName() == "fault"  # kept, explained
+    assert window.model.style.steps[-1].mouth == "1 1/8 in"
+    type_into(form.mouth.edit, "40 cm")
+    assert "It can be up to" in window.reading.step_fault.text()
+    window.run("edit.undo")
+    assert not window.model.derived.derivation.broken
+
+
+def type_into(edit, text: str) -> None:
+    edit.setFocus()
+    edit.selectAll()
+    QTest.keyClicks(edit, text)
+    QTest.keyClick(edit, Qt.Key.Key_Return)
+
+
+def test_looking_back_and_inserting(open_desk) -> None:
+    window = open_desk(style([move("shoulder", "french"), move("waist", "side_bust")]))
+    window.strip.choose(1)
+    assert window.model.pattern.piece("front").has_dart("waist") and window.model.state_index == 1
+    assert window.model.account.placed[1].where == "waist"
+    window.run("add.piece.true")
+    assert [step.do for step in window.model.style.steps] == ["dart.move", "piece.true", "dart.move"]
+
+
+def test_steps_off_moved_and_removed(open_desk) -> None:
+    window = open_desk(style([move("shoulder", "french"), move("waist", "side_bust")]))
+    window.strip.choose(2)
+    window.run("step.earlier")
+    assert [step.dart for step in window.model.style.steps] == ["waist", "shoulder"]
+    window.run("step.later")
+    window.run("step.off")
+    assert window.model.style.steps[1].off and stations(window) == {"french", "waist"}
+    assert "switched off" in window.strip.cards[2].figures.text()
+    window.run("step.remove")
+    assert len(window.model.style.steps) == 1 and window.model.step is None
+
+
+def test_a_broken_step_is_shown_in_place(open_desk) -> None:
+    window = open_desk(style([move("waist", "french"), move("shoulder", "mid_neck"), move("side", "waist")]))
+    card = window.strip.cards[3]
+    assert card.property("broken") and "no dart 'side'" in card.toolTip()
+    assert window.model.findings[0].check == "broken_step"
+    assert stations(window) == {"french", "mid_neck"}
+    window.strip.choose(3)
+    assert "no dart 'side'" in window.reading.step_fault.text()
+    assert window.reading.form("dart.move").dart.currentData() == "side"
+
+
+def test_a_new_style_from_a_block_and_by_drop(open_desk, tmp_path: Path) -> None:
+    window = open_desk()
+    window.ask.path = REAL_BLOCK
+    window.run("file.new")
+    assert window.model.style.block == real_block() and window.model.style.steps == ()
+    path = tmp_path / "quill.zblock"
+    path.write_bytes(block_file.dump(demo_style().block))
+    data = QMimeData()
+    data.setUrls([QUrl.fromLocalFile(str(path))])
+    window.dropEvent(
+        QDropEvent(QPointF(5, 5), Qt.DropAction.CopyAction, data, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier)
+    )
+    assert window.model.style.block == demo_style().block and window.model.style.name == "quill"
+
+
+def test_broken_files_are_said_and_nothing_is_lost(open_desk, tmp_path: Path) -> None:
+    window = open_desk()
+    drag(window, "waist", "mid_armhole")
+    before = window.model.style
+    (tmp_path / "bad.zpiv").write_text("{")
+    window.ask.path = tmp_path / "bad.zpiv"
+    window.run("file.open")
+    assert window.model.style is before and "broken JSON" in window.message.text() and window.message.isVisible()
+    window.ask.path = tmp_path / "no" / "such"
+    (tmp_path / "no").write_text("a file")
+    window.run("file.save_as")
+    assert "cannot be written" in window.message.text() and window.model.is_dirty
+
+
+def test_unsaved_changes_are_asked_about(open_desk, tmp_path: Path) -> None:
+    window = open_desk()
+    window.run("file.demo")
+    assert window.ask.asked == []
+    drag(window, "waist", "mid_armhole")
+    changed = window.model.style
+    window.ask.keep = "cancel"
+    window.run("file.demo")
+    assert window.model.style is changed and window.ask.asked == ["Descant bodice"]
+    assert not window.close()
+    window.ask.keep, window.ask.path = "save", tmp_path / "kept.zpiv"
+    window.run("file.demo")
+    assert style_file.read(tmp_path / "kept.zpiv") == changed and window.model.style != changed
+
+
+def test_finish_choices_reach_the_sheet(open_desk) -> None:
+    window = open_desk()
+    window.run("view.finish")
+    view = window.finish
+    ring = window.model.derived.pieces[0].ring
+    index = view.allowance.findData("home_room")
+    view.allowance.setCurrentIndex(index)
+    view.allowance.activated.emit(index)
+    assert window.model.style.finish.allowance == "home_room"
+    assert len(window.model.derived.pieces[0].ring) and window.model.derived.pieces[0].ring[0] is not ring[0]
+    field = view.own_fields["front.waist"]
+    type_into(field.edit, "3/4 in")
+    assert window.model.style.finish.allowances == {"front.waist": "3/4 in"}
+    type_into(field.edit, "x")
+    assert field.note.objectName() == "fault" and window.model.style.finish.allowances == {"front.waist": "3/4 in"}
+    end = view.own_fields["end:front.shoulder"]
+    end.setCurrentIndex(end.findData("cap"))
+    end.activated.emit(end.currentIndex())
+    assert window.model.derived.pieces[0].darts[0].cap is not None
+    type_into(view.size_edit, "14")
+    assert window.model.style.finish.size == "14"
+    for _ in range(5):
+        window.run("edit.undo")
+    assert window.model.style == demo_style()
+
+
+@pytest.mark.parametrize("paper", ["A3", "Letter", "full"])
+def test_papers(open_desk, tmp_path: Path, paper: str) -> None:
+    window = open_desk()
+    window.run("view.paper")
+    window.paper.choose(paper)
+    assert not window.paper.canvas.grab().isNull()
+    window.ask.path = tmp_path / "x"
+    window.run("export.pdf")
+    pages = len(pypdf.PdfReader(tmp_path / "x.pdf").pages)
+    assert pages == (1 if paper == "full" else len(window.paper.canvas.tiles) + 1)
+    window.run("export.svg")
+    assert (tmp_path / "x.svg").read_bytes().startswith(b"<?xml")
+    window.ask.path = tmp_path / "all"
+    window.run("export.all")
+    assert len(list((tmp_path / "all").iterdir())) == 6
+
+
+@pytest.mark.parametrize("unit", ["mm", "in"])
+def test_units(open_desk, unit: str) -> None:
+    window = open_desk()
+    before = window.model.pattern
+    window.run(f"units.{unit}")
+    assert window.model.style.units == unit and window.table.unit() == unit
+    assert window.model.pattern == before
+    assert f" {unit}" in window.reading.figures.text()
+    assert not window.qt_action(f"units.{unit}").isEnabled()
+    assert not window.table.grab().isNull()
+
+
+def test_zoom_pan_and_fit(open_desk) -> None:
+    window = open_desk()
+    table = window.table
+    scale = table.scale
+    window.run("view.nearer")
+    assert table.scale == pytest.approx(scale * 1.25)
+    before = QPointF(table.origin)
+    QTest.mousePress(table, Qt.MouseButton.LeftButton, pos=QPoint(60, 500))
+    QTest.mouseMove(table, QPoint(110, 480))
+    table.pan(10, 5)
+    assert table.origin != before
+    QTest.mouseRelease(table, Qt.MouseButton.LeftButton, pos=QPoint(110, 480))
+    window.run("view.fit")
+    assert table.scale == pytest.approx(scale)
+
+
+def test_clicking_a_pin_moves_the_ring(open_desk) -> None:
+    window = open_desk()
+    back = window.model.pattern.piece("back")
+    QTest.mouseClick(window.table, Qt.MouseButton.LeftButton, pos=window.table._pin(back, "blade_point").toPoint())
+    assert window.model.pivot == ("back", "blade_point")
+    assert window.table.ring().beads[0].dart == "shoulder"
+
+
+@pytest.mark.parametrize("size", [(1280, 800), (1600, 1000)])
+@pytest.mark.parametrize("view", ["style", "finish", "paper"])
+def test_nothing_is_clipped(open_desk, qtbot, size: tuple[int, int], view: str) -> None:
+    """Every label and button is at least as large as it asks to be."""
+    window = open_desk()
+    drag(window, "waist", "mid_armhole")
+    window.resize(*size)
+    window.model.set_view(view)
+    qtbot.wait(150)  # wrapped labels settle in a second pass
+    for widget in [*window.findChildren(QPushButton), *window.findChildren(QLabel)]:
+        if not widget.isVisible() or widget is window.message:
+            continue
+        if isinstance(widget, QLabel) and widget.wordWrap():
+            assert widget.height() + 1 >= widget.heightForWidth(widget.width()), widget.text()
+        else:
+            wanted = widget.sizeHint()
+            assert widget.width() + 1 >= wanted.width() and widget.height() + 1 >= min(wanted.height(), 26), widget.text()

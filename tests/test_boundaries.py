@@ -1,0 +1,79 @@
+"""The architecture: the core without Qt, contracts that can fail, no module too long, no family list kept by hand."""
+
+import os
+import re
+import shutil
+import subprocess
+import sys
+from pathlib import Path
+
+import pytest
+
+ROOT = Path(__file__).parent.parent
+SRC = ROOT / "src" / "zesty_pivot"
+
+
+def test_every_core_module_imports_without_qt() -> None:
+    code = (
+        "import sys, pkgutil, importlib\nsys.modules['PyQt6'] = None\nimport zesty_pivot.core as core\n"
+        "names = [m.name for m in pkgutil.walk_packages(core.__path__, 'zesty_pivot.core.')]\n"
+        "[importlib.import_module(n) for n in names]\nprint(len(names))"
+    )
+    found = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, check=True)
+    assert int(found.stdout) > 50
+
+
+@pytest.mark.parametrize("plant", ["import PyQt6\n", "def late() -> None:\n    import PyQt6.QtGui\n"])
+def test_the_contract_goes_red_when_the_core_imports_qt(plant: str, tmp_path: Path) -> None:
+    shutil.copytree(SRC, tmp_path / "zesty_pivot", ignore=shutil.ignore_patterns("__pycache__"))
+    shutil.copy(ROOT / "pyproject.toml", tmp_path)
+    lint = Path(sys.executable).parent / "lint-imports"
+    env = {**os.environ, "PYTHONPATH": str(tmp_path)}
+    green = subprocess.run([lint, "--no-cache"], cwd=tmp_path, env=env, capture_output=True, text=True, check=False)
+    assert green.returncode == 0, green.stdout
+    with (tmp_path / "zesty_pivot" / "core" / "measure.py").open("a") as file:
+        file.write(plant)
+    red = subprocess.run([lint, "--no-cache"], cwd=tmp_path, env=env, capture_output=True, text=True, check=False)
+    assert red.returncode == 1 and "the core knows no interface BROKEN" in red.stdout
+
+
+def test_no_module_is_over_four_hundred_lines() -> None:
+    long = {path.name: n for path in SRC.rglob("*.py") if (n := len(path.read_text().splitlines())) > 400}
+    assert not long
+
+
+def test_a_step_is_one_file(tmp_path: Path) -> None:
+    """A module with STEP in the folder of steps is found; nothing else needs to be told."""
+    target = tmp_path / "zesty_pivot"
+    shutil.copytree(SRC, target, ignore=shutil.ignore_patterns("__pycache__"))
+    text = (
+        (target / "core" / "steps" / "piece_true.py")
+        .read_text()
+        .replace("piece.true", "piece.again")
+        .replace("TruePiece", "Again")
+    )
+    (target / "core" / "steps" / "piece_again.py").write_text(text)
+    found = subprocess.run(
+        [sys.executable, "-m", "zesty_pivot", "steps"], env={**os.environ, "PYTHONPATH": str(tmp_path)}, cwd=tmp_path,
+        capture_output=True, text=True, check=True,
+    )  # fmt: skip
+    assert "piece.again" in found.stdout and "piece.true" in found.stdout
+
+
+def test_widgets_have_no_literal_colours() -> None:
+    for path in (SRC / "desk").rglob("*.py"):
+        if path.name != "theme.py":
+            assert not re.search(r"#[0-9a-fA-F]{6}\b", path.read_text()), path.name
+
+
+def test_unexpected_warnings_fail() -> None:
+    import warnings
+
+    with pytest.raises(UserWarning, match="net"):
+        warnings.warn("the net holds", UserWarning, stacklevel=1)
+
+
+def test_shipped_files_have_their_licences() -> None:
+    fonts = {path.name for path in (SRC / "data" / "fonts").iterdir()}
+    assert {"HankenGrotesk-LICENSE.txt", "Fraunces-LICENSE.txt"} <= fonts
+    assert (SRC / "data" / "icons" / "LICENSE.txt").exists() and (ROOT / "LICENSE").stat().st_size > 30_000
