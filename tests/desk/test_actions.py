@@ -19,7 +19,7 @@ def test_ids_and_shortcuts_are_given_once() -> None:
 @pytest.mark.parametrize("id", IDS)
 def test_every_action_does_something(id: str, open_desk, monkeypatch: pytest.MonkeyPatch, tmp_path) -> None:
     window = open_desk(style(STEPS))
-    monkeypatch.setattr(QInputDialog, "getText", lambda *a, **k: ("Another", True))
+    monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Another", True))
     told = []
     monkeypatch.setattr(QMessageBox, "about", lambda *a: told.append(a))
     window.ask.path = tmp_path / "made.zpiv"

@@ -234,6 +234,6 @@ def test_nothing_is_cut_along_the_fold() -> None:
 def test_pieces_do_not_overlap_on_the_sheet() -> None:
     found = [finish_piece(p, Finish(), Scope(), "T") for p in real_pattern().pieces]
     sheet = lay(tuple(found))
-    boxes = [shapely.Polygon(laid.piece.ring + [laid.dx, laid.dy]) for laid in sheet.laid]
+    boxes = [shapely.Polygon(laid.piece.ring + np.array([laid.dx, laid.dy])) for laid in sheet.laid]
     assert not boxes[0].intersects(boxes[1])
     assert max(box.bounds[2] for box in boxes) < sheet.width and max(box.bounds[3] for box in boxes) < sheet.height
