@@ -191,11 +191,12 @@ class Window(QMainWindow):
             self._quiet.start(MESSAGE_MS)
 
     def _place_message(self) -> None:
-        width = min(self.stack.width() - 60, 760)
-        self.message.setFixedWidth(max(width, 200))
-        self.message.adjustSize()
-        corner = self.stack.mapTo(self, self.stack.rect().bottomLeft())
-        left = corner.x() + (self.stack.width() - self.message.width()) // 2
+        canvas = self.canvas()
+        text = self.message.fontMetrics().horizontalAdvance(self.message.text()) + 40
+        width = max(200, min(canvas.width() - 50, text))
+        self.message.setFixedSize(width, max(30, self.message.heightForWidth(width)))
+        corner = canvas.mapTo(self, canvas.rect().bottomLeft())
+        left = corner.x() + (canvas.width() - width) // 2
         self.message.move(left, corner.y() - self.message.height() - 10)
         self.message.raise_()
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable
-from xml.sax.saxutils import escape, quoteattr
+from html import escape
 
 import numpy as np
 
@@ -67,15 +67,15 @@ def _strokes(laid: Laid, layer: str, named: Callable[[str, str], str]) -> Iterab
         width, dash = LOOKS[stroke.kind]
         data = svgpath.write(path.moved(shift) for path in stroke.paths)
         dashed = f' stroke-dasharray="{dash}"' if dash else ""
-        id = quoteattr(named(laid.piece.name, stroke.id))
-        yield f'<path id={id} class="{stroke.kind}" stroke-width="{width}"{dashed} d="{data}"/>'
+        id = escape(named(laid.piece.name, stroke.id))
+        yield f'<path id="{id}" class="{stroke.kind}" stroke-width="{width}"{dashed} d="{data}"/>'
 
 
 def _circles(laid: Laid, named: Callable[[str, str], str]) -> Iterable[str]:
     for circle in laid.piece.circles:
         x, y = circle.at[0] + laid.dx, circle.at[1] + laid.dy
-        id = quoteattr(named(laid.piece.name, circle.id))
-        yield f'<circle id={id} stroke-width="0.35" cx="{_mm(x)}" cy="{_mm(y)}" r="{_mm(circle.radius)}"/>'
+        id = escape(named(laid.piece.name, circle.id))
+        yield f'<circle id="{id}" stroke-width="0.35" cx="{_mm(x)}" cy="{_mm(y)}" r="{_mm(circle.radius)}"/>'
 
 
 def _texts(laid: Laid) -> Iterable[str]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 from numpy.typing import NDArray
 
@@ -15,9 +17,12 @@ _ROOT_SLACK = 1e-9  # a root this little outside [0, 1] is the end itself
 _MAX_BOXES = 4096  # more candidate pairs than this and the curves run along each other
 
 
-def with_line(cubics: Array, on: Array, towards: Array) -> list[tuple[int, float, float]]:
-    """Crossings of cubics (n, 4, 2) with the endless line `on + s towards`: (segment, t, s), s in mm if
-    `towards` has length 1. Near-duplicates at joints are kept: they lie on two segments.
+def with_line(
+    cubics: Array, on: Array, towards: Array, reach: tuple[float, float] = (-math.inf, math.inf)
+) -> list[tuple[int, float, float]]:
+    """Crossings of cubics (n, 4, 2) with the endless line `on + s towards`: (segment, t, s), s in mm if `towards` has
+    length 1. With `reach`, segments that lie wholly before or beyond it are left out. Near-duplicates at joints are
+    kept: they lie on two segments.
 
     A segment that lies along the line has no single crossing and is left out.
     """
@@ -25,6 +30,9 @@ def with_line(cubics: Array, on: Array, towards: Array) -> list[tuple[int, float
     heights = (cubics - on) @ normal
     found: list[tuple[int, float, float]] = []
     close = (heights.min(axis=1) <= JOIN_TOL) & (heights.max(axis=1) >= -JOIN_TOL)
+    if reach != (-math.inf, math.inf):
+        along = (cubics - on) @ towards
+        close &= (along.max(axis=1) >= reach[0]) & (along.min(axis=1) <= reach[1])
     for index in np.flatnonzero(close):
         h = heights[index]
         if np.abs(h).max() <= JOIN_TOL:
@@ -41,30 +49,62 @@ def _roots(heights: Array) -> list[float]:
     if abs(b - a - (d - a) / 3.0) + abs(d - c - (d - a) / 3.0) <= 1e-12 * (abs(a) + abs(d)):
         t = a / (a - d) if a != d else -1.0
         return [min(1.0, max(0.0, t))] if -_ROOT_SLACK <= t <= 1.0 + _ROOT_SLACK else []
-    power = np.array([d - 3.0 * c + 3.0 * b - a, 3.0 * (c - 2.0 * b + a), 3.0 * (b - a), a])
-    size = np.abs(heights).max()
-    power[np.abs(power) < 1e-13 * size] = 0.0
+    power = (d - 3.0 * c + 3.0 * b - a, 3.0 * (c - 2.0 * b + a), 3.0 * (b - a), a)
+    size = max(abs(a), abs(b), abs(c), abs(d))
     found: list[float] = []
-    for root in np.roots(power):
-        if abs(root.imag) < 1e-7 and -_ROOT_SLACK <= root.real <= 1.0 + _ROOT_SLACK:
-            t = _polish(power, float(root.real))
+    for root in _real_roots(*(0.0 if abs(p) < 1e-13 * size else p for p in power)):
+        t = _polish(power, root)
+        if -_ROOT_SLACK <= t <= 1.0 + _ROOT_SLACK:
             t = min(1.0, max(0.0, t))
             if all(abs(t - other) > 1e-9 for other in found):
                 found.append(t)
     return sorted(found)
 
 
-def _polish(power: Array, t: float) -> float:
-    """Two Newton steps: np.roots loses half the digits at a touching crossing."""
-    slopes = np.polyder(power)
-    for _ in range(2):
-        slope = float(np.polyval(slopes, t))
+def _real_roots(a: float, b: float, c: float, d: float) -> list[float]:
+    """The real roots of a t^3 + b t^2 + c t + d: Viete's trigonometric form for three, Cardano's for one (textbook
+    algebra). A touching pair that rounding has parted from the axis is kept as one root."""
+    if a == 0.0:
+        return _quadratic_roots(b, c, d)
+    p, q, r = b / a, c / a, d / a
+    shift = p / 3.0
+    u, v = q / 3.0 - shift * shift, shift**3 - shift * q / 2.0 + r / 2.0
+    # y^3 + 3 u y + 2 v = 0 with t = y - shift
+    level = v * v + u**3
+    noise = 1e-12 * max(v * v, abs(u) ** 3, 1e-300)
+    if level > noise:
+        root = math.sqrt(level)
+        first = math.cbrt(-v + root) if v < 0.0 else math.cbrt(-v - root)
+        return [first - (u / first if first else 0.0) - shift]
+    if u == 0.0:
+        return [-shift]
+    reach = math.sqrt(-u)
+    angle = math.acos(max(-1.0, min(1.0, -v / reach**3))) / 3.0
+    return [2.0 * reach * math.cos(angle + turn * 2.0 * math.pi / 3.0) - shift for turn in (0, 1, 2)]
+
+
+def _quadratic_roots(a: float, b: float, c: float) -> list[float]:
+    if a == 0.0:
+        return [-c / b] if b != 0.0 else []
+    level = b * b - 4.0 * a * c
+    if level < -1e-12 * max(b * b, abs(4.0 * a * c)):
+        return []
+    # The sum that does not cancel first, the other root by the product of both.
+    half = -(b + math.copysign(math.sqrt(max(level, 0.0)), b)) / 2.0
+    return [half / a, c / half] if half != 0.0 else [0.0]
+
+
+def _polish(power: tuple[float, float, float, float], t: float) -> float:
+    """A few Newton steps: the closed forms lose digits where roots lie close together."""
+    a, b, c, d = power
+    for _ in range(4):
+        slope = (3.0 * a * t + 2.0 * b) * t + c
         if slope == 0.0:
             return t
-        step = t - float(np.polyval(power, t)) / slope
-        if abs(step - t) > 1e-6:
+        step = (((a * t + b) * t + c) * t + d) / slope
+        if abs(step) > 1e-3:
             return t
-        t = step
+        t -= step
     return t
 
 

@@ -105,7 +105,16 @@ class Path:
         return float(self.lengths.sum())
 
     def _locate(self, distance: float) -> tuple[int, float]:
-        """The segment and parameter at an arc length from the start, clamped to the ends."""
+        """The segment and parameter at an arc length from the start, clamped to the ends. The last answers are kept: a
+        place is asked for its point, then split there."""
+        kept: dict[float, tuple[int, float]] = self.__dict__.setdefault("_located", {})
+        if distance not in kept:
+            if len(kept) > 16:
+                kept.clear()
+            kept[distance] = self._search(distance)
+        return kept[distance]
+
+    def _search(self, distance: float) -> tuple[int, float]:
         before = 0.0
         for index, size in enumerate(self.lengths):
             if distance <= before + size or index == len(self.lengths) - 1:
@@ -172,7 +181,13 @@ class Path:
 
     def moved(self, motion: Motion) -> Path:
         """The path after a rigid motion. Arc lengths go with it: a motion keeps them, measuring again adds noise."""
-        return Path._trusted(motion(self.cubics))._keep_lengths(self.__dict__.get("lengths"))
+        moved = Path._trusted(motion(self.cubics))._keep_lengths(self.__dict__.get("lengths"))
+        outline = self.__dict__.get("outline")
+        if outline is not None:
+            line = motion(outline)
+            line.flags.writeable = False
+            moved.__dict__["outline"] = line
+        return moved
 
     def flatten(self, tolerance: float = FLATNESS) -> Array:
         """A polyline (m, 2) no further than `tolerance` mm from the path."""

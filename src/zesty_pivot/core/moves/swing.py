@@ -6,10 +6,12 @@ from collections.abc import Iterable
 from dataclasses import replace
 
 import numpy as np
+from numpy.typing import NDArray
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Motion
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.piece import Piece, Point
 from zesty_pivot.core.piece.region import arc, contains, polygon
 
@@ -53,18 +55,32 @@ def carry(piece: Piece, indices: tuple[int, ...], closing: tuple[Vector, ...], m
 
     `closing` are the points that close the arc to a region; landmarks named in `keep` stay where they are.
     """
-    ring = polygon(piece, indices, closing)
     carried = set(indices)
+    controls = np.concatenate([piece.runs[index].path.cubics.reshape(-1, 2) for index in indices] + [p[None] for p in closing])
+    low, high = controls.min(axis=0), controls.max(axis=0)
+    ring: NDArray[np.float64] | None = None
+
+    def goes_along(at: Point) -> bool:
+        """Whether a point lies in the moving part; the box of the control points settles most."""
+        nonlocal ring
+        if not (low[0] <= at[0] <= high[0] and low[1] <= at[1] <= high[1]):
+            return False
+        if ring is None:
+            ring = polygon(piece, indices, closing)
+        return contains(ring, np.array(at))
 
     def moved(at: Point) -> Point:
         x, y = motion(np.array(at))
         return float(x), float(y)
 
-    runs = tuple(replace(run, path=run.path.moved(motion)) if index in carried else run for index, run in enumerate(piece.runs))
-    landmarks = {
-        name: moved(at) if name not in keep and contains(ring, np.array(at)) else at for name, at in piece.landmarks.items()
-    }
+    runs = tuple(
+        Run(run.edge, run.path.moved(motion), run.source, run.mouth) if index in carried else run
+        for index, run in enumerate(piece.runs)
+    )
+    landmarks = {name: moved(at) if name not in keep and goes_along(at) else at for name, at in piece.landmarks.items()}
     grain = piece.grain
-    if grain is not None and contains(ring, np.mean(grain, axis=0)):
-        grain = moved(grain[0]), moved(grain[1])
+    if grain is not None:
+        (x0, y0), (x1, y1) = grain
+        if goes_along(((x0 + x1) / 2.0, (y0 + y1) / 2.0)):
+            grain = moved(grain[0]), moved(grain[1])
     return replace(piece, runs=runs, landmarks=landmarks, grain=grain)

@@ -63,6 +63,10 @@ class Piece:
         """The edges in loop order."""
         return tuple(Edge(id, role, tuple(run for run in self.runs if run.edge == id)) for id, role in self.roles)
 
+    @cached_property
+    def _roles(self) -> dict[str, str]:
+        return dict(self.roles)
+
     def edge(self, id: str) -> Edge:
         """An edge by its id. Raises PlaceError with the near name."""
         for edge in self.edges:
@@ -72,8 +76,9 @@ class Piece:
         raise PlaceError(what, where=self.name, advice=advice)
 
     def role(self, id: str) -> str:
-        """The role of an edge."""
-        return self.edge(id).role
+        """The role of an edge. Raises PlaceError with the near name."""
+        found = self._roles.get(id)
+        return found if found is not None else self.edge(id).role
 
     def dart(self, id: str) -> Dart:
         """A dart by its id. Raises PlaceError with the near name."""

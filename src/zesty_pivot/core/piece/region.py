@@ -46,7 +46,7 @@ def first_hit(piece: Piece, pin: Vector, direction: Vector) -> Place | None:
     """The first place of the ring that a ray from a point meets, or None when it leaves through a mouth."""
     best: tuple[float, int, float] | None = None
     cubics, runs, segments = piece.all_cubics
-    for index, t, distance in with_line(cubics, pin, direction):
+    for index, t, distance in with_line(cubics, pin, direction, (0.0, math.inf)):
         if distance > JOIN_TOL and (best is None or distance < best[0]):
             best = (distance, index, t)
     if best is None:
@@ -91,7 +91,7 @@ def crosses(piece: Piece, start: Vector, stop: Vector) -> str | None:
         return None
     direction = span / size
     cubics, runs, _segments = piece.all_cubics
-    for index, _t, distance in with_line(cubics, start, direction):
+    for index, _t, distance in with_line(cubics, start, direction, (0.0, size)):
         if JOIN_TOL * 10 < distance < size - JOIN_TOL * 10:
             return f"the {piece.runs[int(runs[index])].edge}"
     for dart in piece.darts:

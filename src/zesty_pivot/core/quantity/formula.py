@@ -11,6 +11,7 @@ import math
 import re
 from collections.abc import Mapping
 from dataclasses import dataclass, field
+from functools import lru_cache
 
 from zesty_pivot.core.errors import FormulaError, one_of
 from zesty_pivot.core.quantity.units import MM_PER, Unit
@@ -89,16 +90,19 @@ def share_of(text: str | float) -> float:
     """
     if isinstance(text, bool) or not isinstance(text, str | int | float):
         raise FormulaError(f"{text!r} is not a share", advice="Write a share such as 50% or 0.5.")
-    if isinstance(text, str):
-        value = _evaluate(text, Scope())
-        if value.power != 0:
-            raise FormulaError(f"{text!r} is a length, not a share", advice="Write a share such as 50% or 0.5.")
-        share = value.number
-    else:
-        share = float(text)
+    share = _share_words(text) if isinstance(text, str) else float(text)
     if not math.isfinite(share) or share < 0.0 or share > 1.0:
         raise FormulaError(f"a share of {text} is not between 0% and 100%", advice="Write a share such as 50%.")
     return share
+
+
+@lru_cache(maxsize=1024)
+def _share_words(text: str) -> float:
+    """A share's text as a number; read once, as every frame of a drag asks for the same ones."""
+    value = _evaluate(text, Scope())
+    if value.power != 0:
+        raise FormulaError(f"{text!r} is a length, not a share", advice="Write a share such as 50% or 0.5.")
+    return value.number
 
 
 def _bounded(mm: float, text: str) -> float:
