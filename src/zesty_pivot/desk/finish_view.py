@@ -141,6 +141,7 @@ class FinishView(QWidget):
         self.own_fields: dict[str, CalcField | Choice] = {}
         model.changed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
+        self.refresh()
 
     def _length_words(self, text: str) -> str:
         unit = self._model.style.units

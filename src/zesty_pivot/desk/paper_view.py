@@ -156,6 +156,7 @@ class PaperView(QWidget):
         self.paper.picked.connect(self.choose)
         model.changed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
+        self.refresh()
 
     def choose(self, paper: str) -> None:
         """Another paper, or `full` for one page at full size."""

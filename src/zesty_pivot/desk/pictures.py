@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import math
 import os
 from pathlib import Path
 
@@ -32,8 +31,10 @@ def write_pictures(folder: Path) -> list[Path]:
         written.append(path)
 
     shot("style")
+    ring = window.table.ring()
+    goal = next((target.angle for target in ring.targets if target.spot.station == "mid_armhole"), 0.0) if ring else 0.0
     window.table.control.pick_up("waist")
-    window.table.control.point(math.radians(-20.0))
+    window.table.control.point(goal)
     window.table.control.set_share(0.6)
     window.table.update()
     shot("ring")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import cached_property
 from pathlib import Path
 
 from PyQt6.QtCore import Qt, QTimer
@@ -30,7 +31,7 @@ from zesty_pivot.desk.ask import Asker
 from zesty_pivot.desk.finish_view import FinishView
 from zesty_pivot.desk.header import Header
 from zesty_pivot.desk.icons import icon
-from zesty_pivot.desk.model import VIEWS, DeskModel
+from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.paper_view import FULL, PaperView
 from zesty_pivot.desk.reading import ReadingPanel
 from zesty_pivot.desk.strip import RecipeStrip
@@ -58,16 +59,13 @@ class Window(QMainWindow):
         self._build_actions()
         self.table = StyleTable(self.model)
         self.reading = ReadingPanel(self.model)
-        self.finish = FinishView(self.model)
-        self.paper = PaperView(self.model, self.run)
         self.message = QLabel(self)  # lies over the foot of the view, so that nothing jumps when it speaks
         self.message.setObjectName("message")
         self.message.setWordWrap(True)
         self.strip = RecipeStrip(self.model)
         self.header = Header(self.model, self.qt_action)
         self.stack = QStackedWidget()
-        for view in (self._style_view(), self.finish, self.paper):
-            self.stack.addWidget(view)
+        self.stack.addWidget(self._style_view())
         middle = QWidget()
         column = QVBoxLayout(middle)
         column.setContentsMargins(0, 0, 0, 0)
@@ -86,6 +84,24 @@ class Window(QMainWindow):
         self._quiet.timeout.connect(self.message.hide)
         self._refresh()
         self.table.setFocus()
+
+    @cached_property
+    def finish(self) -> FinishView:
+        """The finish view, made when it is first looked at."""
+        view = FinishView(self.model)
+        self.stack.addWidget(view)
+        return view
+
+    @cached_property
+    def paper(self) -> PaperView:
+        """The paper view, made when it is first looked at."""
+        view = PaperView(self.model, self.run)
+        self.stack.addWidget(view)
+        return view
+
+    def _view(self) -> QWidget | None:
+        """The widget of the view that is to be seen."""
+        return {"finish": lambda: self.finish, "paper": lambda: self.paper}.get(self.model.view, lambda: self.stack.widget(0))()
 
     def _style_view(self) -> QWidget:
         view = QWidget()
@@ -163,7 +179,9 @@ class Window(QMainWindow):
 
     def canvas(self) -> Canvas:
         """The canvas of the view that is seen."""
-        return {"style": self.table, "finish": self.finish.canvas, "paper": self.paper.canvas}[self.model.view]
+        if self.model.view == "style":
+            return self.table
+        return self.finish.canvas if self.model.view == "finish" else self.paper.canvas
 
     # Showing.
 
@@ -172,8 +190,9 @@ class Window(QMainWindow):
             found.setEnabled(action.enabled(self.model))
         for id, verb, title in (("edit.undo", "Undo", self.model.undo_title), ("edit.redo", "Redo", self.model.redo_title)):
             self._qt_actions[id][1].setText(f"{verb} {title}".strip())
-        if self.stack.currentIndex() != VIEWS.index(self.model.view):
-            self.stack.setCurrentIndex(VIEWS.index(self.model.view))
+        view = self._view()
+        if self.stack.currentWidget() is not view:
+            self.stack.setCurrentWidget(view)
             self.canvas().setFocus()
         self.setWindowTitle(f"{self.model.style.name}{' *' if self.model.is_dirty else ''} - Zesty Pivot")
 

@@ -96,6 +96,8 @@ def crosses(piece: Piece, start: Vector, stop: Vector) -> str | None:
             return f"the {piece.runs[int(runs[index])].edge}"
     for dart in piece.darts:
         pin = piece.pivot(dart.pivot)
+        if np.array_equal(pin, stop):
+            continue  # two lines from one pin meet there and nowhere else
         for end in piece.mouth(dart.id):
             if _segments_cross(start, stop, pin, end):
                 return f"the dart {dart.id!r}"
@@ -104,12 +106,13 @@ def crosses(piece: Piece, start: Vector, stop: Vector) -> str | None:
 
 def _segments_cross(a: Vector, b: Vector, c: Vector, d: Vector) -> bool:
     """Whether two straight segments cross inside both, touching ends left out."""
-    first, second, gap = b - a, d - c, c - a
-    area = first[0] * second[1] - first[1] * second[0]
+    (ax, ay), (bx, by), (cx, cy), (dx, dy) = a.tolist(), b.tolist(), c.tolist(), d.tolist()
+    first_x, first_y, second_x, second_y = bx - ax, by - ay, dx - cx, dy - cy
+    area = first_x * second_y - first_y * second_x
     if abs(area) < 1e-12:
         return False
-    s = (gap[0] * second[1] - gap[1] * second[0]) / area
-    t = (gap[0] * first[1] - gap[1] * first[0]) / area
-    near_first = JOIN_TOL / math.hypot(first[0], first[1])
-    near_second = JOIN_TOL / math.hypot(second[0], second[1])
+    s = ((cx - ax) * second_y - (cy - ay) * second_x) / area
+    t = ((cx - ax) * first_y - (cy - ay) * first_x) / area
+    near_first = JOIN_TOL / math.hypot(first_x, first_y)
+    near_second = JOIN_TOL / math.hypot(second_x, second_y)
     return bool(near_first < s < 1.0 - near_first and near_second < t < 1.0 - near_second)

@@ -12,7 +12,7 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves.cut import slit
 from zesty_pivot.core.moves.join import SHUT, shut
 from zesty_pivot.core.moves.swing import swing
-from zesty_pivot.core.piece import Pattern, Piece, Place
+from zesty_pivot.core.piece import Pattern, Piece, Place, Run
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
@@ -160,7 +160,7 @@ def _renamed(piece: Piece, old: str, new: str, like: Piece) -> Piece:
     made = replace(known[new], extended_mm=0.0) if new in known else replace(piece.dart(old), id=new)
     order = {dart.id: number for number, dart in enumerate(like.darts)}
     darts = sorted((made if dart.id == old else dart for dart in piece.darts), key=lambda dart: order.get(dart.id, len(order)))
-    runs = tuple(replace(run, mouth=new) if run.mouth == old else run for run in piece.runs)
+    runs = tuple(Run(run.edge, run.path, run.source, new) if run.mouth == old else run for run in piece.runs)
     return replace(piece, darts=tuple(darts), runs=runs)
 
 

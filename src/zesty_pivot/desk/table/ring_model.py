@@ -90,8 +90,8 @@ def ring_of(piece: Piece, block: Piece, pivot: str, scope: Scope) -> Ring:
 
 def _same(piece: Piece, target: Target, dart: str) -> bool:
     """Whether a station's point lies in the mouth of a dart."""
-    ends = piece.mouth(dart)
-    return any(math.dist(target.point, end) < 1.0 for end in ends)
+    first, second = piece.mouth(dart)
+    return any(math.dist(target.point, spot) < 1.0 for spot in (first, (first + second) / 2.0, second))
 
 
 def _station(piece: Piece, block: Piece, pivot: str, name: str, scope: Scope) -> Target | None:

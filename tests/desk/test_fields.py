@@ -1,0 +1,110 @@
+"""Fields that calculate, choices, columns, icons."""
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QLabel
+
+from zesty_pivot.core.quantity import Scope, format_length, length_mm
+from zesty_pivot.desk.choice import Choice
+from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.fields import CalcField
+from zesty_pivot.desk.icons import icon
+from zesty_pivot.desk.theme import LIGHT
+
+SCOPE = Scope("cm", {"bust": 928.0})
+
+
+@pytest.fixture
+def field(qtbot) -> CalcField:  # type: ignore[no-untyped-def]
+    found = CalcField(lambda text: f"= {format_length(length_mm(text, SCOPE), 'cm', fine=True)}", "Length", may_be_empty=True)
+    qtbot.addWidget(found)
+    found.show()
+    return found
+
+
+def typed(field: CalcField, text: str) -> list[str]:
+    """What is committed when a text is typed and Enter pressed."""
+    heard: list[str] = []
+    field.committed.connect(heard.append)
+    field.edit.setFocus()
+    field.edit.selectAll()
+    QTest.keyClicks(field.edit, text)
+    QTest.keyClick(field.edit, Qt.Key.Key_Return)
+    field.committed.disconnect()
+    return heard
+
+
+@pytest.mark.parametrize(("text", "worth"), [("13", "= 13.00 cm"), ("5 1/4 in", "= 13.33 cm"), ("bust/12", "= 7.73 cm")])
+def test_value_and_formula_stand_together(field: CalcField, text: str, worth: str) -> None:
+    assert typed(field, text) == [text]
+    assert field.note.text() == worth and field.edit.text() == text and field.fault() == ""
+
+
+def test_a_mistake_is_explained_and_what_was_typed_stays(field: CalcField) -> None:
+    field.set_text("4 cm")
+    assert typed(field, "bsut/12") == []
+    assert field.edit.text() == "bsut/12" and "Did you mean 'bust'" in field.note.text()
+    assert field.edit.property("fault") is True
+    field.set_text("4 cm")  # the model speaks while somebody types: the typing wins
+    assert field.edit.text() == "bsut/12"
+
+
+def test_showing_a_value_commits_nothing(field: CalcField) -> None:
+    heard: list[str] = []
+    field.committed.connect(heard.append)
+    field.set_text("4 cm")
+    field.edit.editingFinished.emit()
+    assert heard == [] and field.note.text() == "= 4.00 cm"
+
+
+def test_an_empty_field_that_may_be(field: CalcField) -> None:
+    field.set_text("4 cm")
+    assert typed(field, " ") == [""] or typed(field, "\b") == [""]
+    assert field.fault() == ""
+
+
+def test_a_choice_tells_only_what_the_user_picked(qtbot) -> None:  # type: ignore[no-untyped-def]
+    choice = Choice("School")
+    qtbot.addWidget(choice)
+    heard: list[str] = []
+    choice.picked.connect(heard.append)
+    choice.show_choices([("a", "One"), ("b", "Two")], "b")
+    assert choice.currentText() == "Two" and heard == []
+    choice.show_choices([("a", "One")], "gone")
+    assert choice.currentText() == "gone" and choice.count() == 2
+    choice.activated.emit(0)
+    assert heard == ["a"]
+
+
+def test_a_column_is_as_tall_as_its_wrapped_text(qtbot) -> None:  # type: ignore[no-untyped-def]
+    column = Column()
+    area = column.scrolled()
+    qtbot.addWidget(area)
+    words = QLabel("many words that do not fit on one line " * 12)
+    words.setWordWrap(True)
+    column.rows.addWidget(words)
+    area.resize(200, 100)
+    area.show()
+    qtbot.waitUntil(lambda: words.height() >= words.heightForWidth(words.width()), timeout=2000)
+    assert column.height() > 100
+
+
+def test_icons_ship(qtbot) -> None:  # type: ignore[no-untyped-def]
+    assert not icon("undo-2").isNull()
+    with pytest.raises(FileNotFoundError):
+        icon("no-such-icon")
+
+
+def _luminance(color: str) -> float:
+    parts = [int(color[k : k + 2], 16) / 255 for k in (1, 3, 5)]
+    linear = [p / 12.92 if p <= 0.03928 else ((p + 0.055) / 1.055) ** 2.4 for p in parts]
+    return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
+
+
+@pytest.mark.parametrize("ink", ["ink", "quiet", "cool", "error", "good"])
+@pytest.mark.parametrize("paper", ["paper", "panel"])
+def test_text_has_contrast(ink: str, paper: str) -> None:
+    """At least 4.5 : 1 between text and ground. Formula: WCAG 2.1, contrast ratio (from memory)."""
+    one, two = sorted((_luminance(getattr(LIGHT, ink)), _luminance(getattr(LIGHT, paper))))
+    assert (two + 0.05) / (one + 0.05) >= 4.5
