@@ -12,6 +12,7 @@ from zesty_pivot.desk.table.ring_model import Bead, Ring, Target
 from zesty_pivot.desk.theme import LIGHT, display_font, text_font
 
 INNER, OUTER, HUB = 58.0, 82.0, 36.0  # px
+LEAST_TURN = math.radians(6.0)  # names nearer to each other than this would touch
 GRIP = 7.0  # px beyond the band where a bead can still be caught
 
 
@@ -44,16 +45,20 @@ def paint_band(painter: QPainter, at: QPointF, ring: Ring, active: Target | None
     painter.setPen(QPen(LIGHT.color("faint"), 1.2))
     painter.drawEllipse(at, INNER, INNER)
     painter.drawEllipse(at, OUTER, OUTER)
+    last, reach = -math.inf, 0.0
     for target in ring.targets:
         chosen = active is not None and target.title == active.title
         painter.setPen(QPen(LIGHT.color("citrus" if chosen else "quiet"), 2.4 if chosen else 1.2))
         painter.drawLine(_away(at, target.angle, OUTER), _away(at, target.angle, OUTER + 5))
         if target.spot.station is not None:
-            _name(painter, at, target, chosen)
+            # A name that would lie on the one before it stands further out.
+            out = reach if target.angle - last < LEAST_TURN else 0.0
+            last, reach = target.angle, _name(painter, at, target, chosen, out)
 
 
-def _name(painter: QPainter, at: QPointF, target: Target, chosen: bool) -> None:
-    """A station's name along its direction, never upside down, on a breath of paper."""
+def _name(painter: QPainter, at: QPointF, target: Target, chosen: bool, out: float) -> float:
+    """A station's name along its direction, never upside down, on a breath of paper, `out` px beyond the band. Where it
+    ends, in px beyond the band; nothing when it stands out itself, so that the next is close again."""
     painter.save()
     painter.translate(at)
     degrees = math.degrees(target.angle)
@@ -61,13 +66,14 @@ def _name(painter: QPainter, at: QPointF, target: Target, chosen: bool) -> None:
     painter.rotate(degrees + 180 if flipped else degrees)
     painter.setFont(text_font(8.0, bold=chosen))
     width = painter.fontMetrics().horizontalAdvance(target.title) + 6.0
-    box = QRectF(-OUTER - 8 - width if flipped else OUTER + 8, -7, width, 14)
+    box = QRectF(-OUTER - 8 - out - width if flipped else OUTER + 8 + out, -7, width, 14)
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(LIGHT.color("citrus_pale" if chosen else "paper", 235 if chosen else 190))
     painter.drawRoundedRect(box, 3, 3)
     painter.setPen(LIGHT.color("ink" if chosen else "quiet"))
     painter.drawText(box, Qt.AlignmentFlag.AlignCenter, target.title)
     painter.restore()
+    return 0.0 if out else width + 4.0
 
 
 def paint_bead(painter: QPainter, at: QPointF, bead: Bead, state: str) -> None:

@@ -46,7 +46,7 @@ class StyleTable(Canvas):
         for piece in self._model.pattern.pieces:
             dx, dy = shifts.get(piece.name, (0.0, 0.0))
             box = box.united(shapes_of(piece).box.translated(dx, dy))
-        return box.adjusted(0, 0, 0, 26)  # room for the names below
+        return box.adjusted(-36, 0, 0, 26)  # room for the names of pieces below, and of stations to the left
 
     def _offsets(self) -> dict[str, tuple[float, float]]:
         return offsets(self._model.derived.derivation.block)
