@@ -142,6 +142,14 @@ def test_a_missing_file_for_the_window(tmp_path: Path) -> None:
     assert found.returncode == 1 and "there is no such file" in found.stderr
 
 
+def test_no_display_is_said() -> None:
+    bare = {k: v for k, v in os.environ.items() if k not in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")}
+    found = subprocess.run(
+        [sys.executable, "-m", "zesty_pivot"], capture_output=True, text=True, timeout=60, env=bare, check=False
+    )
+    assert found.returncode == 1 and len(found.stderr.strip().splitlines()) == 1 and "no display" in found.stderr
+
+
 def test_steps_and_schemas() -> None:
     listed = json.loads(zesty("steps", "--json").stdout)
     assert {step["do"] for step in listed["steps"]} == {"dart.move", "piece.true"}

@@ -127,6 +127,39 @@ def test_shift_leaves_half_behind_and_the_wheel_changes_it(open_desk) -> None:
     assert window.model.account.is_whole and len(window.model.account.placed) == 3
 
 
+def test_the_wheel_alone_leaves_a_share_behind(open_desk) -> None:
+    window = open_desk()
+    drag(window, "waist", "mid_armhole", drop=False)
+    window.table.control.change_share(-1)
+    QTest.mouseMove(window.table, at_angle(window, 0.2))
+    assert window.table.control.carry.share == pytest.approx(0.95)
+    window.table.control.leave_behind(True)
+    assert window.table.control.carry.share == 0.5
+    window.table.control.leave_behind(False)
+    assert window.table.control.carry.share == 1.0
+
+
+def test_an_action_lets_go_of_what_is_in_the_hand(open_desk) -> None:
+    window = open_desk()
+    drag(window, "waist", "mid_armhole")
+    drag(window, "shoulder", "mid_neck", drop=False)
+    window.run("view.nearer")
+    assert window.table.control.carry is not None
+    window.run("edit.undo")
+    assert window.table.control.carry is None and len(window.model.style.steps) == 1
+    assert stations(window) == {"french", "waist"}
+
+
+def test_an_unexpected_fault_is_written_down_and_the_work_goes_on(open_desk, monkeypatch, tmp_path: Path) -> None:
+    from zesty_pivot.desk import start
+
+    window = open_desk()
+    monkeypatch.setattr(start, "fault_log", lambda: tmp_path / "deep" / "faults.log")
+    fault = ZeroDivisionError("by nothing")
+    start._report(window, type(fault), fault, None)
+    assert "nothing was lost" in window.message.text() and "by nothing" in (tmp_path / "deep" / "faults.log").read_text()
+
+
 def test_the_ring_by_keyboard_alone(open_desk) -> None:
     window = open_desk()
     table = window.table

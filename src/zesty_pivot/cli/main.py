@@ -44,6 +44,8 @@ def cli() -> None:
 @click.argument("file", required=False)
 def open_window(file: str | None) -> None:
     """Open the window, on a style, a block, or the demo."""
+    if not any(os.environ.get(name) for name in ("DISPLAY", "WAYLAND_DISPLAY", "QT_QPA_PLATFORM")):
+        raise ZestyError("no display was found for the window", advice="Use derive or demo-sheets, which need none.")
     from zesty_pivot.desk.start import start
 
     path = None if file in (None, "demo") else Path(str(file))

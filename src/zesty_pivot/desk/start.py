@@ -3,8 +3,12 @@
 from __future__ import annotations
 
 import sys
+import traceback
+from functools import partial
 from pathlib import Path
+from types import TracebackType
 
+from platformdirs import user_state_dir
 from PyQt6.QtWidgets import QApplication
 
 from zesty_pivot.core.formats import block_file, style_file
@@ -38,5 +42,23 @@ def start(path: Path | None) -> int:
     """Runs the application until its window is closed; the exit code."""
     app = application()
     window = open_window(path)
+    sys.excepthook = partial(_report, window)
     window.show()
     return app.exec()
+
+
+def fault_log() -> Path:
+    """Where unexpected faults are written down."""
+    return Path(user_state_dir("zesty-pivot")) / "faults.log"
+
+
+def _report(window: Window, kind: type[BaseException], fault: BaseException, trace: TracebackType | None) -> None:
+    """An unexpected fault: the work stays open, one sentence is said, the details go to a file."""
+    log = fault_log()
+    try:
+        log.parent.mkdir(parents=True, exist_ok=True)
+        with log.open("a", encoding="utf-8") as file:
+            file.write("".join(traceback.format_exception(kind, fault, trace)))
+    except OSError:
+        log = Path("nowhere: the folder cannot be written")
+    window.model.say(f"That did not work, and nothing was lost. Details: {log}", fault=True)

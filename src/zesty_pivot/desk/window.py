@@ -157,7 +157,7 @@ class Window(QMainWindow):
                 found.setIcon(icon(action.icon))
             keys = f" ({action.shortcut})" if action.shortcut else ""
             found.setToolTip(f"{action.tip or action.title.rstrip('…')}{keys}")
-            found.triggered.connect(lambda _checked=False, action=action: action.run(self))
+            found.triggered.connect(lambda _checked=False, action=action: self._do(action))
             if bar is not None:
                 menu = menus.get(action.menu) or bar.addMenu(action.menu)
                 menus[action.menu] = menu
@@ -168,6 +168,12 @@ class Window(QMainWindow):
     def qt_action(self, id: str) -> QAction:
         """The Qt action of an id."""
         return self._qt_actions[id][1]
+
+    def _do(self, action: Action) -> None:
+        """Runs an action; what is in the hand is let go first, unless only the view changes."""
+        if action.menu != "View":
+            self.table.control.let_go()
+        action.run(self)
 
     def run(self, id: str) -> None:
         """Runs an action by its id, if it can be done now."""

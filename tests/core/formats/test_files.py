@@ -11,7 +11,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.samples import REAL_BLOCK, move, real_block, real_value, style
-from zesty_pivot.core.errors import FileError
+from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.formats import block_file, files, style_file
 from zesty_pivot.core.formats.derived import derive
@@ -244,4 +244,42 @@ def test_no_mangled_block_does_more_than_be_refused(data: st.DataObject) -> None
     try:
         block_file.from_value(value, "b.zblock")
     except FileError as fault:
+        assert "\n" not in str(fault)
+
+
+@settings(max_examples=150, deadline=None)
+@given(st.data())
+def test_no_mangled_style_does_more_than_be_refused(data: st.DataObject) -> None:
+    """The same for steps, finish and measures; what opens is worked out, with broken steps where need be."""
+    steps = [move("waist", "french", "40%"), {"do": "piece.true", "on": "front", "edge": "waist", "over": "bust/20"}]
+    more = {
+        "finish": Finish(ease={"front.shoulder": "3 mm"}, darts={"front.waist": {"setback": "2 cm"}}),
+        "measures": {"head": 57},
+    }
+    value = json.loads(style_file.dump(style(steps, **more)))
+    node: Any = {key: value[key] for key in ("steps", "finish", "measures", "units", "name", "notes")}
+    value.update(node)
+    node = value
+    keys: list[Any] = ["steps", "finish", "measures", "units", "name", "notes"]
+    while True:
+        key = data.draw(st.sampled_from(keys))
+        if isinstance(node[key], dict | list) and len(node[key]) and data.draw(st.booleans()):
+            node = node[key]
+            keys = list(node) if isinstance(node, dict) else list(range(len(node)))
+            continue
+        junk = [
+            st.none(),
+            st.booleans(),
+            st.integers(-(10**9), 10**9),
+            st.floats(),
+            st.text(max_size=8),
+            st.just([]),
+            st.just({}),
+        ]
+        node[key] = data.draw(st.one_of(*junk, st.sampled_from(["1e400", "front", "waist", "0%", "200 cm", "bust*bust"])))
+        break
+    try:
+        derived = derive(style_file.from_value(value, "s.zpiv"))
+        assert derived.pieces and derived.findings is not None
+    except ZestyError as fault:
         assert "\n" not in str(fault)

@@ -29,6 +29,7 @@ class Carry:
     share: float = 1.0
     fault: str = ""
     is_here: bool = False  # held over its own place: nothing to do
+    leaves: bool = False  # the key to leave a share behind is held
 
 
 class RingControl:
@@ -73,6 +74,12 @@ class RingControl:
         if self.carry is not None:
             self.carry.share = min(1.0, max(SHARE_STEP, round(share / SHARE_STEP) * SHARE_STEP))
             self._aim(self.carry.target)
+
+    def leave_behind(self, held: bool) -> None:
+        """The key to leave a share behind goes down (half stays) or up (all goes again)."""
+        if self.carry is not None and held != self.carry.leaves:
+            self.carry.leaves = held
+            self.set_share(min(self.carry.share, LEFT_BEHIND) if held else 1.0)
 
     def change_share(self, by: int) -> None:
         """A step more (1) or less (-1)."""

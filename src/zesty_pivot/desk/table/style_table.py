@@ -14,7 +14,7 @@ from zesty_pivot.core.quantity import Unit
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table import ring_paint as paint
 from zesty_pivot.desk.table.canvas import RULER, Canvas
-from zesty_pivot.desk.table.ring_control import LEFT_BEHIND, RingControl
+from zesty_pivot.desk.table.ring_control import RingControl
 from zesty_pivot.desk.table.ring_model import Bead, Ring, beads_of, ring_of
 from zesty_pivot.desk.table.shapes import offsets, shapes_of
 from zesty_pivot.desk.theme import LIGHT, display_font, text_font
@@ -245,11 +245,7 @@ class StyleTable(Canvas):
         carry = self.control.carry
         if carry is None:
             return
-        shift = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
-        if shift and carry.share >= 1.0:
-            carry.share = LEFT_BEHIND
-        elif not shift and event.buttons():
-            carry.share = 1.0
+        self.control.leave_behind(bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier))
         away = event.position() - self._pin(carry.ring.piece, carry.ring.pivot)
         if math.hypot(away.x(), away.y()) > 12:
             self.control.point(math.atan2(away.y(), away.x()))
