@@ -1,8 +1,6 @@
-"""Measurement names and the fraction table that people make beside the chart."""
+"""Measurement names."""
 
 from __future__ import annotations
-
-from collections.abc import Mapping
 
 # Names as files use them, with the trade's words. Definitions follow ISO 8559-1 where it has the
 # measurement; the names themselves are common practice, no source.
@@ -24,13 +22,3 @@ MEASUREMENTS: dict[str, str] = {
     "head": "head girth",
     "neck": "neck girth",
 }
-
-DIVISORS = (2, 4, 6, 8, 12)
-
-
-def fraction_table(measures: Mapping[str, float]) -> dict[str, tuple[float, ...]]:
-    """Each measurement (mm) divided by 2, 4, 6, 8 and 12 (mm), in the order of `DIVISORS`.
-
-    Source: common practice, no source.
-    """
-    return {name: tuple(value / divisor for divisor in DIVISORS) for name, value in measures.items()}

@@ -4,14 +4,31 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TYPE_CHECKING
+from typing import Protocol
 
 from zesty_pivot.core.steps import registry
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.model import VIEWS, DeskModel
+from zesty_pivot.desk.table.canvas import Canvas
 
-if TYPE_CHECKING:
-    from zesty_pivot.desk.window import Window
+
+class Desk(Protocol):
+    """What actions ask of the window."""
+
+    model: DeskModel
+
+    def canvas(self) -> Canvas: ...
+    def new_from_block(self) -> None: ...
+    def open_dialog(self) -> None: ...
+    def open_demo(self) -> None: ...
+    def save(self) -> bool: ...
+    def save_as(self) -> bool: ...
+    def rename(self) -> None: ...
+    def export_pdf(self) -> None: ...
+    def export_svg(self) -> None: ...
+    def export_all(self) -> None: ...
+    def close(self) -> bool: ...
+    def about(self) -> None: ...
 
 
 @dataclass(frozen=True)
@@ -22,7 +39,7 @@ class Action:
     menu: str
     title: str
     shortcut: str
-    run: Callable[[Window], object]
+    run: Callable[[Desk], object]
     enabled: Callable[[DeskModel], bool] = lambda _model: True
     icon: str = ""
     tip: str = ""
@@ -36,7 +53,7 @@ def _step(model: DeskModel) -> int:
     return model.step if model.step is not None else 0
 
 
-def _toggle(window: Window) -> None:
+def _toggle(window: Desk) -> None:
     model = window.model
     at = _step(model)
     step = model.style.steps[at]
@@ -44,16 +61,16 @@ def _toggle(window: Window) -> None:
     model.replace_step(at, step.model_copy(update={"off": not step.off}), f"{verb} {step.words()}")
 
 
-def _show(view: str) -> Callable[[Window], None]:
+def _show(view: str) -> Callable[[Desk], None]:
     return lambda window: window.model.set_view(view)
 
 
-def _units(unit: str) -> Callable[[Window], None]:
+def _units(unit: str) -> Callable[[Desk], None]:
     return lambda window: window.model.set_units(unit)  # type: ignore[arg-type]
 
 
-def _add(do: str) -> Callable[[Window], None]:
-    def run(window: Window) -> None:
+def _add(do: str) -> Callable[[Desk], None]:
+    def run(window: Desk) -> None:
         value = all_forms()[do].first(window.model)
         if value is not None:
             step = registry.read(value)

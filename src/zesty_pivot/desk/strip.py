@@ -4,8 +4,8 @@ from __future__ import annotations
 
 from collections import OrderedDict
 
-from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt
-from PyQt6.QtGui import QEnterEvent, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
 from zesty_pivot.core.piece import Pattern
@@ -138,16 +138,10 @@ class Card(QFrame):
         else:
             super().keyPressEvent(event)
 
-    def enterEvent(self, event: QEnterEvent | None) -> None:
-        self.update()
-
     def focusInEvent(self, event: object) -> None:
         super().focusInEvent(event)  # type: ignore[arg-type]
         self._strip.bring_into_view(self)
         self.update()
-
-    def changeEvent(self, event: QEvent | None) -> None:
-        super().changeEvent(event)
 
 
 class RecipeStrip(QWidget):

@@ -217,30 +217,30 @@ def test_another_unit_changes_no_meaning() -> None:
     assert Spot(edge="armhole", at="5 cm") == after.steps[2].to
 
 
+JUNK = st.one_of(
+    st.none(), st.booleans(), st.integers(-(10**9), 10**9), st.floats(), st.text(max_size=8), st.just([]), st.just({}),
+    st.sampled_from(["1e400", "front", "waist", "0%", "200 cm", "bust*bust"]),
+)  # fmt: skip
+
+
+def mangled(data: st.DataObject, value: dict[str, Any], keys: list[Any] | None = None) -> dict[str, Any]:
+    """A file's value with junk somewhere in it, below one of the keys."""
+    node: Any = value
+    while True:
+        choices = keys or (list(node) if isinstance(node, dict) else list(range(len(node))))
+        key = data.draw(st.sampled_from(choices))
+        if isinstance(node[key], dict | list) and len(node[key]) and data.draw(st.booleans()):
+            node, keys = node[key], None
+            continue
+        node[key] = data.draw(JUNK)
+        return value
+
+
 @settings(max_examples=150, deadline=None)
 @given(st.data())
 def test_no_mangled_block_does_more_than_be_refused(data: st.DataObject) -> None:
     """A value somewhere in the file is replaced by junk: it opens, or is refused in one line."""
-    value = real_value()
-    node: Any = value
-    while True:
-        keys = list(node) if isinstance(node, dict) else list(range(len(node)))
-        key = data.draw(st.sampled_from(keys))
-        if isinstance(node[key], dict | list) and len(node[key]) and data.draw(st.booleans()):
-            node = node[key]
-            continue
-        node[key] = data.draw(
-            st.one_of(
-                st.none(),
-                st.booleans(),
-                st.integers(-(10**9), 10**9),
-                st.floats(),
-                st.text(max_size=8),
-                st.just([]),
-                st.just({}),
-            )
-        )
-        break
+    value = mangled(data, real_value())
     try:
         block_file.from_value(value, "b.zblock")
     except FileError as fault:
@@ -257,27 +257,7 @@ def test_no_mangled_style_does_more_than_be_refused(data: st.DataObject) -> None
         "measures": {"head": 57},
     }
     value = json.loads(style_file.dump(style(steps, **more)))
-    node: Any = {key: value[key] for key in ("steps", "finish", "measures", "units", "name", "notes")}
-    value.update(node)
-    node = value
-    keys: list[Any] = ["steps", "finish", "measures", "units", "name", "notes"]
-    while True:
-        key = data.draw(st.sampled_from(keys))
-        if isinstance(node[key], dict | list) and len(node[key]) and data.draw(st.booleans()):
-            node = node[key]
-            keys = list(node) if isinstance(node, dict) else list(range(len(node)))
-            continue
-        junk = [
-            st.none(),
-            st.booleans(),
-            st.integers(-(10**9), 10**9),
-            st.floats(),
-            st.text(max_size=8),
-            st.just([]),
-            st.just({}),
-        ]
-        node[key] = data.draw(st.one_of(*junk, st.sampled_from(["1e400", "front", "waist", "0%", "200 cm", "bust*bust"])))
-        break
+    value = mangled(data, value, ["steps", "finish", "measures", "units", "name", "notes"])
     try:
         derived = derive(style_file.from_value(value, "s.zpiv"))
         assert derived.pieces and derived.findings is not None

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from dataclasses import dataclass, field
+from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 from typing import Any
@@ -56,7 +56,6 @@ class Look:
     finish: Finish
     scope: Scope
     style: str = ""
-    eases: dict[str, float] = field(default_factory=dict)
 
     @cached_property
     def accounts(self) -> tuple[Account, ...]:

@@ -21,7 +21,6 @@ LEVELS = ("chest", "bust", "under_bust", "waist", "hip")
 # Roles that a piece shares with its partner piece and that are sewn together there.
 SEAM_ROLES = ("shoulder", "side_seam")
 
-STYLE_LINE = "style_line"
 DART_LEG = "dart_leg"
 
 WORDS = {

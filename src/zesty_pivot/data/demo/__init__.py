@@ -9,7 +9,6 @@ from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.formats.style_file import Style
 
 DEMO = "descant.zpiv"
-BLOCK = "quillmere.zblock"
 
 
 def demo_style() -> Style:
