@@ -10,7 +10,7 @@ from PyQt6.QtGui import QDropEvent, QWheelEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QLabel, QPushButton
 
-from tests.samples import REAL_BLOCK, move, real_block, style
+from tests.samples import REAL_BLOCK, move, real_block, scaled_value, style
 from zesty_pivot.core.formats import block_file, style_file
 from zesty_pivot.data.demo import demo_style
 from zesty_pivot.desk.table import ring_paint
@@ -426,3 +426,19 @@ def clipped(window) -> list[str]:
         if not fits:
             found.append(widget.text())
     return found
+
+
+@pytest.mark.parametrize("size", [0.03, 1.0, 12.0])
+def test_the_table_looks_alike_at_every_size(open_desk, size: float) -> None:
+    """A practice block at 1:30 and one of 5 m fill the table as a block of full size does."""
+    value = block_file.from_value(scaled_value(size, size), "scaled")
+    window = open_desk(style_file.from_block(value))
+    window.table.fit()
+    box = window.table.content_box()
+    assert box.width() * window.table.scale == pytest.approx(736, abs=40)
+    drag(window, "waist", "mid_armhole")
+    assert window.model.account.is_whole and not window.model.derived.derivation.broken
+    for view in ("finish", "paper"):
+        window.model.set_view(view)
+        assert not window.canvas().grab().isNull()
+    assert ("pages of A4" in window.paper.fault.text()) == (size > 2)

@@ -178,8 +178,9 @@ class PaperView(QWidget):
             else:
                 tiling, tiles = tiled(sheet, self.chosen)
                 self.canvas.show_sheet(sheet, tiling, tiles)
+                plural = "" if len(tiles) == 1 else "s"
                 self.summary.setText(
-                    f"{len(tiles)} pages, {tiling.columns} across by {tiling.rows} down, and a first page with the map. "
+                    f"{len(tiles)} page{plural}, {tiling.columns} across by {tiling.rows} down, and a first page with the map. "
                     f"Neighbours share {unit(OVERLAP)}."
                 )
             self.fault.setText("")

@@ -165,7 +165,8 @@ class ReadingPanel(QWidget):
         head.addWidget(mark)
         head.addWidget(label(f"{place}{finding.message}."), 1)
         layout.addLayout(head)
-        layout.addWidget(label(f"Limit {self._limit(finding)}. {finding.advice}", "quiet"))
+        limit = self._limit(finding)
+        layout.addWidget(label(f"Limit {limit}. {finding.advice}" if limit else finding.advice, "quiet"))
         if finding.mend is not None:
             button = QPushButton(finding.mend.title)
             button.setIcon(icon("wand-sparkles", LIGHT.cool))
@@ -180,7 +181,7 @@ class ReadingPanel(QWidget):
             return self._model.length(finding.limit, fine=True)
         if finding.unit == "deg":
             return f"{finding.limit:g}°" if finding.limit > 1e-6 else "0°"
-        return "none" if finding.limit == 0 else "needed"
+        return ""
 
     def _show_figures(self) -> None:
         girths = self._model.derived.girths

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections import OrderedDict
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QTimer
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
@@ -153,6 +153,7 @@ class RecipeStrip(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self._model = model
         self.cards: list[Card] = []
+        self._seen = (-1, -1)  # the chosen card and how many there were, when it was last brought into view
         self._inside = QWidget()
         self._row = QHBoxLayout(self._inside)
         self._row.setContentsMargins(12, 8, 12, 8)
@@ -189,6 +190,13 @@ class RecipeStrip(QWidget):
             picture = thumbnail(state.pattern, derivation.block, state.serial, self.devicePixelRatioF())
             chosen = card.number == self._model.state_index
             card.show_state(state, picture, chosen=chosen, dot=self._dot(card.number, state))
+        if self._seen != (self._model.state_index, len(states)):
+            self._seen = (self._model.state_index, len(states))
+            QTimer.singleShot(0, self._show_chosen)  # once the cards have their places
+
+    def _show_chosen(self) -> None:
+        if self._model.state_index < len(self.cards):
+            self.bring_into_view(self.cards[self._model.state_index])
 
     def _dot(self, number: int, state: State) -> str:
         if state.error is not None:

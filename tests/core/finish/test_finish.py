@@ -107,6 +107,16 @@ def test_darts_fold_as_the_trade_says() -> None:
     assert FOLDS["waist_to_side"].sides["waist"] == "before"
 
 
+@pytest.mark.parametrize(("station", "side"), [("centre_neck", "after"), ("centre_waist", "before")])
+def test_a_dart_at_the_end_of_the_centre_is_pressed_away_from_it(station: str, side: str) -> None:
+    """On the centre no cut edge lies under the fold that a cap could follow."""
+    piece = worked([move("shoulder", station)]).pattern.piece("front")
+    sewn = sewn_dart(piece, "shoulder", Finish(end="cap"), Scope())
+    assert sewn.fold == side and sewn.cap is not None
+    seam = seam_beside(piece, sewn)
+    assert max(seam.distance(shapely.Point(*point)) for point in folded_shut(sewn)) <= 0.05
+
+
 def test_set_back_lies_on_the_bisector_with_equal_legs() -> None:
     piece = real_pattern().piece("front")
     for name, school in SETBACKS.items():

@@ -54,7 +54,7 @@ def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart
     mouth = piece.mouth(dart)
     point = sewn_point(piece, dart, setback)
     edge = home_edge(piece, dart)
-    fold = own.fold or FOLDS[finish.fold].sides.get(piece.role(edge), "after")
+    fold = own.fold or _away_from_centre(piece, dart, edge, FOLDS[finish.fold].sides.get(piece.role(edge), "after"))
     end = own.end or finish.end
     away = max(0.0, length_mm(finish.cut_away, scope))
     narrow = not _room_inside(mouth, point, away)
@@ -67,6 +67,15 @@ def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart
             note = f"no cap can be folded ({fault.what}), so the inside is cut away"
             away = intake / 4.0 if narrow else away
     return SewnDart(dart, edge, mouth, point, setback, fold, made, away, note)
+
+
+def _away_from_centre(piece: Piece, dart: str, edge: str, fold: str) -> str:
+    """The side a dart is pressed to; at a corner with the centre not onto the centre, where no cut edge lies under it."""
+    index = piece.mouth_run(dart)
+    beside = piece.runs[index if fold == "before" else piece.after(index)].edge
+    if piece.role(beside) == "centre" and piece.role(edge) != "centre":
+        return "after" if fold == "before" else "before"
+    return fold
 
 
 def _room_inside(mouth: tuple[Vector, Vector], point: Vector, away: float) -> bool:

@@ -56,13 +56,15 @@ def drill(dart: SewnDart) -> Circle:
 
 
 def grain_arrow(grain: tuple[tuple[float, float], tuple[float, float]]) -> tuple[Path, ...]:
-    """The grain line with a head at both ends."""
+    """The grain line with a head at both ends, in proportion on a small piece."""
     start, stop = np.array(grain[0]), np.array(grain[1])
     along = unit(stop - start)
     across = np.array([-along[1], along[0]])
+    size = min(7.0, 0.05 * math.dist(grain[0], grain[1]))
     heads = []
     for tip, inwards in ((start, along), (stop, -along)):
-        heads.append(Path.straight(tip + inwards * 7.0 + across * 2.6, tip, tip + inwards * 7.0 - across * 2.6))
+        back, side = tip + inwards * size, across * size * 0.37
+        heads.append(Path.straight(back + side, tip, back - side))
     return (Path.straight(start, stop), *heads)
 
 

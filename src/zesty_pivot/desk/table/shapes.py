@@ -13,7 +13,7 @@ from zesty_pivot.core.finish.marks import grain_arrow
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.piece import Pattern, Piece
 
-GAP = 95.0  # mm between pieces on the table: room for a side that opens
+GAP = 0.38  # between pieces on the table, of the widest: room for a side that opens
 
 
 @dataclass(frozen=True)
@@ -86,8 +86,9 @@ def offsets(block: Pattern) -> dict[str, tuple[float, float]]:
     order = sorted(block.pieces, key=lambda piece: (piece.name != "back", piece.name != "front"))
     found: dict[str, tuple[float, float]] = {}
     x = 0.0
+    gap = GAP * max(shapes_of(piece).box.width() for piece in block.pieces)
     for piece in order:
         box = shapes_of(piece).box
         found[piece.name] = (x - box.left(), 0.0)
-        x += box.width() + GAP
+        x += box.width() + gap
     return found

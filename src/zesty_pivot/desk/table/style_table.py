@@ -46,7 +46,8 @@ class StyleTable(Canvas):
         for piece in self._model.pattern.pieces:
             dx, dy = shifts.get(piece.name, (0.0, 0.0))
             box = box.united(shapes_of(piece).box.translated(dx, dy))
-        return box.adjusted(-36, 0, 0, 26)  # room for the names of pieces below, and of stations to the left
+        # Room for the names of pieces below, and of stations to the left.
+        return box.adjusted(-0.065 * box.width(), 0, 0, 0.05 * box.height())
 
     def _offsets(self) -> dict[str, tuple[float, float]]:
         return offsets(self._model.derived.derivation.block)
@@ -91,10 +92,11 @@ class StyleTable(Canvas):
         shapes = shapes_of(piece)
         thin = 1.4 / self.scale
         painter.setPen(Qt.PenStyle.NoPen)
-        painter.translate(1.2, 1.8)
+        shadow = 1.6 / self.scale
+        painter.translate(shadow, shadow * 1.4)
         painter.setBrush(LIGHT.color("shadow", 34))
         painter.drawPath(shapes.fill)
-        painter.translate(-1.2, -1.8)
+        painter.translate(-shadow, -shadow * 1.4)
         painter.setBrush(LIGHT.color("paper"))
         painter.drawPath(shapes.fill)
         painter.setBrush(Qt.BrushStyle.NoBrush)
@@ -118,10 +120,10 @@ class StyleTable(Canvas):
 
     def _label(self, painter: QPainter, piece: Piece, dx: float, dy: float) -> None:
         box = shapes_of(piece).box
-        at = self.to_px(box.left() + dx + 8, box.bottom() + dy)
+        at = self.to_px(box.left() + dx, box.bottom() + dy)
         painter.setPen(LIGHT.color("ink"))
         painter.setFont(display_font(13))
-        painter.drawText(QRectF(at.x() - 4, at.y() + 4, 200, 24), Qt.AlignmentFlag.AlignLeft, words(piece.name).capitalize())
+        painter.drawText(QRectF(at.x() + 5, at.y() + 4, 200, 24), Qt.AlignmentFlag.AlignLeft, words(piece.name).capitalize())
 
     def _pins(self, painter: QPainter, piece: Piece) -> None:
         """The pivots that have darts but not the ring: a pin to click on."""
