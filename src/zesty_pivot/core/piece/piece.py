@@ -94,10 +94,18 @@ class Piece:
 
     def pivot(self, name: str) -> Vector:
         """A named point inside the outline, (2,) mm. Raises PlaceError with the near name."""
-        if name not in self.landmarks:
+        found = self._pins.get(name)
+        if found is None:
             what, advice = one_of("pivot", name, self.landmarks)
             raise PlaceError(what, where=self.name, advice=advice)
-        return np.array(self.landmarks[name])
+        return found
+
+    @cached_property
+    def _pins(self) -> dict[str, Vector]:
+        pins = {name: np.array(at) for name, at in self.landmarks.items()}
+        for pin in pins.values():
+            pin.flags.writeable = False
+        return pins
 
     def corner(self, name: str) -> Vector:
         """A corner of the outline by its landmark: the start of the edge that begins there, (2,) mm."""
@@ -113,10 +121,14 @@ class Piece:
 
     def mouth_run(self, dart: str) -> int:
         """The index of the run at whose end a dart's mouth opens."""
-        for index, run in enumerate(self.runs):
-            if run.mouth == dart:
-                return index
-        raise PlaceError(f"dart {dart!r} has no mouth", where=self.name)
+        found = self._mouths.get(dart)
+        if found is None:
+            raise PlaceError(f"dart {dart!r} has no mouth", where=self.name)
+        return found
+
+    @cached_property
+    def _mouths(self) -> dict[str, int]:
+        return {run.mouth: index for index, run in enumerate(self.runs) if run.mouth is not None}
 
     def mouth(self, dart: str) -> tuple[Vector, Vector]:
         """The mouth's two ends in loop order, (2,) mm each."""

@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.geometry import JOIN_TOL
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place, settled
 
@@ -93,7 +94,7 @@ def crosses(piece: Piece, start: Vector, stop: Vector) -> str | None:
     cubics, runs, _segments = piece.all_cubics
     for index, _t, distance in with_line(cubics, start, direction, (0.0, size)):
         if JOIN_TOL * 10 < distance < size - JOIN_TOL * 10:
-            return f"the {piece.runs[int(runs[index])].edge}"
+            return f"the {words(piece.runs[int(runs[index])].edge)}"
     for dart in piece.darts:
         pin = piece.pivot(dart.pivot)
         if np.array_equal(pin, stop):
