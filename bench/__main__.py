@@ -59,14 +59,16 @@ def twelve() -> Style:
     return style
 
 
-def median(job: Callable[[int], object], rounds: int = ROUNDS) -> float:
-    """The median seconds of a job, after two rounds that do not count."""
-    took = []
+def medians(*jobs: Callable[[int], object], rounds: int = ROUNDS) -> tuple[float, ...]:
+    """The median seconds of each job. The jobs take turns, so that a machine that slows down slows them alike; the
+    first two rounds do not count."""
+    took: list[list[float]] = [[] for _job in jobs]
     for number in range(rounds + 2):
-        start = time.perf_counter()
-        job(number)
-        took.append(time.perf_counter() - start)
-    return statistics.median(took[2:])
+        for job, times in zip(jobs, took, strict=True):
+            start = time.perf_counter()
+            job(number)
+            times.append(time.perf_counter() - start)
+    return tuple(statistics.median(times[2:]) for times in took)
 
 
 def drag_frame(style: Style) -> tuple[float, float, float]:
@@ -108,7 +110,9 @@ def drag_frame(style: Style) -> tuple[float, float, float]:
     def desk(number: int) -> None:
         control.point(math.radians(80.0 + 1.3 * number))
 
-    found = median(frame), median(desk), median(repaint)
+    frame_s, repaint_s = medians(frame, repaint)
+    (desk_s,) = medians(desk)
+    found = frame_s, desk_s, repaint_s
     control.let_go()
     window.model.replace(style, None)
     window.close()
@@ -119,8 +123,11 @@ def evaluation(style: Style) -> tuple[float, float]:
     """Seconds of working out the whole style, and of one mitred buffer of all its outlines."""
     pattern = derive(style).pattern
     polygons = [shapely.Polygon(outline(piece)) for piece in pattern.pieces]
-    whole = median(lambda _n: derive(style, Evaluator()))
-    buffers = median(lambda _n: [polygon.buffer(10.0, join_style="mitre") for polygon in polygons])
+    whole, buffers = medians(
+        lambda _n: derive(style, Evaluator()),
+        lambda _n: [polygon.buffer(10.0, join_style="mitre") for polygon in polygons],
+        rounds=3 * ROUNDS,
+    )
     return whole, buffers
 
 
@@ -128,20 +135,22 @@ def evaluation(style: Style) -> tuple[float, float]:
 PEAK = "\nprint([l.split()[1] for l in open('/proc/self/status') if l.startswith('VmHWM')][0])"
 
 
-def process(code: str, rounds: int = 5) -> tuple[float, float]:
-    """Median seconds and peak MB of a fresh interpreter running some code."""
-    took, peaks = [], []
+def processes(*codes: str, rounds: int = 7) -> list[tuple[float, float]]:
+    """Median seconds and peak MB of fresh interpreters running some code, taking turns."""
+    found: list[list[tuple[float, float]]] = [[] for _code in codes]
     # As on a user's machine: bytecode is kept. The first round, which does not count, writes it.
     env = {name: value for name, value in os.environ.items() if name != "PYTHONDONTWRITEBYTECODE"}
-    for number in range(rounds + 1):
-        start = time.perf_counter()
-        child = subprocess.run([sys.executable, "-c", code + PEAK], capture_output=True, text=True, check=False, env=env)
-        if child.returncode:
-            raise SystemExit(f"bench: a process failed: {child.stderr}")
-        if number:
-            took.append(time.perf_counter() - start)
-            peaks.append(float(child.stdout.split()[-1]) / 1024.0)
-    return statistics.median(took), statistics.median(peaks)
+    for _round in range(rounds + 1):
+        for code, figures in zip(codes, found, strict=True):
+            start = time.perf_counter()
+            child = subprocess.run([sys.executable, "-c", code + PEAK], capture_output=True, text=True, check=False, env=env)
+            seconds = time.perf_counter() - start
+            if child.returncode:
+                raise SystemExit(f"bench: a process failed: {child.stderr}")
+            figures.append((seconds, float(child.stdout.split()[-1]) / 1024.0))
+    return [
+        (statistics.median(s for s, _mb in figures[1:]), statistics.median(mb for _s, mb in figures[1:])) for figures in found
+    ]
 
 
 LIBRARIES = "import numpy, scipy, shapely"
@@ -174,10 +183,8 @@ def main() -> None:
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "twelve.zpiv"
         path.write_bytes(style_file.dump(demo_style()))
-        cold, _peak = process(derive_code(path, folder))
-    imports, _peak = process(LIBRARIES)
-    bare, bare_peak = process(BARE)
-    window, window_peak = process(DESK)
+        (cold, _), (imports, _) = processes(derive_code(path, folder), LIBRARIES)
+    (window, window_peak), (bare, bare_peak) = processes(DESK, BARE)
     rows = [
         ("drag frame (evaluate, accounts, checks, scene) / repaint of the table", frame / repaint, 2.0),
         ("working out twelve steps / mitred buffer of its outlines", whole / buffers, 20.0),

@@ -4,6 +4,7 @@ import json
 import math
 import re
 from pathlib import Path
+from typing import NamedTuple
 
 import numpy as np
 import pypdf
@@ -72,13 +73,15 @@ def test_both_darts_to_a_station(station: str, tmp_path: Path, capsys: pytest.Ca
     a, b = left[0].end, right[0].end  # where each leg's pen was set down: the mouth's ends
     assert math.dist((a.x, a.y), (b.x, b.y)) == pytest.approx(chord, abs=0.05)
 
-    # The same from the full-size PDF, by pypdf: each seam is one path of the content stream.
-    strokes = pdf_paths(tmp_path / "out" / "full.pdf")
+    # The same from the full-size PDF, by pypdf: each seam and each leg is one path of the content stream.
+    strokes = pdf_strokes(tmp_path / "out" / "full.pdf")
     for edge in EDGES:
-        runs = [sum_of(subpath) for subpath in svg_subpaths(shapes[edge])]
-        for run_length in runs:
-            nearest = min(strokes, key=lambda s: abs(s - run_length))
-            assert nearest == pytest.approx(run_length, rel=0.001)
+        for length in [sum_of(subpath) for subpath in svg_subpaths(shapes[edge])]:
+            nearest = min((stroke.length for stroke in strokes), key=lambda found, length=length: abs(found - length))
+            assert nearest == pytest.approx(length, rel=0.001)
+    straight = [s for s in strokes if abs(s.length - sum_of(left)) < 0.1 and abs(math.dist(s.start, s.end) - s.length) < 1e-3]
+    mouths = [math.dist(a.start, b.start) for a in straight for b in straight if a is not b and math.dist(a.end, b.end) < 0.01]
+    assert any(mouth == pytest.approx(chord, rel=0.001) for mouth in mouths)
     capsys.readouterr()
 
 
@@ -90,22 +93,30 @@ def sum_of(path: svgelements.Path) -> float:
     return float(path.length(error=1e-7))
 
 
-def pdf_paths(path: Path) -> list[float]:
-    """The lengths in mm of all stroked paths on the first page."""
+class Stroke(NamedTuple):
+    """A stroked path of a PDF: its length and its ends, mm."""
+
+    length: float
+    start: tuple[float, float]
+    end: tuple[float, float]
+
+
+def pdf_strokes(path: Path) -> list[Stroke]:
+    """All stroked paths on the first page."""
     page = pypdf.PdfReader(path).pages[0]
     content = page.get_contents().get_data().decode("latin-1")
-    found: list[float] = []
-    here, total = np.zeros(2), 0.0
-    for line in re.findall(r"([-\d. ]+?) (m|l|c)\b|\b(S|n)\b", content):
-        numbers, command, end = line
-        if end:
+    found: list[Stroke] = []
+    start = here = np.zeros(2)
+    total = 0.0
+    for numbers, command, painted in re.findall(r"([-\d. ]+?) (m|l|c)\b|\b(S|n)\b", content):
+        if painted:
             if total:
-                found.append(total / MM)
+                found.append(Stroke(total / MM, tuple(start / MM), tuple(here / MM)))
             total = 0.0
             continue
         values = np.array([float(v) for v in numbers.split()])
         if command == "m":
-            here = values[-2:]
+            start = here = values[-2:]
         elif command == "l":
             total += float(np.hypot(*(values[-2:] - here)))
             here = values[-2:]
