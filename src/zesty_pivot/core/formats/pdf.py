@@ -7,7 +7,6 @@ import itertools
 from functools import lru_cache
 from importlib.resources import as_file, files
 
-import numpy as np
 from reportlab.lib.colors import HexColor
 from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
@@ -18,7 +17,7 @@ from zesty_pivot.core.finish.sheet import Laid, Sheet
 from zesty_pivot.core.formats.svg import LOOKS
 from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, Tile, Tiling
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.geometry.bezier import is_straight
+from zesty_pivot.core.geometry.bezier import are_straight
 
 MM = 72.0 / 25.4  # PDF points per mm: 72 to the inch
 INK = HexColor("#1d1b18")
@@ -70,11 +69,10 @@ class _Paper:
 
     def path(self, path: Path, dx: float, dy: float) -> None:
         drawn = self.canvas.beginPath()
-        shift = np.array([dx, dy])
-        drawn.moveTo(*self.point(*(path.start + shift)))
-        for cubic in path.cubics:
-            spots = [self.point(*(point + shift)) for point in cubic]
-            if is_straight(cubic):
+        drawn.moveTo(*self.point(path.start[0] + dx, path.start[1] + dy))
+        for cubic, straight in zip(path.cubics.tolist(), are_straight(path.cubics).tolist(), strict=True):
+            spots = [self.point(x + dx, y + dy) for x, y in cubic]
+            if straight:
                 drawn.lineTo(*spots[3])
             else:
                 drawn.curveTo(*spots[1], *spots[2], *spots[3])

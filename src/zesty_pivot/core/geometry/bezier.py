@@ -73,7 +73,7 @@ def lengths(cubics: Array) -> Array:
     """
     chords = cubics[:, 3] - cubics[:, 0]
     total = np.hypot(chords[:, 0], chords[:, 1])
-    owner = np.flatnonzero(~_straight(cubics))
+    owner = np.flatnonzero(~are_straight(cubics))
     if len(owner) == 0:
         return total
     total[owner] = 0.0
@@ -129,10 +129,11 @@ def split(cubic: Array, at: float) -> tuple[Array, Array]:
 
 def is_straight(cubic: Array) -> bool:
     """Whether a cubic is a plain line: inner points at its thirds, to the noise of the arithmetic."""
-    return bool(_straight(cubic[None])[0])
+    return bool(are_straight(cubic[None])[0])
 
 
-def _straight(cubics: Array) -> NDArray[np.bool_]:
+def are_straight(cubics: Array) -> NDArray[np.bool_]:
+    """Which of n cubics are plain lines, (n,)."""
     third = (cubics[:, 3] - cubics[:, 0]) / 3.0
     off = np.abs(cubics[:, 1] - cubics[:, 0] - third) + np.abs(cubics[:, 3] - cubics[:, 2] - third)
     found: NDArray[np.bool_] = off.max(axis=1) <= 1e-9

@@ -98,16 +98,16 @@ def write(paths: Iterable[Path], decimals: int = 6) -> str:
 
 
 def _written(path: Path, decimals: int) -> str:
-    words = [f"M {_point(path.start, decimals)}"]
-    for cubic in path.cubics:
-        if bezier.is_straight(cubic):
+    words = [f"M {_point(path.start.tolist(), decimals)}"]
+    for cubic, straight in zip(path.cubics.tolist(), bezier.are_straight(path.cubics).tolist(), strict=True):
+        if straight:
             words.append(f"L {_point(cubic[3], decimals)}")
         else:
             words.append("C " + " ".join(_point(point, decimals) for point in cubic[1:]))
     return " ".join(words)
 
 
-def _point(point: Array, decimals: int) -> str:
+def _point(point: list[float], decimals: int) -> str:
     return f"{_number(point[0], decimals)} {_number(point[1], decimals)}"
 
 
