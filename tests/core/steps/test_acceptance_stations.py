@@ -37,13 +37,18 @@ def leg_on_block(station: str) -> float:
     return math.dist(places.point(front, place), front.pivot("bust_point"))
 
 
+@pytest.mark.parametrize("order", [("shoulder", "waist"), ("waist", "shoulder")])
 @pytest.mark.parametrize("station", FRONT_STATIONS)
-def test_both_darts_to_a_station(station: str, tmp_path: Path, capsys: pytest.CaptureFixture[str]) -> None:
+def test_both_darts_to_a_station(
+    station: str, order: tuple[str, str], tmp_path: Path, capsys: pytest.CaptureFixture[str]
+) -> None:
     block = real_pattern().piece("front")
     total = math.degrees(block.angle("shoulder") + block.angle("waist"))
-    steps = [move("shoulder", station)]
-    if station != "waist":  # there the shoulder dart has merged with the waist dart already
-        steps.append({"do": "dart.move", "on": "front", "dart": "waist", "to": {"dart": "shoulder"}})
+    # The second merges with the first; at the waist station the waist dart is there already and takes the other in.
+    steps = [move(order[0], station)]
+    if not (station == "waist" and order[0] == "shoulder"):
+        steps.append(move(order[1], station))
+    left = "waist" if station == "waist" else order[0]
     report = derived(steps, tmp_path)
     front = next(piece for piece in report["pieces"] if piece["name"] == "front")
 
@@ -67,10 +72,8 @@ def test_both_darts_to_a_station(station: str, tmp_path: Path, capsys: pytest.Ca
     for edge in EDGES:
         length = sum(part.length(error=1e-7) for part in shapes[edge].as_subpaths() for part in [svgelements.Path(part)])
         assert length == pytest.approx(block.edge(edge).sewn_length, abs=0.05)
-    left, right = [
-        svgelements.Path(part) for part in shapes["shoulder.legs" if station != "waist" else "waist.legs"].as_subpaths()
-    ]
-    a, b = left[0].end, right[0].end  # where each leg's pen was set down: the mouth's ends
+    first, second = [svgelements.Path(part) for part in shapes[f"{left}.legs"].as_subpaths()]
+    a, b = first[0].end, second[0].end  # where each leg's pen was set down: the mouth's ends
     assert math.dist((a.x, a.y), (b.x, b.y)) == pytest.approx(chord, abs=0.05)
 
     # The same from the full-size PDF, by pypdf: each seam and each leg is one path of the content stream.
@@ -79,7 +82,7 @@ def test_both_darts_to_a_station(station: str, tmp_path: Path, capsys: pytest.Ca
         for length in [sum_of(subpath) for subpath in svg_subpaths(shapes[edge])]:
             nearest = min((stroke.length for stroke in strokes), key=lambda found, length=length: abs(found - length))
             assert nearest == pytest.approx(length, rel=0.001)
-    straight = [s for s in strokes if abs(s.length - sum_of(left)) < 0.1 and abs(math.dist(s.start, s.end) - s.length) < 1e-3]
+    straight = [s for s in strokes if abs(s.length - sum_of(first)) < 0.1 and abs(math.dist(s.start, s.end) - s.length) < 1e-3]
     mouths = [math.dist(a.start, b.start) for a in straight for b in straight if a is not b and math.dist(a.end, b.end) < 0.01]
     assert any(mouth == pytest.approx(chord, rel=0.001) for mouth in mouths)
     capsys.readouterr()

@@ -51,6 +51,13 @@ def test_darts_of_two_pivots_do_not_merge() -> None:
     assert "different pivots" in said and "step 1" in said
 
 
+@pytest.mark.parametrize("change", [{}, {"share": "30%"}, {"mouth": "1 cm"}])
+def test_a_dart_that_is_there_already_is_left_and_said(change: dict[str, str]) -> None:
+    step = {"do": "dart.move", "on": "front", "dart": "waist", "to": {"station": "waist"}, **change}
+    found = worked([step])
+    assert found.pattern is real_pattern() and "there already" in found.states[1].notes[0].text
+
+
 def test_merging_adds_the_angles() -> None:
     piece = worked([move("shoulder", "waist")]).pattern.piece("front")
     assert [dart.id for dart in piece.darts] == ["waist"]
@@ -105,7 +112,6 @@ def test_a_centre_opened_by_a_dart_is_said() -> None:
     [
         ({"dart": "side"}, "no dart 'side'"),
         ({"on": "sleeve"}, "no piece 'sleeve'"),
-        ({"to": {"station": "waist"}}, "is at waist already"),
         ({"to": {"edge": "shoulder", "at": "40 cm"}}, "off the edge"),
         ({"share": "0%"}, "moves nothing"),
         ({"mouth": "30 cm"}, "It can be up to"),

@@ -59,7 +59,10 @@ class MoveDart(Step):
         piece = pattern.piece(self.on)
         dart = piece.dart(self.dart)
         place = resolve(self.to, piece, context.block.piece(self.on), context.scope, dart.pivot)
-        target = self._target(piece, place)
+        target = places.mouth_at(piece, place) or _near_mouth(piece, place)
+        if target == self.dart:
+            # On another block the same recipe may well move it: no fault, but it is said.
+            return Outcome(pattern, (Note(f"the {words(self.dart)} dart is there already, nothing was moved", self.on),))
         angle = self._angle(piece, place, target, context)
         whole = piece.angle(self.dart) - angle <= SHUT
         if target is None:
@@ -68,15 +71,6 @@ class MoveDart(Step):
             moved = swing(piece, self.dart, target, angle)
             moved = shut(moved, self.dart) if whole else moved
         return Outcome(pattern.with_piece(moved), self._notes(piece, moved))
-
-    def _target(self, piece: Piece, place: Place) -> str | None:
-        """The dart that opens at the place, or near enough to mean it; refused when it is this one."""
-        found = places.mouth_at(piece, place) or _near_mouth(piece, place)
-        if found == self.dart:
-            raise StepError(
-                f"the {words(self.dart)} dart is at {self.to.words()} already", where=self.on, advice="Choose another place."
-            )
-        return found
 
     def _angle(self, piece: Piece, place: Place, target: str | None, context: Context) -> float:
         """The angle (radians) to move: a share of the dart, or what the asked mouth needs."""

@@ -104,10 +104,9 @@ def _pieces(model: DeskModel) -> list[Piece]:
 def _works(model: DeskModel, value: dict[str, object]) -> bool:
     context = Context(model.derived.derivation.block, model.style.scope())
     try:
-        registry.read(value).apply(model.pattern, context)
+        return registry.read(value).apply(model.pattern, context).pattern is not model.pattern
     except ZestyError:
         return False
-    return True
 
 
 FORM: tuple[str, Callable[[DeskModel], StepForm], Callable[[DeskModel], dict[str, object] | None]] = (

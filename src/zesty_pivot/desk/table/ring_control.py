@@ -100,7 +100,8 @@ class RingControl:
         state = self._state(at)
         if state is not None and state.error is not None:
             carry.fault = str(state.error.what)
-            carry.is_here = "already" in carry.fault and "dart is at" in carry.fault
+        elif state is not None:
+            carry.is_here = state.pattern is self._model.derived.derivation.states[at].pattern
 
     def _state(self, at: int) -> State | None:
         states = self._model.derived.derivation.states
@@ -125,7 +126,7 @@ class RingControl:
             return
         if carry.target is None or carry.is_here or carry.fault:
             self._model.preview(None)
-            if carry.fault and not carry.is_here:
+            if carry.fault:
                 self._model.say(f"Not moved: {carry.fault}.", fault=True)
             return
         try:
