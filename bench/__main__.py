@@ -159,7 +159,7 @@ BARE = (
     "w = QWidget(); w.resize(1280, 800); w.show(); app.processEvents(); w.grab()"
 )
 DESK = (
-    "import os; os.environ['PYDANTIC_DISABLE_PLUGINS'] = '1'\n"  # as the command sets it
+    "from zesty_pivot.cli.main import prepare\nprepare()\n"
     "from zesty_pivot.desk.start import application, open_window\napp = application()\nw = open_window(None)\n"
     "w.resize(1280, 800); w.show(); app.processEvents(); w.grab()"
 )

@@ -5,6 +5,7 @@ Exit codes: 0 done, 1 findings or refused input, 2 wrong usage. Messages go to s
 
 from __future__ import annotations
 
+import gc
 import json
 import os
 import sys
@@ -157,9 +158,15 @@ def _opened(style: Path, block: Path | None, measures: Path | None):  # type: ig
     return opened
 
 
+def prepare() -> None:
+    """What makes a cold start short: no search for plugins, and a collector that waits until imports are through."""
+    os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "1")  # a tenth of a cold start
+    gc.set_threshold(100_000, 50, 50)  # another tenth: imports make many objects and leave no garbage
+
+
 def run(args: Sequence[str] | None = None) -> None:
     """The entry point: every refusal is one line on stderr and exit code 1, wrong usage exit code 2."""
-    os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "1")  # looking for plugins costs a tenth of a cold start
+    prepare()
     try:
         cli.main(args=args, prog_name="zesty-pivot", standalone_mode=False)
     except click.exceptions.Abort:
