@@ -1,60 +1,18 @@
 """The real window, driven: drag, true, undo and redo, save, reopen, export."""
 
-import math
 from pathlib import Path
 
 import pypdf
 import pytest
 from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt, QUrl
-from PyQt6.QtGui import QDropEvent, QWheelEvent
+from PyQt6.QtGui import QDropEvent
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QLabel, QPushButton
+from PyQt6.QtWidgets import QLabel, QPushButton
 
+from tests.desk.driving import corner_findings, drag, stations, type_into
 from tests.samples import REAL_BLOCK, move, real_block, scaled_value, style
 from zesty_pivot.core.formats import block_file, style_file
 from zesty_pivot.data.demo import demo_style
-from zesty_pivot.desk.table import ring_paint
-
-BAND = (ring_paint.INNER + ring_paint.OUTER) / 2
-
-
-def at_angle(window, angle: float, distance: float = BAND) -> QPoint:
-    """A place on the table at a direction from the chosen pivot."""
-    table = window.table
-    ring = table.control.carry.ring if table.control.carry else table.ring()
-    pin = table._pin(window.model.pattern.piece(ring.piece.name), ring.pivot)
-    return QPointF(pin.x() + math.cos(angle) * distance, pin.y() + math.sin(angle) * distance).toPoint()
-
-
-def drag(window, dart: str, station: str, *, modifier=Qt.KeyboardModifier.NoModifier, drop: bool = True) -> None:
-    """Drags a dart's bead round to a station with the mouse."""
-    table = window.table
-    ring = table.ring()
-    start = ring.bead(dart).middle
-    goal = next(target.angle for target in ring.targets if target.spot.station == station)
-    QTest.mousePress(table, Qt.MouseButton.LeftButton, modifier, at_angle(window, start))
-    turn = (goal - start + math.pi) % math.tau - math.pi
-    for part in (0.3, 0.7, 1.0):
-        position = at_angle(window, start + turn * part)
-        event_at = QPointF(position)
-        from PyQt6.QtCore import QEvent
-        from PyQt6.QtGui import QMouseEvent
-
-        move_event = QMouseEvent(
-            QEvent.Type.MouseMove, event_at, QPointF(table.mapToGlobal(position)), Qt.MouseButton.NoButton,
-            Qt.MouseButton.LeftButton, modifier,
-        )  # fmt: skip
-        QApplication.sendEvent(table, move_event)
-    if drop:
-        QTest.mouseRelease(table, Qt.MouseButton.LeftButton, modifier, at_angle(window, goal))
-
-
-def stations(window) -> set[str]:
-    return {entry.where for entry in window.model.account.placed}
-
-
-def corner_findings(window) -> list[str]:
-    return [f.message for f in window.model.findings if f.check == "corners" and "front" in f.piece]
 
 
 def test_the_whole_way_from_a_bead_to_a_printed_sheet(open_desk, tmp_path: Path) -> None:
@@ -96,60 +54,6 @@ def test_the_whole_way_from_a_bead_to_a_printed_sheet(open_desk, tmp_path: Path)
     assert len(pypdf.PdfReader(tmp_path / "descant.pdf").pages) == len(window.paper.canvas.tiles) + 1
 
 
-def test_one_drag_is_one_undo(open_desk) -> None:
-    window = open_desk()
-    before = window.model.style
-    drag(window, "shoulder", "mid_armhole")
-    window.run("edit.undo")
-    assert window.model.style == before and not window.model.undo_title
-
-
-def test_a_dart_dragged_twice_is_one_move(open_desk) -> None:
-    window = open_desk()
-    drag(window, "shoulder", "mid_armhole")
-    assert len(window.model.style.steps) == 1  # the demo moved the same dart before
-    assert window.model.style.steps[0].to.station == "mid_armhole"
-
-
-def test_shift_leaves_half_behind_and_the_wheel_changes_it(open_desk) -> None:
-    window = open_desk()
-    drag(window, "waist", "mid_armhole", modifier=Qt.KeyboardModifier.ShiftModifier, drop=False)
-    assert window.table.control.carry.share == 0.5
-    wheel = QWheelEvent(
-        QPointF(300, 300), QPointF(300, 300), QPoint(0, 0), QPoint(0, 120), Qt.MouseButton.LeftButton,
-        Qt.KeyboardModifier.ShiftModifier, Qt.ScrollPhase.NoScrollPhase, False,
-    )  # fmt: skip
-    QApplication.sendEvent(window.table, wheel)
-    assert window.table.control.carry.share == pytest.approx(0.55)
-    window.table.control.drop()
-    step = window.model.style.steps[-1]
-    assert (step.dart, step.share, step.to.station) == ("waist", "55%", "mid_armhole")
-    assert window.model.account.is_whole and len(window.model.account.placed) == 3
-
-
-def test_the_wheel_alone_leaves_a_share_behind(open_desk) -> None:
-    window = open_desk()
-    drag(window, "waist", "mid_armhole", drop=False)
-    window.table.control.change_share(-1)
-    QTest.mouseMove(window.table, at_angle(window, 0.2))
-    assert window.table.control.carry.share == pytest.approx(0.95)
-    window.table.control.leave_behind(True)
-    assert window.table.control.carry.share == 0.5
-    window.table.control.leave_behind(False)
-    assert window.table.control.carry.share == 1.0
-
-
-def test_an_action_lets_go_of_what_is_in_the_hand(open_desk) -> None:
-    window = open_desk()
-    drag(window, "waist", "mid_armhole")
-    drag(window, "shoulder", "mid_neck", drop=False)
-    window.run("view.nearer")
-    assert window.table.control.carry is not None
-    window.run("edit.undo")
-    assert window.table.control.carry is None and len(window.model.style.steps) == 1
-    assert stations(window) == {"french", "waist"}
-
-
 def test_an_unexpected_fault_is_written_down_and_the_work_goes_on(open_desk, monkeypatch, tmp_path: Path) -> None:
     from zesty_pivot.desk import start
 
@@ -158,90 +62,6 @@ def test_an_unexpected_fault_is_written_down_and_the_work_goes_on(open_desk, mon
     fault = ZeroDivisionError("by nothing")
     start._report(window, type(fault), fault, None)
     assert "nothing was lost" in window.message.text() and "by nothing" in (tmp_path / "deep" / "faults.log").read_text()
-
-
-def test_the_ring_by_keyboard_alone(open_desk) -> None:
-    window = open_desk()
-    table = window.table
-    table.setFocus()
-    QTest.keyClick(table, Qt.Key.Key_Right)
-    chosen = window.model.dart
-    assert chosen in {"shoulder", "waist"}
-    QTest.keyClick(table, Qt.Key.Key_Return)
-    assert table.control.carry is not None
-    QTest.keyClick(table, Qt.Key.Key_Right)
-    QTest.keyClick(table, Qt.Key.Key_Right)
-    QTest.keyClick(table, Qt.Key.Key_Down)
-    target = table.control.carry.target
-    assert table.control.carry.share == pytest.approx(0.95)
-    QTest.keyClick(table, Qt.Key.Key_Return)
-    assert table.control.carry is None
-    assert window.model.style.steps[-1].to == target.spot and window.model.style.steps[-1].share == "95%"
-    before = window.model.style
-    QTest.keyClick(table, Qt.Key.Key_Return)
-    QTest.keyClick(table, Qt.Key.Key_Left)
-    QTest.keyClick(table, Qt.Key.Key_Escape)
-    assert window.model.style is before
-    QTest.keyClick(table, Qt.Key.Key_P)
-    assert window.model.pivot[0] == "back"
-
-
-def test_the_preview_is_live_and_leaves_nothing(open_desk) -> None:
-    window = open_desk()
-    before = window.model.style
-    drag(window, "waist", "mid_neck", drop=False)
-    assert "mid_neck" in stations(window) and window.model.style is before
-    assert not window.table.grab().isNull()
-    window.table.control.let_go()
-    assert "waist" in stations(window) and not window.model.undo_title
-
-
-def test_a_bead_dropped_on_another_merges(open_desk) -> None:
-    window = open_desk()
-    control = window.table.control
-    control.pick_up("waist")
-    control.point(window.table.ring().bead("shoulder").middle)
-    control.drop()
-    assert [entry.dart for entry in window.model.account.placed] == ["shoulder"]
-    assert window.model.account.is_whole and window.model.dart == "shoulder"
-
-
-def test_dropping_where_it_was_does_nothing(open_desk) -> None:
-    window = open_desk()
-    before = window.model.style
-    control = window.table.control
-    control.pick_up("waist")
-    control.point(window.table.ring().bead("waist").middle)
-    control.drop()
-    assert window.model.style is before and window.message.isHidden()
-
-
-def test_typed_share_and_mouth(open_desk) -> None:
-    window = open_desk()
-    drag(window, "waist", "mid_armhole")
-    form = window.reading.form("dart.move")
-    assert form.isVisible()
-    type_into(form.share.edit, "40%")
-    assert window.model.style.steps[-1].share == "40%"
-    type_into(form.mouth.edit, "1 1/8 in")
-    step = window.model.style.steps[-1]
-    assert step.mouth == "1 1/8 in"
-    assert window.model.pattern.piece("front").intake("mid_armhole") == pytest.approx(28.575, abs=1e-9)
-    assert "= 2.86 cm" in form.mouth.note.text()
-    type_into(form.mouth.edit, "12 furlongs")
-    assert form.mouth.edit.text() == "12 furlongs" and form.mouth.note.objectName() == "fault"  # kept, explained
-    assert window.model.style.steps[-1].mouth == "1 1/8 in"
-    type_into(form.mouth.edit, "40 cm")
-    assert "It can be up to" in window.reading.step_fault.text()
-    window.run("edit.undo")
-    assert not window.model.derived.derivation.broken
-
-
-def type_into(edit, text: str) -> None:
-    edit.setFocus()
-    edit.selectAll()
-    QTest.keyClicks(edit, text)
-    QTest.keyClick(edit, Qt.Key.Key_Return)
 
 
 def test_looking_back_and_inserting(open_desk) -> None:
@@ -390,14 +210,6 @@ def test_zoom_pan_and_fit(open_desk) -> None:
     QTest.mouseRelease(table, Qt.MouseButton.LeftButton, pos=QPoint(110, 480))
     window.run("view.fit")
     assert table.scale == pytest.approx(scale)
-
-
-def test_clicking_a_pin_moves_the_ring(open_desk) -> None:
-    window = open_desk()
-    back = window.model.pattern.piece("back")
-    QTest.mouseClick(window.table, Qt.MouseButton.LeftButton, pos=window.table._pin(back, "blade_point").toPoint())
-    assert window.model.pivot == ("back", "blade_point")
-    assert window.table.ring().beads[0].dart == "shoulder"
 
 
 @pytest.mark.parametrize("size", [(1280, 800), (1600, 1000)])
