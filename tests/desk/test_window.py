@@ -30,6 +30,7 @@ def test_the_whole_way_from_a_bead_to_a_printed_sheet(open_desk, tmp_path: Path)
     (button,) = [b for b, mend in window.reading.mends if mend.step and mend.step["edge"] == "waist"]
     QTest.mouseClick(button, Qt.MouseButton.LeftButton)
     assert not corner_findings(window)
+    assert window.focusWidget() is window.table
     assert len(window.model.style.steps) == 3
     trued = window.model.style
 

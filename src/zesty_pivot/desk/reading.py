@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
@@ -29,8 +31,9 @@ def label(text: str, name: str = "", *, wraps: bool = True) -> QLabel:
 class ReadingPanel(QWidget):
     """The right side of the style view."""
 
-    def __init__(self, model: DeskModel) -> None:
+    def __init__(self, model: DeskModel, after_mending: Callable[[], None]) -> None:
         super().__init__()
+        self._after_mending = after_mending
         self.setObjectName("right")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedWidth(WIDTH)
@@ -171,10 +174,15 @@ class ReadingPanel(QWidget):
             button = QPushButton(finding.mend.title)
             button.setIcon(icon("wand-sparkles", LIGHT.cool))
             mend = finding.mend
-            button.clicked.connect(lambda _checked=False, mend=mend: self._model.mend(mend))
+            button.clicked.connect(lambda _checked=False, mend=mend: self._mend(mend))
             layout.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)
             self.mends.append((button, mend))
         return frame
+
+    def _mend(self, mend: Mend) -> None:
+        """Does what the finding offers. Its button goes with the finding, so the hand goes back to the table."""
+        self._model.mend(mend)
+        self._after_mending()
 
     def _limit(self, finding: Finding) -> str:
         if finding.unit == "mm":

@@ -58,7 +58,7 @@ class Window(QMainWindow):
         self._qt_actions: dict[str, tuple[Action, QAction]] = {}
         self._build_actions()
         self.table = StyleTable(self.model)
-        self.reading = ReadingPanel(self.model)
+        self.reading = ReadingPanel(self.model, self.table.setFocus)
         self.message = QLabel(self)  # lies over the foot of the view, so that nothing jumps when it speaks
         self.message.setObjectName("message")
         self.message.setWordWrap(True)
