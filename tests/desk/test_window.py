@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QLabel, QPushButton
 
 from tests.desk.driving import corner_findings, drag, stations, type_into
 from tests.samples import REAL_BLOCK, move, real_block, scaled_value, style
+from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.formats import block_file, style_file
 from zesty_pivot.data.demo import demo_style
 
@@ -72,6 +73,33 @@ def test_looking_back_and_inserting(open_desk) -> None:
     assert window.model.account.placed[1].where == "waist"
     window.run("add.piece.true")
     assert [step.do for step in window.model.style.steps] == ["dart.move", "piece.true", "dart.move"]
+
+
+def test_figures_are_those_of_the_state_on_the_table(open_desk) -> None:
+    window = open_desk(style([{"do": "piece.true", "on": "front", "edge": "waist", "over": "8 cm"}]))
+    end = window.reading.figures.text()
+    window.strip.choose(0)
+    block = window.reading.figures.text()
+    assert "Finished waist: 76.8 cm" in block and block != end
+    assert window.model.look is window.model.look  # worked out once
+    window.strip.choose(1)
+    assert window.reading.figures.text() == end
+
+
+def test_a_finish_that_cannot_be_worked_out_is_refused_and_nothing_is_lost(open_desk, tmp_path: Path) -> None:
+    window = open_desk()
+    before = window.model.style
+    path = tmp_path / "bad.zpiv"
+    path.write_bytes(style_file.dump(style([], finish=Finish(ease={"front.shoulder": "nape/9"}))))
+    window.open_path(path)
+    assert window.model.style is before and "no measurement 'nape'" in window.message.text()
+
+
+def test_what_the_finish_decides_itself_is_said(open_desk) -> None:
+    window = open_desk(style([], finish=Finish(end="cut_away")))
+    window.run("view.finish")
+    assert "Back shoulder dart: too narrow to cut away inside" in window.finish.dart_notes.text()
+    assert window.finish.dart_notes.isVisible()
 
 
 def test_steps_off_moved_and_removed(open_desk) -> None:

@@ -11,7 +11,7 @@ from zesty_pivot.core.finish.piece import FinishedPiece, allowance_of
 from zesty_pivot.core.finish.schools import ALLOWANCES, FOLDS, SETBACKS
 from zesty_pivot.core.finish.sheet import Sheet
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.quantity import Unit, format_length, length_mm
+from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.fields import CalcField
@@ -68,8 +68,7 @@ class FinishCanvas(Canvas):
     """The finished pieces side by side."""
 
     def __init__(self, model: DeskModel) -> None:
-        super().__init__()
-        self._model = model
+        super().__init__(model)
         self.setAccessibleName("Finished pieces")
         self.sheet: Sheet | None = None
         self.fault = ""
@@ -83,9 +82,6 @@ class FinishCanvas(Canvas):
         if self._fitted:
             self.fit()
         self.update()
-
-    def unit(self) -> Unit:
-        return self._model.style.units
 
     def content_box(self) -> QRectF:
         return QRectF(0, 0, self.sheet.width, self.sheet.height) if self.sheet else QRectF(0, 0, 100, 100)
@@ -121,6 +117,7 @@ class FinishView(QWidget):
         self.setback, self.fold = Choice("Set-back school"), Choice("Fold school")
         self.end, self.allowance = Choice("Mouth"), Choice("Allowance school")
         self.cut_away = CalcField(self._length_words, "Allowance on cut-away legs")
+        self.dart_notes = label("", "quiet")
         self.size_edit, self.date_edit = QLineEdit(), QLineEdit()
         self._build()
         self._own = QWidget()
@@ -164,6 +161,7 @@ class FinishView(QWidget):
         self._row("Pressed", self.fold, column)
         self._row("End at the mouth", self.end, column)
         self._row("Allowance on cut-away legs", self.cut_away, column)
+        column.addWidget(self.dart_notes)
         column.addWidget(label("Seam allowance", "heading"))
         self._row("School", self.allowance, column)
         column.addWidget(label("Label", "heading"))
@@ -199,6 +197,14 @@ class FinishView(QWidget):
                 edit.setText(text)
         self.canvas.refresh()
         self._show_own()
+        notes = [
+            f"{words(piece.name).capitalize()} {words(dart.dart)} dart: {dart.note}."
+            for piece in self._model.derived.pieces
+            for dart in piece.darts
+            if dart.note
+        ]
+        self.dart_notes.setText("\n".join(notes))
+        self.dart_notes.setVisible(bool(notes))
 
     def _show_own(self) -> None:
         """A row for each dart's end, each piece's cut order and each edge's allowance."""

@@ -7,7 +7,7 @@ from pathlib import Path
 from pydantic import ValidationError
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from zesty_pivot.core.checks.base import Finding, Mend
+from zesty_pivot.core.checks.base import Finding, Look, Mend
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import block_file, files, style_file
@@ -39,6 +39,12 @@ class DeskModel(QObject):
         self._reset(style, None)
 
     def _reset(self, style: Style, path: Path | None) -> None:
+        derived = derive(style, self._evaluator)
+        # A formula of the finish that this block cannot answer is refused here, before anything is given up.
+        if not (derived.pieces and derived.findings is not None):
+            raise ZestyError("the style has no pieces", where=style.name, advice="Give it a block.")
+        self._derived = derived
+        self._look: Look | None = None
         self._history = History([style])
         self._preview: Style | None = None
         self.path = path
@@ -47,7 +53,6 @@ class DeskModel(QObject):
         self.view = "style"
         self.looking: int | None = None  # the state looked at; None is the last
         self.step: int | None = None  # the chosen step, counted from 0
-        self._derived = derive(style, self._evaluator)
         block = self._derived.derivation.block
         front = block.piece("front") if block.has("front") else block.pieces[0]
         pivots = [dart.pivot for dart in front.darts] or list(front.landmarks)
@@ -85,18 +90,29 @@ class DeskModel(QObject):
     @property
     def findings(self) -> tuple[Finding, ...]:
         """The findings of the pattern on the table; broken steps always."""
-        if self.state_index == len(self._derived.derivation.states) - 1:
+        if self._shows_the_end:
             return self._derived.findings
-        look = look_at(self._derived.style, self._derived.derivation.block, self.pattern)
-        return (*broken_findings(self._derived.derivation), *findings(look))
+        return (*broken_findings(self._derived.derivation), *findings(self.look))
+
+    @property
+    def _shows_the_end(self) -> bool:
+        return self.state_index == len(self._derived.derivation.states) - 1
+
+    @property
+    def look(self) -> Look:
+        """Accounts and seams of the pattern on the table, worked out once however many widgets ask."""
+        if self._shows_the_end:
+            return self._derived.look
+        if self._look is None or self._look.pattern is not self.pattern or self._look.finish is not self._derived.style.finish:
+            self._look = look_at(self._derived.style, self._derived.derivation.block, self.pattern)
+        return self._look
 
     @property
     def account(self) -> Account | None:
         """The account of the chosen pivot, for the pattern on the table."""
         if self.pivot is None:
             return None
-        look = look_at(self._derived.style, self._derived.derivation.block, self.pattern)
-        return next((a for a in look.accounts if (a.piece, a.pivot) == self.pivot), None)
+        return next((a for a in self.look.accounts if (a.piece, a.pivot) == self.pivot), None)
 
     @property
     def is_dirty(self) -> bool:
@@ -251,8 +267,7 @@ class DeskModel(QObject):
             self.replace(style_file.read(path), path)
 
     def replace(self, style: Style, path: Path | None) -> None:
-        """Another document, with a history of its own."""
-        derive(style, self._evaluator)
+        """Another document, with a history of its own. Raises a ZestyError and keeps everything when it is not sound."""
         self._reset(style, path)
         self.changed.emit()
         self.chosen_changed.emit()

@@ -12,7 +12,6 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.sheet import Sheet
 from zesty_pivot.core.formats.export import tiled
 from zesty_pivot.core.formats.tiles import OVERLAP, PAPERS, Tile, Tiling
-from zesty_pivot.core.quantity import Unit
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.finish_view import WIDTH, paint_finished
 from zesty_pivot.desk.model import DeskModel
@@ -28,8 +27,7 @@ class PaperCanvas(Canvas):
     """The pages side by side, each with what it carries; the strip that is glued over is tinted."""
 
     def __init__(self, model: DeskModel) -> None:
-        super().__init__()
-        self._model = model
+        super().__init__(model)
         self.setAccessibleName("Print preview")
         self.sheet: Sheet | None = None
         self.tiling: Tiling | None = None
@@ -41,9 +39,6 @@ class PaperCanvas(Canvas):
         if self._fitted:
             self.fit()
         self.update()
-
-    def unit(self) -> Unit:
-        return self._model.style.units
 
     def content_box(self) -> QRectF:
         if self.sheet is None:

@@ -8,6 +8,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.checks.base import Finding, Mend, Severity
+from zesty_pivot.core.ledger import girths as girths_of
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import STATION_WORDS
 from zesty_pivot.desk.column import Column
@@ -192,7 +193,7 @@ class ReadingPanel(QWidget):
         return ""
 
     def _show_figures(self) -> None:
-        girths = self._model.derived.girths
+        girths = girths_of(self._model.pattern, self._model.derived.derivation.block)
         lines = [
             f"{title}: {self._model.length(value)}"
             for title, value in (
@@ -201,12 +202,12 @@ class ReadingPanel(QWidget):
             )
             if value is not None
         ]  # fmt: skip
-        for seam in self._model.derived.look.seams:
+        for seam in self._model.look.seams:
             a, b = self._model.length(seam.a_mm), self._model.length(seam.b_mm)
             lines.append(f"{words(seam.a.partition('.')[2]).capitalize()}: front {a}, back {b}")
         broken = [number for number, _fault in self._model.derived.derivation.broken]
         if broken:
             lines.append("Broken steps: " + ", ".join(str(number) for number in broken))
-        total = sum(account.block_deg for account in self._model.derived.look.accounts)
+        total = sum(account.block_deg for account in self._model.look.accounts)
         lines.append(f"Fullness of all pivots: {total:.1f}°")
         self.figures.setText("\n".join(lines))

@@ -165,16 +165,6 @@ class Piece:
         return np.concatenate([run.path.cubics for run in self.runs]), runs, segments
 
     @cached_property
-    def ring(self) -> NDArray[np.float64]:
-        """The outline as a closed polyline (m, 2) mm: runs flattened, legs drawn to the pivots."""
-        points: list[NDArray[np.float64]] = []
-        for run in self.runs:
-            points.append(run.path.outline)
-            if run.mouth is not None:
-                points.append(self.pivot(self.dart(run.mouth).pivot)[None])
-        return np.concatenate(points)
-
-    @cached_property
     def area(self) -> float:
         """The enclosed area with the darts cut out, mm2: exact over the cubics (Green's theorem)."""
         total = 0.0

@@ -7,6 +7,7 @@ from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QRe
 from PyQt6.QtWidgets import QWidget
 
 from zesty_pivot.core.quantity import MM_PER, Unit
+from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.theme import LIGHT, text_font
 
 RULER = 22  # px
@@ -16,8 +17,9 @@ LEAST, MOST = 0.05, 40.0  # px per mm
 class Canvas(QWidget):
     """Base of the table, the finish view and the paper view."""
 
-    def __init__(self, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
+    def __init__(self, model: DeskModel) -> None:
+        super().__init__()
+        self._model = model
         self.scale = 1.0  # px per mm
         self.origin = QPointF(RULER, RULER)  # where (0, 0) mm lies, px
         self._grab: QPointF | None = None
@@ -39,8 +41,8 @@ class Canvas(QWidget):
         """Draws in px over the content."""
 
     def unit(self) -> Unit:
-        """The unit of the rulers."""
-        return "cm"
+        """The unit of the rulers: the style's."""
+        return self._model.style.units
 
     # Places.
 

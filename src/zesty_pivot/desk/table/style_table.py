@@ -6,11 +6,10 @@ import math
 
 from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen, QWheelEvent
-from PyQt6.QtWidgets import QToolTip, QWidget
+from PyQt6.QtWidgets import QToolTip
 
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.quantity import Unit
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table import ring_paint as paint
 from zesty_pivot.desk.table.canvas import RULER, Canvas
@@ -23,9 +22,8 @@ from zesty_pivot.desk.theme import LIGHT, display_font, text_font
 class StyleTable(Canvas):
     """Shows the pattern of the model's state and lets beads be dragged round the ring."""
 
-    def __init__(self, model: DeskModel, parent: QWidget | None = None) -> None:
-        super().__init__(parent)
-        self._model = model
+    def __init__(self, model: DeskModel) -> None:
+        super().__init__(model)
         self._ring_cache: tuple[tuple[object, ...], Ring] | None = None
         self.control = RingControl(model, self.ring)
         self.setAccessibleName("Cutting table")
@@ -36,9 +34,6 @@ class StyleTable(Canvas):
         model.chosen_changed.connect(self._refresh)
 
     # What lies on it.
-
-    def unit(self) -> Unit:
-        return self._model.style.units
 
     def content_box(self) -> QRectF:
         box = QRectF()
