@@ -39,6 +39,7 @@ def write_pictures(folder: Path) -> list[Path]:
     window.table.update()
     shot("ring")
     window.table.control.let_go()
+    window.model.say("")  # the message of letting go does not belong in the next pictures
     window.model.set_view("finish")
     shot("finish")
     window.model.set_view("paper")
