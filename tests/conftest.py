@@ -1,6 +1,7 @@
 """Fixtures: the application, a window on a style, answers to its questions."""
 
 import os
+import threading
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -23,6 +24,9 @@ class Answers:
     def __init__(self) -> None:
         self.path: Path | None = None
         self.keep = "discard"
+        self.over = "cancel"
+        self.typed: str | None = "Another"
+        self.shown: list[Path] = []
         self.asked: list[str] = []
 
     def open_file(self, title: str, kinds: str) -> Path | None:
@@ -41,10 +45,28 @@ class Answers:
         self.asked.append(name)
         return self.keep
 
+    def changed_on_disk(self, name: str) -> str:
+        self.asked.append(f"changed {name}")
+        return self.over
+
+    def text(self, title: str, name: str, start: str) -> str | None:
+        self.asked.append(title)
+        return self.typed
+
+
+@pytest.fixture(autouse=True)
+def own_folders(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
+    """Settings, journal and data of every test in folders of its own."""
+    for name in ("CONFIG", "STATE", "DATA", "CACHE"):
+        monkeypatch.setenv(f"XDG_{name}_HOME", str(tmp_path / f"xdg-{name.lower()}"))
+
 
 @pytest.fixture
 def open_desk(qtbot) -> Iterator[Callable]:  # type: ignore[no-untyped-def, type-arg]
     """Opens the window on a style (the demo when none is given) with prepared answers."""
+    from PyQt6.QtCore import QEvent
+    from PyQt6.QtWidgets import QApplication
+
     from zesty_pivot.data.demo import demo_style
     from zesty_pivot.desk.start import application
     from zesty_pivot.desk.window import Window
@@ -55,7 +77,8 @@ def open_desk(qtbot) -> Iterator[Callable]:  # type: ignore[no-untyped-def, type
     def opened(style=None):  # type: ignore[no-untyped-def]
         window = Window(style or demo_style())
         window.ask = Answers()
-        qtbot.addWidget(window)
+        window.show_file = window.ask.shown.append  # no other program is started by a test
+        window.worker.patience = 60.0  # tests wait for long work where they ask for it
         window.resize(1280, 800)
         window.show()
         qtbot.waitExposed(window)
@@ -66,3 +89,10 @@ def open_desk(qtbot) -> Iterator[Callable]:  # type: ignore[no-untyped-def, type
     for window in windows:
         window.ask.keep = "discard"
         window.close()
+        window.deleteLater()
+    windows.clear()
+    QApplication.sendPostedEvents(None, QEvent.Type.DeferredDelete)
+    # Windows and threads that outlive their test fail it.
+    left = [widget for widget in QApplication.topLevelWidgets() if type(widget).__module__.startswith("zesty_pivot")]
+    assert not left, left
+    assert not [thread for thread in threading.enumerate() if thread.name.startswith("zesty")]

@@ -22,6 +22,34 @@ MEASURES = {
 }  # fmt: skip
 
 
+# The styles of the winter concert (invented), by file name.
+STYLES = {
+    "descant": {
+        "name": "Descant bodice", "units": "cm",
+        "steps": [{"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "french"}}],
+        "notes": "Winter concert, soprano solo. The shoulder stays plain for the clasp; fullness goes to the French dart.",
+    },
+    "vesper": {
+        "name": "Vesper bodice", "units": "cm",
+        "steps": [
+            {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "waist"}},
+            {"do": "dart.move", "on": "front", "dart": "waist", "to": {"station": "mid_armhole"}, "share": "40%"},
+            {"do": "piece.true", "on": "front", "edge": "waist"},
+        ],
+        "notes": "Evening rehearsal, alto solo. Both front darts go to the waist, two fifths of them on to the armhole.",
+    },
+    "matins": {
+        "name": "Matins bodice", "units": "in",
+        "steps": [
+            {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "side_bust"}},
+            {"do": "piece.true", "on": "front", "edge": "waist", "over": "2 in"},
+            {"do": "dart.move", "on": "back", "dart": "shoulder", "to": {"station": "mid_neck"}},
+        ],
+        "notes": "Morning service, second soprano. A side bust dart, and the back's shoulder dart in the neck. In inches.",
+    },
+}  # fmt: skip
+
+
 def at(angle: float) -> np.ndarray:
     """The direction of an angle in degrees, clockwise from +x."""
     return np.array([math.cos(math.radians(angle)), math.sin(math.radians(angle))])
@@ -137,14 +165,10 @@ def main() -> None:
     }  # fmt: skip
     OUT.mkdir(parents=True, exist_ok=True)
     (OUT / "quillmere.zblock").write_text(json.dumps(block, indent=1) + "\n")
-    style = {
-        "format": "zesty-pivot/style", "version": 1, "name": "Descant bodice", "units": "cm", "block": block,
-        "measures": {},
-        "steps": [{"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "french"}}],
-        "finish": {"size": "Isaura"},
-        "notes": "Winter concert, soprano solo. The shoulder stays plain for the clasp; fullness goes to the French dart.",
-    }  # fmt: skip
-    (OUT / "descant.zpiv").write_text(json.dumps(style, indent=1) + "\n")
+    for name, style in STYLES.items():
+        head = {"format": "zesty-pivot/style", "version": 1, "name": style["name"], "units": style["units"], "block": block}
+        rest = {"measures": {}, "steps": style["steps"], "finish": {"size": "Isaura"}, "notes": style["notes"]}
+        (OUT / f"{name}.zpiv").write_text(json.dumps({**head, **rest}, indent=1) + "\n")
 
 
 if __name__ == "__main__":

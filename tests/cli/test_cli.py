@@ -6,6 +6,7 @@ import subprocess
 import sys
 from pathlib import Path
 
+import pypdf
 import pytest
 
 from tests.samples import REAL_BLOCK, move, real_value, written
@@ -152,7 +153,9 @@ def test_no_display_is_said() -> None:
 
 def test_steps_and_schemas() -> None:
     listed = json.loads(zesty("steps", "--json").stdout)
-    assert {step["do"] for step in listed["steps"]} == {"dart.move", "piece.true"}
+    assert {step["do"] for step in listed["steps"]} == {
+        "dart.move", "dart.split", "dart.merge", "dart.equalise", "piece.true",
+    }  # fmt: skip
     assert "graded" in listed["schools"]["setback"]
     share = next(s for s in listed["steps"] if s["do"] == "dart.move")["parameters"]["properties"]["share"]
     assert share["default"] == "100%" and "angle" in share["description"]
@@ -173,3 +176,31 @@ def test_demo_sheets_without_a_display(tmp_path: Path) -> None:
 
 def test_the_real_block_is_the_one_that_was_given() -> None:
     assert REAL_BLOCK.stat().st_size == 4525
+
+
+def test_hand_prints_the_paper_procedure(tmp_path: Path) -> None:
+    path = written([move("shoulder", "french")], tmp_path)
+    done = zesty("hand", str(path), "--way", "slash")
+    assert done.returncode == 0 and "Before you start" in done.stdout and "Cut from the place" in done.stdout
+    broken = written([move("nothing", "french")], tmp_path)
+    done = zesty("hand", str(broken))
+    assert done.returncode == 1 and "cannot be done" in done.stdout and "Traceback" not in done.stderr
+
+
+def test_integrate_writes_into_a_folder(tmp_path: Path) -> None:
+    done = zesty("integrate", "--into", str(tmp_path / "data"))
+    assert done.returncode == 0 and (tmp_path / "data" / "man" / "man1" / "zesty-pivot.1").exists()
+    (tmp_path / "file").write_text("in the way")
+    done = zesty("integrate", "--into", str(tmp_path / "file"))
+    assert done.returncode == 1 and done.stderr.count("\n") == 1 and "cannot be written" in done.stderr
+
+
+def test_the_hand_sheet_goes_along_with_the_pages(tmp_path: Path) -> None:
+    """The finish asks for it; two exports are byte-equal with it as well."""
+    path = written([move("shoulder", "french")], tmp_path, finish={"hand_sheet": "pivot"})
+    for name in ("one", "two"):
+        assert zesty("derive", str(path), "--out", str(tmp_path / name), "--format", "pdf").returncode == 0
+    for name in ("tiles-A4.pdf", "full.pdf"):
+        content = (tmp_path / "one" / name).read_bytes()
+        assert content == (tmp_path / "two" / name).read_bytes()
+        assert "Pin at the bust point" in pypdf.PdfReader(tmp_path / "one" / name).pages[-1].extract_text()

@@ -1,10 +1,17 @@
-"""The table of actions: every id runs, shortcuts are not given twice, nothing enabled does nothing."""
+"""The table of actions: every id runs and does something, is reached by keyboard, and is found in the command list."""
+
+from collections.abc import Callable
 
 import pytest
-from PyQt6.QtWidgets import QInputDialog, QMessageBox
+from PyQt6.QtCore import Qt
+from PyQt6.QtGui import QGuiApplication, QKeySequence
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from tests.samples import move, style
+from zesty_pivot.core.formats import style_file
 from zesty_pivot.desk.actions import actions
+from zesty_pivot.desk.command_list import CommandList
 
 STEPS = [move("shoulder", "french"), move("waist", "side_bust", "50%"), {"do": "piece.true", "on": "front", "edge": "waist"}]
 IDS = [action.id for action in actions()]
@@ -14,50 +21,139 @@ def test_ids_and_shortcuts_are_given_once() -> None:
     assert len(set(IDS)) == len(IDS)
     shortcuts = [action.shortcut for action in actions() if action.shortcut]
     assert len(set(shortcuts)) == len(shortcuts)
+    for shortcut in shortcuts:
+        assert QKeySequence(shortcut).toString() or shortcut == "Ctrl++", shortcut
+
+
+def noted(window) -> None:  # type: ignore[no-untyped-def]
+    window.model.edit(window.model.style.model_copy(update={"notes": "x"}), "note")
+
+
+# What has to be so before an action can be done.
+BEFORE: dict[str, Callable] = {
+    "edit.redo": lambda w: (noted(w), w.model.undo()),
+    "edit.undo": noted,
+    "file.demo": noted,
+    "view.style": lambda w: w.model.set_view("paper"),
+    "units.cm": lambda w: w.model.set_units("in"),
+    "panel.reading": lambda w: w.lay.show_panel("hand"),
+    "trace.over": lambda w: w.lay.trace_state(0),
+    "walk.next": lambda w: w.lay.show_panel("walk"),
+    "walk.turn": lambda w: w.lay.show_panel("walk"),
+    "hand.way": lambda w: w.lay.show_panel("hand"),
+    "theme.system": lambda w: w.set_theme("light"),
+}
+
+
+def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
+    """All that an action could change."""
+    model, lay, canvas = window.model, window.lay, window.canvas()
+    held = QGuiApplication.clipboard().mimeData()
+    return (
+        model.style, model.view, model.is_dirty, model.path, model.step, model.looking, canvas.scale, canvas.origin.x(),
+        lay.panel, lay.fold, lay.traced, lay.is_over, lay.seam, lay.is_from_end, lay.way, window.keeper.settings.theme,
+        tuple(window.ask.asked), tuple(told), window.isVisible(), window.focusWidget(), held is not None and held.hasImage(),
+        tuple(type(w).__name__ for w in QApplication.topLevelWidgets() if w.isVisible()), window.tour.isVisible(),
+        window.guide.page,
+    )  # fmt: skip
 
 
 @pytest.mark.parametrize("id", IDS)
 def test_every_action_does_something(id: str, open_desk, monkeypatch: pytest.MonkeyPatch, tmp_path) -> None:
     window = open_desk(style(STEPS))
-    monkeypatch.setattr(QInputDialog, "getText", lambda *_a, **_k: ("Another", True))
-    told = []
+    told: list = []
     monkeypatch.setattr(QMessageBox, "about", lambda *a: told.append(a))
     window.ask.path = tmp_path / "made.zpiv"
-    model = window.model
-    model.choose_step(1)
-    if id == "edit.redo":
-        model.edit(model.style.model_copy(update={"notes": "x"}), "note")
-        model.undo()
-    elif id in ("edit.undo", "file.demo"):
-        model.edit(model.style.model_copy(update={"notes": "x"}), "note")
-    elif id == "view.style":
-        model.set_view("paper")
-    elif id == "units.cm":
-        model.set_units("in")
-    window.table.pan(3, 3)
+    style_file.save(style(STEPS[:1]), window.ask.path)
+    QGuiApplication.clipboard().clear()
+    window.model.choose_step(1)
+    BEFORE.get(id, lambda _w: None)(window)
+    window.canvas().pan(3, 3)
     assert window.qt_action(id).isEnabled()
-
-    def seen() -> tuple:
-        return (
-            model.style, model.view, model.is_dirty, model.path, window.canvas().scale, window.canvas().origin.x(),
-            tuple(window.ask.asked), tuple(told), window.isVisible(),
-        )  # fmt: skip
-
-    before = seen()
+    before = seen(window, told)
     window.run(id)
-    assert seen() != before
+    assert seen(window, told) != before
 
 
 def test_what_cannot_be_done_is_not_offered(open_desk) -> None:
     window = open_desk(style([]))
-    for id in ("edit.undo", "edit.redo", "step.off", "step.earlier", "step.later", "step.remove", "units.cm"):
+    for id in (
+        "edit.undo", "edit.redo", "step.off", "step.earlier", "step.later", "step.remove", "step.edit", "step.rename",
+        "step.duplicate", "look.back", "look.on", "units.cm", "trace.over", "walk.next", "walk.turn", "hand.way",
+        "panel.reading", "view.style", "theme.system",
+    ):  # fmt: skip
         assert not window.qt_action(id).isEnabled(), id
-        before = window.model.style
+        before = seen(window, [])
         window.run(id)
-        assert window.model.style is before
+        assert seen(window, []) == before
 
 
 def test_menus_hold_every_action(open_desk) -> None:
+    """So everything is reached by keyboard: Alt opens the menus."""
     window = open_desk()
     found = {action.text() for menu in window.menuBar().actions() for action in menu.menu().actions()}
     assert {window.qt_action(id).text() for id in window.action_ids()} == found
+    for action, found_action in window._qt_actions.values():
+        assert found_action.shortcut() == QKeySequence(action.shortcut)
+        assert found_action.toolTip()
+
+
+def test_shortcuts_work_from_the_keyboard(open_desk) -> None:
+    """A few shortcuts typed for real: fold, tracing paper, walk, hand sheet, back."""
+    window = open_desk()
+    window.activateWindow()
+    assert QTest.qWaitForWindowActive(window)
+    QTest.keyClick(window.table, Qt.Key.Key_F, Qt.KeyboardModifier.ControlModifier | Qt.KeyboardModifier.ShiftModifier)
+    assert window.lay.fold == 1.0
+    QTest.keyClick(window.table, Qt.Key.Key_B, Qt.KeyboardModifier.ControlModifier)
+    assert window.lay.traced is not None
+    for key, panel in ((Qt.Key.Key_2, "trace"), (Qt.Key.Key_3, "walk"), (Qt.Key.Key_4, "hand"), (Qt.Key.Key_1, "reading")):
+        QTest.keyClick(window, key, Qt.KeyboardModifier.AltModifier)
+        assert window.lay.panel == panel
+
+
+def test_f6_goes_through_the_window(open_desk) -> None:
+    window = open_desk()
+    visited = []
+    for _ in range(7):
+        window.run("view.next_part")
+        visited.append(window.focusWidget())
+    parts = [window.header, window.style_view.left, window.table, window.style_view.foot, window.side, window.strip]
+    for part in parts:
+        assert any(part is widget or part.isAncestorOf(widget) for widget in visited), part
+    window.model.set_view("paper")
+    for _ in range(3):
+        window.run("view.next_part")
+    assert window.focusWidget() is not None
+
+
+def test_the_command_list_finds_and_runs(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk()
+    window.run("help.commands")
+    (commands,) = window.findChildren(CommandList)
+    assert commands.ids() == IDS
+    QTest.keyClicks(commands.search, "show inches")
+    assert commands.ids() == ["units.in"]
+    QTest.keyClick(commands.search, Qt.Key.Key_Return)
+    assert window.model.style.units == "in" and not commands.isVisible()
+
+
+def test_the_command_list_passes_over_what_cannot_be_done(open_desk) -> None:
+    window = open_desk(style([]))
+    window.run("help.commands")
+    (commands,) = window.findChildren(CommandList)
+    QTest.keyClicks(commands.search, "step")
+    listed = commands.ids()
+    assert "step.remove" in listed
+    seen_rows = set()
+    for _ in range(len(listed) + 2):
+        seen_rows.add(commands.ids()[commands.list.currentRow()])
+        QTest.keyClick(commands.search, Qt.Key.Key_Down)
+    assert "step.remove" not in seen_rows and "add.dart.move" in seen_rows
+    commands.search.setText("fold")  # the word itself before a folder
+    assert commands.ids()[0] == "table.fold" and "export.all" in commands.ids()
+    commands.search.setText("zzz")
+    assert commands.ids() == [] and "another word" in commands.hint.text()
+    commands.run()
+    assert commands.isVisible()
+    commands.close()

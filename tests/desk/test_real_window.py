@@ -1,12 +1,15 @@
-"""A smoke test in a real window under Xvfb: the program starts on the demo, is drawn, and ends."""
+"""Smoke tests in a real window under Xvfb: the program starts on the demo, is drawn, and ends; its window comes back."""
 
 import os
 import shutil
 import subprocess
 import sys
+from collections.abc import Callable, Iterator
 from pathlib import Path
 
-CODE = """
+import pytest
+
+LOOK = """
 import sys
 from PyQt6.QtCore import QTimer
 from zesty_pivot.desk.start import application, open_window
@@ -23,8 +26,26 @@ QTimer.singleShot(600, look)
 sys.exit(app.exec())
 """
 
+PLACE = """
+import sys
+from PyQt6.QtCore import QTimer
+from zesty_pivot.desk.start import application, open_window
+app = application()
+window = open_window(None)
+window.show()
+window.begin(with_start_page=False)
+def look():
+    print(window.width(), window.height(), window.model.view, window.tour.isVisible())
+    window.resize(1111, 777)
+    QTimer.singleShot(200, lambda: (window.close(), app.quit()))
+QTimer.singleShot(400, look)
+sys.exit(app.exec())
+"""
 
-def test_the_window_under_an_x_server(tmp_path: Path) -> None:
+
+@pytest.fixture
+def run_under_x(tmp_path: Path) -> Iterator[Callable[[str], list[str]]]:
+    """Runs a program in a process of its own on an X server; what it printed, in words."""
     server = shutil.which("Xvfb")
     assert server, "Xvfb is installed by `make test`"
     read, write = os.pipe()
@@ -33,16 +54,35 @@ def test_the_window_under_an_x_server(tmp_path: Path) -> None:
         stderr=subprocess.DEVNULL,
     )  # fmt: skip
     os.close(write)
-    try:
-        with os.fdopen(read) as pipe:
-            display = f":{pipe.readline().strip()}"
-        env = {**os.environ, "DISPLAY": display, "QT_QPA_PLATFORM": "xcb", "XDG_RUNTIME_DIR": str(tmp_path)}
-        tmp_path.chmod(0o700)
-        found = subprocess.run([sys.executable, "-c", CODE], env=env, capture_output=True, text=True, timeout=60, check=False)
-    finally:
-        x.terminate()
-        x.wait(10)
-    assert found.returncode == 0, found.stderr
-    platform, width, height, colors = found.stdout.split()
+    with os.fdopen(read) as pipe:
+        display = f":{pipe.readline().strip()}"
+    tmp_path.chmod(0o700)
+    env = {**os.environ, "DISPLAY": display, "QT_QPA_PLATFORM": "xcb", "XDG_RUNTIME_DIR": str(tmp_path)}
+
+    def run(code: str, **more: str) -> list[str]:
+        found = subprocess.run(
+            [sys.executable, "-c", code], env={**env, **more}, capture_output=True, text=True, timeout=60, check=False
+        )
+        assert found.returncode == 0, found.stderr
+        return found.stdout.split()
+
+    yield run
+    x.terminate()
+    x.wait(10)
+
+
+def test_the_window_under_an_x_server(run_under_x) -> None:
+    platform, width, height, colors = run_under_x(LOOK)
     assert platform == "xcb" and int(width) >= 960 and int(height) >= 640
     assert int(colors) > 20  # it is drawn, not blank
+
+
+def test_the_window_comes_back_where_it_was(run_under_x) -> None:
+    """The first start shows the demo and walks through the ring; the second has the size the first was left with."""
+    assert run_under_x(PLACE) == ["1280", "800", "style", "True"]
+    assert run_under_x(PLACE)[:2] == ["1111", "777"]
+
+
+def test_the_first_window_fits_the_screen_at_150_percent(run_under_x) -> None:
+    """1400x900 pixels are 933x600 at 150 %."""
+    assert run_under_x(PLACE, QT_SCALE_FACTOR="1.5")[:2] == ["933", "600"]

@@ -11,6 +11,7 @@ import os
 import sys
 from collections.abc import Sequence
 from pathlib import Path
+from typing import Literal
 
 import click
 
@@ -52,7 +53,7 @@ def open_window(file: str | None) -> None:
     path = None if file in (None, "demo") else Path(str(file))
     if path is not None and not path.exists():
         raise FileError("there is no such file", where=str(path), advice="Check the name, or see zesty-pivot --help.")
-    sys.exit(start(path))
+    sys.exit(start(path, demo=file == "demo"))
 
 
 @cli.command()
@@ -98,6 +99,35 @@ def check(style: Path, block: Path | None) -> None:
     if not derived.findings:
         click.echo("nothing found")
     sys.exit(1 if derived.has_errors else 0)
+
+
+@cli.command()
+@click.argument("style", type=click.Path(path_type=Path))
+@click.option("--block", type=click.Path(path_type=Path), help="Use this block instead of the style's own.")
+@click.option(
+    "--way", type=click.Choice(("pivot", "slash")), default="pivot", show_default=True, help="Swing, or cut and tape."
+)
+def hand(style: Path, block: Path | None, way: Literal["pivot", "slash"]) -> None:
+    """Print the paper procedure of STYLE with its numbers."""
+    from zesty_pivot.core.formats.derived import derive as work_out
+    from zesty_pivot.core.recipe.hand import hand_sheet
+
+    derived = work_out(_opened(style, block, None))
+    for section in hand_sheet(derived.derivation, derived.style.scope(), way):
+        click.echo(f"{section.number}  {section.title}" if section.number else section.title)
+        for line in section.lines:
+            click.echo(f"    - {line.text}")
+    sys.exit(1 if derived.derivation.broken else 0)
+
+
+@cli.command()
+@click.option("--into", type=click.Path(path_type=Path), help="Data folder; your own when not given.")
+def integrate(into: Path | None) -> None:
+    """Write the menu entry, the icon, the file types and the man page to your data folder."""
+    from zesty_pivot.desk.desktop_entry import install
+
+    for path in install(into):
+        click.echo(str(path))
 
 
 @cli.command()

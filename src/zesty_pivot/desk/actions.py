@@ -1,4 +1,7 @@
-"""The table of actions: menus, buttons and shortcuts come from here alone. An action is data and a plain function."""
+"""The table of actions: menus, buttons, shortcuts and the command list come from here alone.
+
+An action is data and a plain function of the desk; whether it can be done is an expression over the desk's state.
+"""
 
 from __future__ import annotations
 
@@ -6,133 +9,313 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Protocol
 
+from zesty_pivot.core.quantity import Unit
+from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.core.steps import registry
+from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.forms.registry import all_forms
-from zesty_pivot.desk.model import VIEWS, DeskModel
+from zesty_pivot.desk.keeping import Keeper
+from zesty_pivot.desk.lay import PANELS, Lay
+from zesty_pivot.desk.model import START, VIEWS, DeskModel
+from zesty_pivot.desk.settings import Look
 from zesty_pivot.desk.table.canvas import Canvas
+from zesty_pivot.desk.work import Worker
 
 
 class Desk(Protocol):
     """What actions ask of the window."""
 
     model: DeskModel
+    lay: Lay
+    docs: Documents
+    keeper: Keeper
+    worker: Worker
 
     def canvas(self) -> Canvas: ...
-    def new_from_block(self) -> None: ...
-    def open_dialog(self) -> None: ...
-    def open_demo(self) -> None: ...
-    def save(self) -> bool: ...
-    def save_as(self) -> bool: ...
-    def rename(self) -> None: ...
-    def export_pdf(self) -> None: ...
-    def export_svg(self) -> None: ...
-    def export_all(self) -> None: ...
-    def close(self) -> bool: ...
+    def edit_step(self) -> None: ...
+    def rename_step(self) -> None: ...
+    def set_theme(self, look: Look) -> None: ...
+    def focus_next(self) -> None: ...
+    def show_settings(self) -> None: ...
+    def show_guide(self) -> None: ...
+    def show_commands(self) -> None: ...
+    def show_tour(self) -> None: ...
     def about(self) -> None: ...
+    def close(self) -> bool: ...
+
+
+def _always(_desk: Desk) -> bool:
+    return True
 
 
 @dataclass(frozen=True)
 class Action:
-    """One action: id, menu, title, shortcut, when it can be done, and what it does. `icon` is a file name."""
+    """One action: id, menu, title, shortcut, what it does, when it can be done. `icon` is a file name, `tip` says it in
+    the trade's words."""
 
     id: str
     menu: str
     title: str
     shortcut: str
     run: Callable[[Desk], object]
-    enabled: Callable[[DeskModel], bool] = lambda _model: True
+    enabled: Callable[[Desk], bool] = _always
     icon: str = ""
     tip: str = ""
 
 
-def _has_step(model: DeskModel) -> bool:
-    return model.step is not None
+def _has_step(desk: Desk) -> bool:
+    return desk.model.step is not None and desk.model.view == "style"
 
 
-def _step(model: DeskModel) -> int:
-    return model.step if model.step is not None else 0
+def _step(desk: Desk) -> int:
+    return desk.model.step if desk.model.step is not None else 0
 
 
-def _toggle(window: Desk) -> None:
-    model = window.model
-    at = _step(model)
+def _has_canvas(desk: Desk) -> bool:
+    return desk.model.view != START
+
+
+def _toggle(desk: Desk) -> None:
+    model, at = desk.model, _step(desk)
     step = model.style.steps[at]
     verb = "switch on" if step.off else "switch off"
     model.replace_step(at, step.model_copy(update={"off": not step.off}), f"{verb} {step.words()}")
 
 
-def _show(view: str) -> Callable[[Desk], None]:
-    return lambda window: window.model.set_view(view)
+def _look(by: int) -> Callable[[Desk], None]:
+    return lambda desk: desk.model.choose_step(desk.model.state_index - 1 + by)
 
 
-def _units(unit: str) -> Callable[[Desk], None]:
-    return lambda window: window.model.set_units(unit)  # type: ignore[arg-type]
+def _can_look(by: int) -> Callable[[Desk], bool]:
+    def can(desk: Desk) -> bool:
+        last = len(desk.model.derived.derivation.states) - 1
+        return desk.model.view == "style" and 0 <= desk.model.state_index + by <= last
+
+    return can
+
+
+def _view(view: str) -> Action:
+    tips = {"style": "Derive the pattern", "finish": "Allowances, caps and marks", "paper": "Pages and files"}
+    return Action(
+        f"view.{view}", "View", view.capitalize(), f"Ctrl+{VIEWS.index(view) + 1}", lambda desk: desk.model.set_view(view),
+        lambda desk: desk.model.view != view, tip=tips[view],
+    )  # fmt: skip
+
+
+def _panel(panel: str) -> Action:
+    titles = {
+        "reading": ("Reading", "The chosen step, accounts and findings"),
+        "trace": ("Tracing paper", "What differs from the block, an earlier state or another style"),
+        "walk": ("Walk a seam", "Two seams rolled along each other, with the running difference and the notches"),
+        "hand": ("By hand", "The paper procedure with this pattern's numbers"),
+    }
+
+    def run(desk: Desk) -> None:
+        desk.model.set_view("style")
+        desk.lay.show_panel(panel)
+
+    return Action(
+        f"panel.{panel}", "Table", titles[panel][0], f"Alt+{PANELS.index(panel) + 1}", run,
+        lambda desk: desk.model.view != "style" or desk.lay.panel != panel, tip=titles[panel][1],
+    )  # fmt: skip
+
+
+def _units(unit: Unit, title: str) -> Action:
+    return Action(
+        f"units.{unit}", "View", f"Show {title}", "", lambda desk: desk.model.set_units(unit),
+        lambda desk: desk.model.style.units != unit, tip=f"Lengths in {title}; what was written keeps its meaning",
+    )  # fmt: skip
+
+
+def _theme(look: Look, title: str, picture: str) -> Action:
+    return Action(
+        f"theme.{look}", "View", title, "", lambda desk: desk.set_theme(look),
+        lambda desk: desk.keeper.settings.theme != look, picture,
+    )  # fmt: skip
 
 
 def _add(do: str) -> Callable[[Desk], None]:
-    def run(window: Desk) -> None:
-        value = all_forms()[do].first(window.model)
+    def run(desk: Desk) -> None:
+        value = all_forms()[do].first(desk.model)
         if value is not None:
             step = registry.read(value)
-            window.model.set_view("style")
-            window.model.add_step(step, step.words())
+            desk.model.set_view("style")
+            desk.lay.show_panel("reading")
+            desk.model.add_step(step, step.words())
 
     return run
 
 
-def _can_add(do: str) -> Callable[[DeskModel], bool]:
-    return lambda model: do != "dart.move" or any(piece.darts for piece in model.pattern.pieces)
+def _can_add(do: str) -> Callable[[Desk], bool]:
+    return lambda desk: all_forms()[do].can(desk.model)
 
 
 def _adding() -> tuple[Action, ...]:
-    keys = {"dart.move": "Ctrl+D", "piece.true": "Ctrl+T"}
+    keys = {"dart.move": "Ctrl+D", "dart.split": "Ctrl+L", "dart.merge": "Ctrl+M", "piece.true": "Ctrl+T"}
+    pictures = {
+        "dart.move": "rotate-cw", "dart.split": "split", "dart.merge": "merge", "dart.equalise": "equal",
+        "piece.true": "spline",
+    }  # fmt: skip
+    steps = registry.all_steps()
     return tuple(
-        Action(f"add.{do}", "Step", f"{step.title}", keys.get(do, ""), _add(do), _can_add(do), tip=step.summary)
-        for do, step in registry.all_steps().items()
-        if do in all_forms()
-    )
+        Action(
+            f"add.{do}", "Step", steps[do].title, keys.get(do, ""), _add(do), _can_add(do), pictures.get(do, "plus"),
+            steps[do].summary,
+        )
+        for do in all_forms()
+    )  # fmt: skip
+
+
+def _fold(desk: Desk) -> None:
+    desk.model.set_view("style")
+    desk.lay.show_panel("reading" if desk.lay.panel == "walk" else desk.lay.panel)
+    desk.lay.set_fold(0.0 if desk.lay.fold else 1.0)
+
+
+def _can_fold(desk: Desk) -> bool:
+    return any(piece.darts for piece in desk.model.pattern.pieces)
+
+
+def _trace_block(desk: Desk) -> None:
+    desk.model.set_view("style")
+    desk.lay.trace_state(None if desk.lay.traced is not None else 0)
+
+
+def _walk(desk: Desk) -> None:
+    desk.lay.choose_seam((desk.lay.seam + 1) % len(desk.lay.seams))
+
+
+def _other_way(desk: Desk) -> None:
+    ways = list(WAYS)
+    desk.lay.read_way(ways[(ways.index(desk.lay.way) + 1) % len(ways)])
+
+
+def _file() -> tuple[Action, ...]:
+    return (
+        Action(
+            "file.start", "File", "Start page", "Ctrl+Home", lambda w: w.model.set_view(START),
+            lambda w: w.model.view != START, "house", "Demo styles, recent files, ways to begin",
+        ),
+        Action("file.new", "File", "New style from a block…", "Ctrl+N", lambda w: w.docs.new_from_block(), icon="file-plus"),
+        Action(
+            "file.new_demo", "File", "New style over the demo's block", "", lambda w: w.docs.new_over_demo_block(),
+            icon="scissors",
+        ),
+        Action("file.open", "File", "Open…", "Ctrl+O", lambda w: w.docs.open_dialog(), icon="folder-open"),
+        Action("file.demo", "File", "Open the demo", "", lambda w: w.docs.open_demo()),
+        Action("file.save", "File", "Save", "Ctrl+S", lambda w: w.docs.save(), icon="save"),
+        Action("file.save_as", "File", "Save as…", "Ctrl+Shift+S", lambda w: w.docs.save_as()),
+        Action("file.rename", "File", "Name the style…", "Shift+F2", lambda w: w.docs.rename()),
+        Action(
+            "export.pdf", "File", "Save the PDF…", "Ctrl+P", lambda w: w.docs.export_pdf(), lambda w: not w.worker.is_busy,
+            "printer", "Pages at true size, to print at 100 %",
+        ),
+        Action(
+            "export.svg", "File", "Save the sheet as SVG…", "", lambda w: w.docs.export_svg(), lambda w: not w.worker.is_busy,
+        ),
+        Action(
+            "export.hand", "File", "Save the hand sheet…", "", lambda w: w.docs.export_hand(), lambda w: not w.worker.is_busy,
+            tip="The paper procedure as a PDF",
+        ),
+        Action(
+            "export.all", "File", "Save everything to a folder…", "Ctrl+E", lambda w: w.docs.export_all(),
+            lambda w: not w.worker.is_busy,
+        ),
+        Action("export.picture", "File", "Save a picture…", "", lambda w: w.docs.save_picture(), _has_canvas, "image"),
+        Action("file.settings", "File", "Settings…", "Ctrl+,", lambda w: w.show_settings(), icon="settings"),
+        Action("file.quit", "File", "Quit", "Ctrl+Q", lambda w: w.close()),
+    )  # fmt: skip
+
+
+def _steps() -> tuple[Action, ...]:
+    return (
+        Action(
+            "step.edit", "Step", "Edit the step", "Ctrl+Return", lambda w: w.edit_step(), _has_step, "pen-line",
+            "Go to the fields of the chosen step",
+        ),
+        Action("step.rename", "Step", "Name the step", "F2", lambda w: w.rename_step(), _has_step, "pencil"),
+        Action(
+            "step.duplicate", "Step", "Duplicate the step", "Ctrl+Shift+D",
+            lambda w: w.model.duplicate_step(_step(w)), _has_step, "copy",
+        ),
+        Action("step.off", "Step", "Switch the step off or on", "Ctrl+Shift+O", _toggle, _has_step, "eye-off"),
+        Action(
+            "step.earlier", "Step", "Step earlier", "Ctrl+Shift+Left", lambda w: w.model.move_step(_step(w), -1),
+            lambda w: _has_step(w) and _step(w) > 0, "chevron-left",
+        ),
+        Action(
+            "step.later", "Step", "Step later", "Ctrl+Shift+Right", lambda w: w.model.move_step(_step(w), 1),
+            lambda w: _has_step(w) and _step(w) + 1 < len(w.model.style.steps), "chevron-right",
+        ),
+        Action(
+            "step.remove", "Step", "Remove the step", "Ctrl+Backspace", lambda w: w.model.remove_step(_step(w)),
+            _has_step, "trash-2",
+        ),
+        Action("look.back", "Step", "Look one step back", "Alt+Left", _look(-1), _can_look(-1), tip="The pattern before it"),
+        Action("look.on", "Step", "Look one step on", "Alt+Right", _look(1), _can_look(1), tip="The pattern after it"),
+    )  # fmt: skip
+
+
+def _table() -> tuple[Action, ...]:
+    return (
+        *(_panel(panel) for panel in PANELS),
+        Action(
+            "table.fold", "Table", "Fold the darts shut or open", "Ctrl+Shift+F", _fold, _can_fold, "fold-horizontal",
+            "See the seam across every shut mouth, with its corner",
+        ),
+        Action(
+            "trace.block", "Table", "Lay the block under, or take it away", "Ctrl+B", _trace_block, icon="layers",
+            tip="The block as tracing paper",
+        ),
+        Action("trace.other", "Table", "Lay another style on the table…", "", lambda w: w.docs.trace_other()),
+        Action(
+            "trace.over", "Table", "Tracing paper over or under", "", lambda w: w.lay.put_over(not w.lay.is_over),
+            lambda w: w.lay.traced is not None,
+        ),
+        Action("walk.next", "Table", "Walk the next seam", "", _walk, lambda w: w.lay.is_walking and len(w.lay.seams) > 1),
+        Action(
+            "walk.turn", "Table", "Walk from the other end", "", lambda w: w.lay.walk_from_end(not w.lay.is_from_end),
+            lambda w: w.lay.is_walking, "arrow-left-right",
+        ),
+        Action("hand.way", "Table", "By hand the other way", "", _other_way, lambda w: w.lay.panel == "hand"),
+    )  # fmt: skip
 
 
 def actions() -> tuple[Action, ...]:
     """Every action, in the order of the menus."""
     return (
-        Action("file.new", "File", "New style from a block…", "Ctrl+N", lambda w: w.new_from_block(), icon="file-plus"),
-        Action("file.open", "File", "Open…", "Ctrl+O", lambda w: w.open_dialog(), icon="folder-open"),
-        Action("file.demo", "File", "Open the demo", "", lambda w: w.open_demo()),
-        Action("file.save", "File", "Save", "Ctrl+S", lambda w: w.save(), icon="save"),
-        Action("file.save_as", "File", "Save as…", "Ctrl+Shift+S", lambda w: w.save_as()),
-        Action("file.rename", "File", "Name the style…", "", lambda w: w.rename()),
-        Action("export.pdf", "File", "Save the PDF…", "Ctrl+P", lambda w: w.export_pdf(), icon="printer"),
-        Action("export.svg", "File", "Save the sheet as SVG…", "", lambda w: w.export_svg()),
-        Action("export.all", "File", "Save everything to a folder…", "Ctrl+E", lambda w: w.export_all()),
-        Action("file.quit", "File", "Quit", "Ctrl+Q", lambda w: w.close()),
-        Action("edit.undo", "Edit", "Undo", "Ctrl+Z", lambda w: w.model.undo(), lambda m: bool(m.undo_title), "undo-2"),
-        Action("edit.redo", "Edit", "Redo", "Ctrl+Shift+Z", lambda w: w.model.redo(), lambda m: bool(m.redo_title), "redo-2"),
+        *_file(),
+        Action(
+            "edit.undo", "Edit", "Undo", "Ctrl+Z", lambda w: w.model.undo(), lambda w: bool(w.model.undo_title), "undo-2",
+        ),
+        Action(
+            "edit.redo", "Edit", "Redo", "Ctrl+Shift+Z", lambda w: w.model.redo(), lambda w: bool(w.model.redo_title), "redo-2",
+        ),
+        Action(
+            "edit.copy_picture", "Edit", "Copy the picture", "Ctrl+Shift+C", lambda w: w.docs.copy_picture(), _has_canvas,
+            "image", "What the table shows, as PNG and SVG",
+        ),
         *_adding(),
-        Action("step.off", "Step", "Switch the step off or on", "Ctrl+Shift+O", _toggle, _has_step, "eye-off"),
+        *_steps(),
+        *_table(),
+        *(_view(view) for view in VIEWS),
+        Action("view.fit", "View", "Show all", "Ctrl+0", lambda w: w.canvas().fit(), _has_canvas, "maximize"),
+        Action("view.nearer", "View", "Nearer", "Ctrl++", lambda w: w.canvas().zoom(1.25), _has_canvas, "zoom-in"),
+        Action("view.further", "View", "Further", "Ctrl+-", lambda w: w.canvas().zoom(0.8), _has_canvas, "zoom-out"),
+        _units("cm", "centimetres"),
+        _units("mm", "millimetres"),
+        _units("in", "inches"),
+        _theme("light", "Light theme", "sun"),
+        _theme("dark", "Dark theme", "moon"),
+        _theme("system", "Theme of the system", "monitor"),
         Action(
-            "step.earlier", "Step", "Step earlier", "Ctrl+Shift+Left", lambda w: w.model.move_step(_step(w.model), -1),
-            lambda m: m.step is not None and m.step > 0, "chevron-left",
+            "view.next_part", "View", "Next part of the window", "F6", lambda w: w.focus_next(),
+            tip="The keyboard goes on: header, steps, table, panel, recipe",
         ),
         Action(
-            "step.later", "Step", "Step later", "Ctrl+Shift+Right", lambda w: w.model.move_step(_step(w.model), 1),
-            lambda m: m.step is not None and m.step + 1 < len(m.style.steps), "chevron-right",
+            "help.guide", "Help", "Guide", "F1", lambda w: w.show_guide(), icon="book-open", tip="The page about what you see",
         ),
-        Action(
-            "step.remove", "Step", "Remove the step", "Ctrl+Backspace", lambda w: w.model.remove_step(_step(w.model)),
-            _has_step, "trash-2",
-        ),
-        *(
-            Action(f"view.{view}", "View", view.capitalize(), f"Ctrl+{number}", _show(view), tip=tip)
-            for number, (view, tip) in enumerate(
-                zip(VIEWS, ("Derive the pattern", "Allowances, caps and marks", "Pages and files"), strict=True), start=1
-            )
-        ),
-        Action("view.fit", "View", "Show all", "Ctrl+0", lambda w: w.canvas().fit(), icon="maximize"),
-        Action("view.nearer", "View", "Nearer", "Ctrl++", lambda w: w.canvas().zoom(1.25), icon="zoom-in"),
-        Action("view.further", "View", "Further", "Ctrl+-", lambda w: w.canvas().zoom(0.8), icon="zoom-out"),
-        Action("units.cm", "View", "Show centimetres", "", _units("cm"), lambda m: m.style.units != "cm"),
-        Action("units.mm", "View", "Show millimetres", "", _units("mm"), lambda m: m.style.units != "mm"),
-        Action("units.in", "View", "Show inches", "", _units("in"), lambda m: m.style.units != "in"),
+        Action("help.commands", "Help", "Find a command…", "Ctrl+K", lambda w: w.show_commands(), icon="command"),
+        Action("help.tour", "Help", "Show me the ring", "", lambda w: w.show_tour(), icon="graduation-cap"),
         Action("help.about", "Help", "About Zesty Pivot", "", lambda w: w.about()),
     )  # fmt: skip

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QFont, QPainter, QPen
+from PyQt6.QtCore import QRectF, Qt
+from PyQt6.QtGui import QPainter
 from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.finish.piece import FinishedPiece, allowance_of
+from zesty_pivot.core.finish.piece import allowance_of
 from zesty_pivot.core.finish.schools import ALLOWANCES, FOLDS, SETBACKS
 from zesty_pivot.core.finish.sheet import Sheet
 from zesty_pivot.core.piece.names import words
@@ -15,53 +15,13 @@ from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.fields import CalcField
+from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.reading import label
 from zesty_pivot.desk.table.canvas import Canvas
-from zesty_pivot.desk.table.shapes import qt_path
-from zesty_pivot.desk.theme import LIGHT, text_font
+from zesty_pivot.desk.table.finished import paint_finished
+from zesty_pivot.desk.theme import NOW, text_font
 
 WIDTH = 306
-# Line widths of the finished pieces in px, and their dashes.
-LOOKS: dict[str, tuple[float, tuple[float, ...]]] = {
-    "seam": (1.1, ()), "leg": (1.1, ()), "cap": (1.1, ()), "fold": (1.4, (9, 3, 1.5, 3)), "cut": (2.4, ()),
-    "crease": (1.0, (4, 4)), "notch": (2.4, ()), "grain": (1.2, ()),
-}  # fmt: skip
-
-
-def paint_finished(painter: QPainter, piece: FinishedPiece, px: float, *, filled: bool = True) -> None:
-    """A finished piece in mm; `px` is one pixel in mm."""
-    if filled:
-        ring = qt_path(())
-        points = [QPointF(x, y) for x, y in piece.ring.tolist()]
-        ring.moveTo(points[0])
-        for point in points[1:]:
-            ring.lineTo(point)
-        ring.closeSubpath()
-        painter.setPen(Qt.PenStyle.NoPen)
-        painter.setBrush(LIGHT.color("paper"))
-        painter.drawPath(ring)
-    painter.setBrush(Qt.BrushStyle.NoBrush)
-    for stroke in piece.strokes:
-        width, dashes = LOOKS[stroke.kind]
-        pen = QPen(LIGHT.color("ink"), width * px, Qt.PenStyle.SolidLine, Qt.PenCapStyle.FlatCap)
-        if dashes:
-            pen.setDashPattern(list(dashes))
-        painter.setPen(pen)
-        painter.drawPath(qt_path(stroke.paths))
-    painter.setPen(QPen(LIGHT.color("ink"), 1.1 * px))
-    for circle in piece.circles:
-        painter.drawEllipse(QPointF(*circle.at), circle.radius, circle.radius)
-    for text in piece.texts:
-        font = QFont(text_font(10, bold=text.bold))
-        font.setPixelSize(100)
-        painter.save()
-        painter.translate(QPointF(*text.at))
-        painter.scale(text.size / 100.0, text.size / 100.0)
-        painter.setFont(font)
-        painter.setPen(LIGHT.color("ink"))
-        painter.drawText(QRectF(-2000, -100, 4000, 130), Qt.AlignmentFlag.AlignHCenter, text.text)
-        painter.restore()
 
 
 class FinishCanvas(Canvas):
@@ -96,7 +56,7 @@ class FinishCanvas(Canvas):
     def paint_over(self, painter: QPainter) -> None:
         if self.fault:
             painter.setFont(text_font(10, bold=True))
-            painter.setPen(LIGHT.color("error"))
+            painter.setPen(NOW.color("error"))
             painter.drawText(self.rect().adjusted(60, 40, -40, -40), Qt.TextFlag.TextWordWrap, self.fault)
 
 
@@ -191,7 +151,7 @@ class FinishView(QWidget):
         ends = [("auto", "by the intake"), ("cap", "folded, with a cap"), ("cut_away", "cut away inside")]
         self.end.show_choices(ends, finish.end)
         self.allowance.show_choices([(name, s.title) for name, s in ALLOWANCES.items()], finish.allowance)
-        self.cut_away.set_text(str(finish.cut_away))
+        self.cut_away.set_text(str(finish.cut_away), self._model.opened)
         for edit, text in ((self.size_edit, finish.size), (self.date_edit, finish.date)):
             if edit.text() != text and not edit.hasFocus():
                 edit.setText(text)
@@ -252,7 +212,7 @@ class FinishView(QWidget):
         for key, field in self.own_fields.items():
             if isinstance(field, CalcField):
                 piece, _dot, edge = key.partition(".")
-                field.set_text(str(finish.allowances.get(key, "")))
+                field.set_text(str(finish.allowances.get(key, "")), self._model.opened)
                 school = allowance_of(pattern.piece(piece), edge, finish, scope)
                 field.edit.setPlaceholderText(f"{format_length(school, scope.unit)} by the school")
                 continue

@@ -11,16 +11,21 @@ from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QToolButton, QWidg
 from zesty_pivot.desk.model import VIEWS, DeskModel
 
 BUTTONS = (
+    "file.start",
     "file.open",
     "file.save",
     "edit.undo",
     "edit.redo",
+    "step.duplicate",
     "step.off",
     "step.earlier",
     "step.later",
     "step.remove",
     "view.fit",
 )
+
+
+ROOMY = 1180  # px; a narrower window leaves out the block's name
 
 
 class Header(QWidget):
@@ -41,7 +46,7 @@ class Header(QWidget):
         row.addWidget(self.title)
         row.addSpacing(18)
         for id in BUTTONS:
-            if id == "step.off":
+            if id == "step.duplicate":
                 row.addSpacing(14)
             button = QToolButton()
             button.setDefaultAction(action(id))
@@ -58,9 +63,18 @@ class Header(QWidget):
             tab.clicked.connect(action(f"view.{view}").trigger)
             self.tabs[view] = tab
             row.addWidget(tab)
+        self._name_room = 260
         model.changed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
         self.refresh()
+
+    def fit_width(self, width: int) -> None:
+        """Less of the names where the window is narrow; tooltips and the window's title have them whole."""
+        self.crumb.setVisible(width >= ROOMY)
+        room = 260 if width >= ROOMY else 150
+        if room != self._name_room:
+            self._name_room = room
+            self.refresh()
 
     def refresh(self) -> None:
         """Shows the model."""
@@ -68,7 +82,7 @@ class Header(QWidget):
         metrics = self.crumb.fontMetrics()
         self.crumb.setText(metrics.elidedText(block.partition(",")[0], Qt.TextElideMode.ElideRight, 190) + "  ›")
         self.crumb.setToolTip(f"The block: {block}")
-        shown = self.title.fontMetrics().elidedText(name, Qt.TextElideMode.ElideRight, 260)
+        shown = self.title.fontMetrics().elidedText(name, Qt.TextElideMode.ElideRight, self._name_room)
         self.title.setText(f"{shown}{' *' if self._model.is_dirty else ''}")
         self.title.setToolTip(name)
         for view, tab in self.tabs.items():

@@ -1,28 +1,61 @@
-"""Icons of the shipped set, drawn in the theme's ink."""
+"""Icons of the shipped set, drawn in the theme's ink when they are first shown."""
 
 from __future__ import annotations
 
 from functools import lru_cache
 from importlib.resources import files
 
-from PyQt6.QtCore import QByteArray, QSize
-from PyQt6.QtGui import QIcon, QPainter, QPixmap
+from PyQt6.QtCore import QByteArray, QRect, QRectF, QSize, Qt
+from PyQt6.QtGui import QIcon, QIconEngine, QPainter, QPixmap
 from PyQt6.QtSvg import QSvgRenderer
 
-from zesty_pivot.desk.theme import LIGHT
+from zesty_pivot.desk.theme import NOW
+
+PALE = 0.42  # opacity of an icon that cannot be used now
 
 
-@lru_cache(maxsize=128)
-def icon(name: str, color: str = LIGHT.ink) -> QIcon:
-    """An icon by its file name, in a colour. Raises FileNotFoundError for a name that does not ship."""
+def icon(name: str, color: str = "") -> QIcon:
+    """An icon by its file name, in a colour (the ink of the theme in use when none is given).
+
+    Raises FileNotFoundError for a name that does not ship.
+    """
+    return _made(name, color or NOW.ink)
+
+
+@lru_cache(maxsize=256)
+def _made(name: str, color: str) -> QIcon:
     text = (files("zesty_pivot.data") / "icons" / f"{name}.svg").read_text(encoding="utf-8")
-    renderer = QSvgRenderer(QByteArray(text.replace("currentColor", color).encode()))
-    found = QIcon()
-    for size in (18, 36):
-        pixmap = QPixmap(QSize(size, size))
-        pixmap.fill(LIGHT.color("paper", 0))
-        painter = QPainter(pixmap)
-        renderer.render(painter)
+    return QIcon(_Engine(text.replace("currentColor", color)))
+
+
+class _Engine(QIconEngine):
+    """Renders the drawing at the size that is asked for."""
+
+    def __init__(self, text: str) -> None:
+        super().__init__()
+        self._text = text
+
+    def clone(self) -> QIconEngine:
+        return _Engine(self._text)
+
+    def paint(self, painter: QPainter | None, rect: QRect, mode: QIcon.Mode, state: QIcon.State) -> None:
+        if painter is not None:
+            painter.save()
+            painter.setOpacity(PALE if mode == QIcon.Mode.Disabled else 1.0)
+            _renderer(self._text).render(painter, QRectF(rect))
+            painter.restore()
+
+    def pixmap(self, size: QSize, mode: QIcon.Mode, state: QIcon.State) -> QPixmap:
+        found = QPixmap(size)
+        if found.isNull():  # asked for no size, as a button without room does
+            return found
+        found.fill(Qt.GlobalColor.transparent)
+        painter = QPainter(found)
+        self.paint(painter, QRect(0, 0, size.width(), size.height()), mode, state)
         painter.end()
-        found.addPixmap(pixmap)
-    return found
+        return found
+
+
+@lru_cache(maxsize=256)
+def _renderer(text: str) -> QSvgRenderer:
+    return QSvgRenderer(QByteArray(text.encode()))

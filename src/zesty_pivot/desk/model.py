@@ -10,19 +10,22 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from zesty_pivot.core.checks.base import Finding, Look, Mend
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.formats import block_file, files, style_file
+from zesty_pivot.core.formats import files, style_file
 from zesty_pivot.core.formats.derived import Derived, broken_findings, derive, look_at
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.formats.unit_change import with_units
 from zesty_pivot.core.ledger import Account
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.quantity import Unit, format_length
-from zesty_pivot.core.recipe import Evaluator, State
+from zesty_pivot.core.recipe import State
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.base import Step
+from zesty_pivot.core.steps.base import Context, Step
+from zesty_pivot.desk import opening
 from zesty_pivot.desk.history import History
+from zesty_pivot.desk.opening import Opened
 
 VIEWS = ("style", "finish", "paper")
+START = "start"  # the start page, which is no view of the style
 
 
 class DeskModel(QObject):
@@ -31,25 +34,23 @@ class DeskModel(QObject):
     changed = pyqtSignal()  # the document, or what is shown of it
     chosen_changed = pyqtSignal()  # pivot, dart or step
     view_changed = pyqtSignal()
+    document_changed = pyqtSignal()  # the document itself, its file, or what is saved of it
     said = pyqtSignal(str, bool)  # a sentence, and whether it is a fault
 
     def __init__(self, style: Style) -> None:
         super().__init__()
-        self._evaluator = Evaluator()
-        self._reset(style, None)
+        self.opened = 0  # how many documents were opened: tells them apart
+        self._reset(opening.ready(style))
 
-    def _reset(self, style: Style, path: Path | None) -> None:
-        derived = derive(style, self._evaluator)
-        # A formula of the finish that this block cannot answer is refused here, before anything is given up.
-        if not (derived.pieces and derived.findings is not None):
-            raise ZestyError("the style has no pieces", where=style.name, advice="Give it a block.")
-        self._derived = derived
+    def _reset(self, opened: Opened) -> None:
+        self._evaluator, self._derived = opened.evaluator, opened.derived
+        self.opened += 1
         self._look: Look | None = None
-        self._history = History([style])
+        self._history = History([opened.derived.style])
         self._preview: Style | None = None
-        self.path = path
-        self._saved: Style | None = style if path is not None else None
-        self._first = style
+        self.path = opened.path
+        self._stamp = opened.stamp
+        self._saved: Style | None = opened.derived.style
         self.view = "style"
         self.looking: int | None = None  # the state looked at; None is the last
         self.step: int | None = None  # the chosen step, counted from 0
@@ -117,7 +118,7 @@ class DeskModel(QObject):
     @property
     def is_dirty(self) -> bool:
         """Whether closing now would lose something."""
-        return self.style is not (self._saved or self._first)
+        return self.style is not self._saved
 
     @property
     def undo_title(self) -> str:
@@ -144,6 +145,7 @@ class DeskModel(QObject):
         self._preview = None
         if style != self.style:
             self._history.push(style, title)
+            self.document_changed.emit()
         self._show(self.style)
 
     def preview(self, style: Style | None) -> None:
@@ -171,8 +173,17 @@ class DeskModel(QObject):
     def _travel(self, by: int, words: str) -> None:
         if self._history.step(by):
             self._preview = None
+            self.document_changed.emit()
             self._show(self.style)
             self.say(words)
+
+    def would_change(self, step: Step) -> bool:
+        """Whether a step could be done to the pattern on the table and would change it."""
+        context = Context(self._derived.derivation.block, self.style.scope())
+        try:
+            return step.apply(self.pattern, context).pattern is not self.pattern
+        except ZestyError:
+            return False
 
     def add_step(self, step: Step, title: str) -> None:
         """A step after the state on the table, chosen from then on."""
@@ -200,11 +211,22 @@ class DeskModel(QObject):
     def move_step(self, at: int, by: int) -> None:
         """A step moved earlier (-1) or later (1)."""
         steps = list(self.style.steps)
-        if 0 <= at + by < len(steps):
+        if by and 0 <= at + by < len(steps):
             steps.insert(at + by, steps.pop(at))
             self.step = at + by
+            self.looking = None if at + by + 1 == len(steps) else at + by + 1
             self.edit(self.style.with_steps(tuple(steps)), f"move {steps[at + by].words()}")
             self.chosen_changed.emit()
+
+    def duplicate_step(self, at: int) -> None:
+        """A step once more, after itself."""
+        step = self.style.steps[at]
+        steps = (*self.style.steps[: at + 1], step, *self.style.steps[at + 1 :])
+        self.step = at + 1
+        self.looking = None if at + 2 == len(steps) else at + 2
+        self.edit(self.style.with_steps(steps), f"duplicate {step.words()}")
+        self.chosen_changed.emit()
+        self._say_outcome(at + 2)
 
     def _say_outcome(self, number: int) -> None:
         states = self._derived.derivation.states
@@ -252,8 +274,8 @@ class DeskModel(QObject):
         self.chosen_changed.emit()
 
     def set_view(self, view: str) -> None:
-        """Style, finish or paper."""
-        if view != self.view and view in VIEWS:
+        """Style, finish or paper; or the start page."""
+        if view != self.view and view in (*VIEWS, START):
             self.view = view
             self.view_changed.emit()
 
@@ -261,14 +283,25 @@ class DeskModel(QObject):
 
     def open(self, path: Path) -> None:
         """Opens a style, or a new style over a block. Raises a ZestyError and keeps everything when it cannot."""
-        if path.suffix == ".zblock":
-            self.replace(style_file.from_block(block_file.read(path), path.stem.replace("-", " ")), None)
-        else:
-            self.replace(style_file.read(path), path)
+        self.adopt(opening.read(path))
+
+    def adopt(self, opened: Opened) -> None:
+        """Shows a document that is ready, with a history of its own."""
+        self._reset(opened)
+        self._tell_all()
 
     def replace(self, style: Style, path: Path | None) -> None:
         """Another document, with a history of its own. Raises a ZestyError and keeps everything when it is not sound."""
-        self._reset(style, path)
+        self.adopt(opening.ready(style, path))
+
+    def recover(self, style: Style, path: Path | None) -> None:
+        """Unsaved work that comes back: the document of `path`, or of none, and not what is saved there."""
+        self._reset(opening.ready(style, path))
+        self._saved = None
+        self._tell_all()
+
+    def _tell_all(self) -> None:
+        self.document_changed.emit()
         self.changed.emit()
         self.chosen_changed.emit()
         self.view_changed.emit()
@@ -276,8 +309,21 @@ class DeskModel(QObject):
     def save(self, path: Path) -> None:
         """Saves atomically. Raises FileError and keeps everything when it cannot."""
         style_file.save(self.style, path)
-        self.path, self._saved = path, self.style
+        self.path, self._saved, self._stamp = path, self.style, files.stamp(path)
+        self.document_changed.emit()
         self.changed.emit()
+
+    @property
+    def is_changed_on_disk(self) -> bool:
+        """Whether the file is another one than was opened or saved here: something else wrote it, or took it away."""
+        return self.path is not None and files.stamp(self.path) != self._stamp
+
+    def keep_mine(self) -> None:
+        """Takes note of the file as it is on disk now, and counts the document as not saved."""
+        if self.path is not None:
+            self._stamp, self._saved = files.stamp(self.path), None
+            self.document_changed.emit()
+            self.changed.emit()
 
 
 def _capital(text: str) -> str:

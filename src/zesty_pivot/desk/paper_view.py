@@ -12,14 +12,18 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.sheet import Sheet
 from zesty_pivot.core.formats.export import tiled
 from zesty_pivot.core.formats.tiles import OVERLAP, PAPERS, Tile, Tiling
+from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.finish_view import WIDTH, paint_finished
+from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.documents import FULL
+from zesty_pivot.desk.finish_view import WIDTH
+from zesty_pivot.desk.keeping import Keeper
+from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.reading import label
 from zesty_pivot.desk.table.canvas import Canvas
-from zesty_pivot.desk.theme import LIGHT, text_font
+from zesty_pivot.desk.table.finished import paint_finished
+from zesty_pivot.desk.theme import NOW, text_font
 
-FULL = "full"
 GAP = 14.0  # mm between the pages on the screen
 
 
@@ -62,7 +66,7 @@ class PaperCanvas(Canvas):
         if self.sheet is None:
             return
         if self.tiling is None:
-            painter.fillRect(self.content_box(), LIGHT.color("paper"))
+            painter.fillRect(self.content_box(), NOW.color("paper"))
             self._draw(painter, self.sheet)
             return
         for tile in self.tiles:
@@ -70,9 +74,9 @@ class PaperCanvas(Canvas):
 
     def _tile(self, painter: QPainter, tile: Tile, sheet: Sheet) -> None:
         page, px = self._page(tile), 1.0 / self.scale
-        painter.fillRect(page.translated(2 * px, 3 * px), LIGHT.color("shadow", 40))
-        painter.fillRect(page, LIGHT.color("paper"))
-        strip = LIGHT.color("citrus_pale")
+        painter.fillRect(page.translated(2 * px, 3 * px), NOW.color("shadow", 40))
+        painter.fillRect(page, NOW.color("paper"))
+        strip = NOW.color("citrus_pale")
         if self.tiling is not None and tile.column < self.tiling.columns - 1:
             painter.fillRect(QRectF(page.right() - OVERLAP, page.top(), OVERLAP, page.height()), strip)
         if self.tiling is not None and tile.row < self.tiling.rows - 1:
@@ -80,11 +84,17 @@ class PaperCanvas(Canvas):
         painter.save()
         painter.setClipRect(page)
         painter.translate(page.left() - tile.x, page.top() - tile.y)
-        self._draw(painter, sheet)
+        wide, tall = page.width(), page.height()
+        self._draw(painter, sheet, QRectF(tile.x, tile.y, wide, tall))
         painter.restore()
 
-    def _draw(self, painter: QPainter, sheet: Sheet) -> None:
+    def _draw(self, painter: QPainter, sheet: Sheet, field: QRectF | None = None) -> None:
+        """The pieces of the sheet; only those that reach into a field (mm), when one is given."""
         for laid in sheet.laid:
+            left, top, right, bottom = laid.piece.box()
+            box = QRectF(left + laid.dx, top + laid.dy, right - left, bottom - top)
+            if field is not None and not field.intersects(box):
+                continue
             painter.save()
             painter.translate(laid.dx, laid.dy)
             paint_finished(painter, laid.piece, 1.0 / self.scale, filled=False)
@@ -96,43 +106,52 @@ class PaperCanvas(Canvas):
             page = self._page(tile)
             at = self.to_px(page.left(), page.top())
             box = QRectF(at.x() + 6, at.y() + 6, 34, 20)
-            painter.setPen(QPen(LIGHT.color("edge"), 1))
-            painter.setBrush(LIGHT.color("paper", 235))
+            painter.setPen(QPen(NOW.color("edge"), 1))
+            painter.setBrush(NOW.color("paper", 235))
             painter.drawRoundedRect(box, 4, 4)
-            painter.setPen(LIGHT.color("quiet"))
+            painter.setPen(NOW.color("quiet"))
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, tile.name)
 
 
 class PaperView(QWidget):
     """Canvas, paper choice and export buttons. The buttons run actions of the window's table."""
 
-    def __init__(self, model: DeskModel, run: Callable[[str], None]) -> None:
+    def __init__(self, model: DeskModel, keeper: Keeper, run: Callable[[str], None]) -> None:
         super().__init__()
-        self._model = model
+        self._model, self._keeper = model, keeper
         self.canvas = PaperCanvas(model)
         self.paper = Choice("Paper")
-        self.chosen = "A4"
+        self.chosen: str = keeper.settings.paper
+        self.hand = Choice("Hand sheet")
         self.summary = label("", "quiet")
         self.fault = label("", "fault")
+        self.open_findings = label("", "warning")
         side = QWidget()
         side.setObjectName("right")
         side.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         side.setFixedWidth(WIDTH)
-        column = QVBoxLayout(side)
-        column.setContentsMargins(16, 14, 14, 14)
+        inside = Column()
+        column = inside.rows
         column.setSpacing(6)
+        around = QVBoxLayout(side)
+        around.setContentsMargins(0, 0, 0, 0)
         column.addWidget(label("Paper", "heading"))
         column.addWidget(self.paper)
+        column.addWidget(label("Hand sheet after the pages", "quiet"))
+        column.addWidget(self.hand)
         column.addWidget(self.summary)
         column.addWidget(self.fault)
+        column.addWidget(self.open_findings)
         column.addSpacing(10)
         column.addWidget(label("Get it out", "heading"))
-        self.pdf = QPushButton("Save the PDF")
+        self.pdf = QPushButton("Save the PDF to print")
         self.pdf.setObjectName("primary")
         self.svg = QPushButton("Save the sheet as SVG")
         self.everything = QPushButton("Save everything to a folder")
+        self.hand_button = QPushButton("Save the hand sheet alone")
         for button, action in (
-            (self.pdf, "export.pdf"), (self.svg, "export.svg"), (self.everything, "export.all"),
+            (self.pdf, "export.pdf"), (self.svg, "export.svg"), (self.hand_button, "export.hand"),
+            (self.everything, "export.all"),
         ):  # fmt: skip
             button.clicked.connect(lambda _checked=False, action=action: run(action))
             column.addWidget(button)
@@ -143,12 +162,14 @@ class PaperView(QWidget):
         )
         column.addWidget(label(hint, "quiet"))
         column.addStretch(1)
+        around.addWidget(inside.scrolled())
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)
         layout.addWidget(self.canvas, 1)
         layout.addWidget(side)
         self.paper.picked.connect(self.choose)
+        self.hand.picked.connect(lambda way: model.set_finish({"hand_sheet": way}, "hand sheet"))
         model.changed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
         self.refresh()
@@ -156,6 +177,7 @@ class PaperView(QWidget):
     def choose(self, paper: str) -> None:
         """Another paper, or `full` for one page at full size."""
         self.chosen = paper
+        self._keeper.change(lambda settings: settings.model_copy(update={"paper": paper}))
         self.refresh()
 
     def refresh(self) -> None:
@@ -164,6 +186,8 @@ class PaperView(QWidget):
             return
         papers = [(name, f"{name}, tiled") for name in PAPERS]
         self.paper.show_choices([*papers, (FULL, "one page at full size")], self.chosen)
+        ways = [("none", "none"), *WAYS.items()]
+        self.hand.show_choices(ways, self._model.style.finish.hand_sheet)
         unit = self._model.length
         try:
             sheet = self._model.derived.sheet
@@ -184,3 +208,7 @@ class PaperView(QWidget):
             self.summary.setText("")
             self.fault.setText(str(fault))
         self.fault.setVisible(bool(self.fault.text()))
+        count = sum(finding.severity.value != "remark" for finding in self._model.derived.findings)
+        stand = "1 finding stands" if count == 1 else f"{count} findings stand"
+        self.open_findings.setText(f"{stand} open: look at Style before you cut." if count else "")
+        self.open_findings.setVisible(bool(count))

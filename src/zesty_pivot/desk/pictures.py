@@ -1,11 +1,13 @@
-"""Pictures of the main views, made from the demo without a display."""
+"""Pictures of the main views, made from the demo without a display and without the user's own settings."""
 
 from __future__ import annotations
 
 import os
+import tempfile
 from pathlib import Path
 
-from PyQt6.QtCore import QSize
+from PyQt6.QtCore import QEventLoop, QSize, QTimer
+from PyQt6.QtWidgets import QWidget
 
 SIZE = QSize(1280, 800)
 
@@ -13,36 +15,122 @@ SIZE = QSize(1280, 800)
 def write_pictures(folder: Path) -> list[Path]:
     """Writes a PNG of each main view to a folder."""
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
-    from zesty_pivot.desk.start import application, open_window
-
-    app = application()
-    window = open_window(None)
-    window.resize(SIZE)
-    window.show()
     folder.mkdir(parents=True, exist_ok=True)
-    written: list[Path] = []
+    own = {name: os.environ.get(name) for name in ("XDG_CONFIG_HOME", "XDG_STATE_HOME")}
+    with tempfile.TemporaryDirectory() as home:
+        os.environ.update(dict.fromkeys(own, home))
+        try:
+            return _Shots(folder).take()
+        finally:
+            for name, value in own.items():
+                os.environ.pop(name) if value is None else os.environ.update({name: value})
 
-    def shot(name: str) -> None:
-        for _ in range(3):
-            app.processEvents()
-        path = folder / f"{name}.png"
-        if not window.grab().save(str(path)):
+
+def _wait(ms: int) -> None:
+    """Lets the window settle."""
+    loop = QEventLoop()
+    QTimer.singleShot(ms, loop.quit)
+    loop.exec()
+
+
+class _Shots:
+    """One window, walked through its views."""
+
+    def __init__(self, folder: Path) -> None:
+        from zesty_pivot.desk.start import application, open_window
+
+        self.folder = folder
+        self.app = application()
+        self._leave_work_behind()
+        self.window = open_window(None)
+        self.window.resize(SIZE)
+        self.window.show()
+        self.written: list[Path] = []
+
+    def _leave_work_behind(self) -> None:
+        """A journal of a program that has ended, so that there is something to recover."""
+        from zesty_pivot.core.formats.journal import Journal
+        from zesty_pivot.data.demo import demo_styles
+        from zesty_pivot.desk.settings import journal_folder
+
+        journal = Journal(journal_folder())
+        journal.write(demo_styles()[1].model_copy(update={"name": "Vesper bodice, second fitting"}), None)
+        journal.close()
+
+    def shot(self, name: str, widget: QWidget | None = None) -> None:
+        _wait(400)  # labels that wrap find their height in a second turn of the layout
+        path = self.folder / f"{name}.png"
+        if not (widget or self.window).grab().save(str(path)):
             raise RuntimeError(f"the picture {path} cannot be written")
-        written.append(path)
+        self.written.append(path)
 
-    shot("style")
-    ring = window.table.ring()
-    goal = next((target.angle for target in ring.targets if target.spot.station == "mid_armhole"), 0.0) if ring else 0.0
-    window.table.control.pick_up("waist")
-    window.table.control.point(goal)
-    window.table.control.set_share(0.6)
-    window.table.update()
-    shot("ring")
-    window.table.control.let_go()
-    window.model.say("")  # the message of letting go does not belong in the next pictures
-    window.model.set_view("finish")
-    shot("finish")
-    window.model.set_view("paper")
-    shot("paper")
-    window.close()
-    return written
+    def take(self) -> list[Path]:
+        """All pictures."""
+        window = self.window
+        self.shot("style")
+        self._ring()
+        for view in ("finish", "paper"):
+            window.model.set_view(view)
+            self.shot(view)
+        window.begin(with_start_page=True)
+        window.resize(SIZE)
+        _wait(200)
+        self.shot("recovery")
+        window.start_page.show_leftovers(())
+        self.shot("start")
+        window.model.set_view("style")
+        self._compared()
+        self._commands()
+        window.run("theme.dark")
+        window.model.choose_step(0)
+        self.shot("dark")
+        window.run("theme.light")
+        window.close()
+        return self.written
+
+    def _ring(self) -> None:
+        """A bead in mid drag."""
+        window = self.window
+        ring = window.table.ring()
+        goal = next((target.angle for target in ring.targets if target.spot.station == "mid_armhole"), 0.0) if ring else 0.0
+        control = window.table.control
+        control.pick_up("waist")
+        control.point(goal)
+        control.set_share(0.6)
+        window.table.update()
+        self.shot("ring")
+        control.let_go()
+        window.model.say("")  # the message of letting go does not belong in the next pictures
+
+    def _compared(self) -> None:
+        """Tracing paper, walk, hand sheet, fold."""
+        from zesty_pivot.data.demo import demo_styles
+
+        window = self.window
+        window.model.replace(demo_styles()[1], None)
+        window.lay.trace_state(0)
+        window.lay.show_panel("trace")
+        self.shot("trace")
+        window.lay.trace_state(None)
+        window.lay.show_panel("walk")
+        window.lay.choose_seam(1)
+        window.lay.walk_to(0.35)
+        self.shot("walk")
+        window.lay.show_panel("hand")
+        window.model.choose_step(1)
+        self.shot("hand")
+        window.model.choose_step(None)
+        window.lay.show_panel("reading")
+        window.model.replace(demo_styles()[0], None)
+        window.lay.set_fold(1.0)
+        self.shot("fold")
+        window.lay.set_fold(0.0)
+
+    def _commands(self) -> None:
+        from zesty_pivot.desk.command_list import CommandList
+
+        self.window.run("help.commands")
+        for commands in self.window.findChildren(CommandList):
+            commands.search.setText("step")
+            self.shot("commands", commands)
+            commands.close()

@@ -2,159 +2,75 @@
 
 from __future__ import annotations
 
-from collections import OrderedDict
+from collections.abc import Callable
 
-from PyQt6.QtCore import QPointF, QRectF, QSize, Qt, QTimer
-from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
+from PyQt6.QtCore import QPointF, Qt, QTimer
+from PyQt6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent, QPainter, QPaintEvent, QPen
+from PyQt6.QtWidgets import QHBoxLayout, QMenu, QScrollArea, QSizePolicy, QWidget
 
-from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.recipe import State
+from zesty_pivot.desk.card import MIME, PICTURE, Card
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.table.shapes import offsets, shapes_of
-from zesty_pivot.desk.theme import LIGHT, text_font
+from zesty_pivot.desk.theme import NOW
+from zesty_pivot.desk.thumbs import is_drawn, thumbnail
 
-PICTURE = QSize(112, 56)
-_kept: OrderedDict[tuple[int, int], QPixmap] = OrderedDict()
-
-
-def thumbnail(pattern: Pattern, block: Pattern, serial: int, ratio: float) -> QPixmap:
-    """A picture of a pattern; states that have not changed keep theirs. `serial` tells states apart."""
-    key = (serial, round(ratio * 100))
-    found = _kept.get(key)
-    if found is None:
-        found = _drawn(pattern, block, ratio)
-        _kept[key] = found
-        while len(_kept) > 400:
-            _kept.popitem(last=False)
-    return found
+HEIGHT, LOW_HEIGHT = 136, 78
+MENU = ("step.edit", "step.rename", "step.duplicate", "step.off", "step.earlier", "step.later", "step.remove")
 
 
-def _drawn(pattern: Pattern, block: Pattern, ratio: float) -> QPixmap:
-    pixmap = QPixmap(PICTURE * ratio)
-    pixmap.setDevicePixelRatio(ratio)
-    pixmap.fill(Qt.GlobalColor.transparent)
-    shifts = offsets(block)
-    box = QRectF()
-    for piece in pattern.pieces:
-        box = box.united(shapes_of(piece).box.translated(*shifts.get(piece.name, (0.0, 0.0))))
-    scale = min((PICTURE.width() - 6) / box.width(), (PICTURE.height() - 6) / box.height())
-    painter = QPainter(pixmap)
-    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-    painter.translate(QPointF(PICTURE.width() / 2, PICTURE.height() / 2) - box.center() * scale)
-    painter.scale(scale, scale)
-    painter.setPen(QPen(LIGHT.color("ink"), 1.0 / scale))
-    painter.setBrush(LIGHT.color("table"))
-    for piece in pattern.pieces:
-        painter.save()
-        painter.translate(*shifts.get(piece.name, (0.0, 0.0)))
-        painter.drawPath(shapes_of(piece).fill)
-        painter.restore()
-    painter.end()
-    return pixmap
+class _Row(QWidget):
+    """What scrolls: the cards, and the line where a dragged card would go. Takes the drop."""
 
-
-class Card(QFrame):
-    """One card. Number 0 is the block, the others are the steps counted from 1."""
-
-    def __init__(self, strip: RecipeStrip, number: int) -> None:
+    def __init__(self, strip: RecipeStrip) -> None:
         super().__init__()
-        self.setObjectName("card")
         self._strip = strip
-        self.number = number
-        self.setFixedWidth(172)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
-        self.picture, self.title, self.figures = QLabel(), QLabel(), QLabel()
-        self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        self.title.setFont(text_font(9, bold=True))
-        self.figures.setObjectName("quiet")
-        self.figures.setFont(text_font(8.5))
-        self.figures.setWordWrap(True)
-        self.figures.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignLeft)
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(9, 5, 9, 6)
-        layout.setSpacing(1)
-        for widget in (self.picture, self.title, self.figures):
-            layout.addWidget(widget)
-        self._dot = ""
+        self.goal: int | None = None  # the step before which a dragged card would go
+        self.setAcceptDrops(True)
 
-    def show_state(self, state: State, picture: QPixmap, *, chosen: bool, dot: str) -> None:
-        """Fills the card. `dot` is empty, `warning` or `error`."""
-        step = state.step
-        title = "Block" if step is None else step.name or step.title
-        prefix = "" if step is None else f"{self.number}  "
-        figures = "as drafted" if step is None else step.words()
-        if step is not None and step.off:
-            figures = "switched off"
-        if state.error is not None:
-            figures = state.error.what
-        self.picture.setPixmap(picture)
-        self.title.setText(self._short(f"{prefix}{title}", self.title, 1))
-        self.figures.setText(self._short(figures, self.figures, 2))
-        self.setToolTip(str(state.error) if state.error else figures)
-        self.setAccessibleName(f"{prefix}{title}: {figures}")
-        self._dot = dot
-        for name, value in (
-            ("chosen", chosen), ("broken", state.error is not None), ("off", step is not None and step.off),
-        ):  # fmt: skip
-            self.setProperty(name, value)
-        style = self.style()
-        if style is not None:
-            style.unpolish(self)
-            style.polish(self)
+    def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
+        if event is not None and event.mimeData() is not None and event.mimeData().hasFormat(MIME):  # type: ignore[union-attr]
+            event.acceptProposedAction()
+
+    def dragMoveEvent(self, event: QDragMoveEvent | None) -> None:
+        if event is not None:
+            self.goal = self._strip.goal_at(event.position().x())
+            self._strip.reveal(event.position().x())
+            event.acceptProposedAction()
+            self.update()
+
+    def dragLeaveEvent(self, event: object) -> None:
+        self.goal = None
         self.update()
 
-    def _short(self, text: str, label: QLabel, lines: int) -> str:
-        """The text as far as it fits; the whole of it stands in the tooltip."""
-        room = self.width() - 22
-        return label.fontMetrics().elidedText(text, Qt.TextElideMode.ElideRight, room * lines - (26 if lines > 1 else 0))
+    def dropEvent(self, event: QDropEvent | None) -> None:
+        self.goal = None
+        self.update()
+        data = event.mimeData() if event is not None else None
+        if event is not None and data is not None and data.hasFormat(MIME):
+            self._strip.drop(int(bytes(data.data(MIME).data()).decode()), event.position().x())
+            event.acceptProposedAction()
 
-    def paintEvent(self, event: object) -> None:
-        super().paintEvent(event)  # type: ignore[arg-type]
+    def paintEvent(self, event: QPaintEvent | None) -> None:
+        if self.goal is None:
+            return
         painter = QPainter(self)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        if self._dot:
-            # A round dot for a warning, a square for an error: the shape says it as well as the colour.
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(LIGHT.color("error" if self._dot == "error" else "citrus"))
-            box = QRectF(self.width() - 17, 8, 9, 9)
-            if self._dot == "error":
-                painter.drawRect(box)
-            else:
-                painter.drawEllipse(box)
-        if self.hasFocus():
-            painter.setBrush(Qt.BrushStyle.NoBrush)
-            painter.setPen(QPen(LIGHT.color("cool"), 1, Qt.PenStyle.DotLine))
-            painter.drawRect(self.rect().adjusted(4, 4, -5, -5))
+        x = self._strip.gap_before(self.goal)
+        painter.setPen(QPen(NOW.color("citrus"), 3))
+        painter.drawLine(QPointF(x, 6), QPointF(x, self.height() - 6))
         painter.end()
-
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:
-        self._strip.choose(self.number)
-
-    def keyPressEvent(self, event: QKeyEvent | None) -> None:
-        if event is not None and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
-            self._strip.choose(self.number)
-        else:
-            super().keyPressEvent(event)
-
-    def focusInEvent(self, event: object) -> None:
-        super().focusInEvent(event)  # type: ignore[arg-type]
-        self._strip.bring_into_view(self)
-        self.update()
 
 
 class RecipeStrip(QWidget):
-    """All cards in a row that scrolls."""
+    """All cards in a row that scrolls. What is done with a card is an action of the window's table."""
 
-    def __init__(self, model: DeskModel) -> None:
+    def __init__(self, model: DeskModel, run: Callable[[str], None], menu: Callable[[tuple[str, ...]], QMenu]) -> None:
         super().__init__()
         self.setObjectName("strip")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self._model = model
+        self._model, self._run, self._menu = model, run, menu
         self.cards: list[Card] = []
         self._seen = (-1, -1)  # the chosen card and how many there were, when it was last brought into view
-        self._inside = QWidget()
+        self._inside = _Row(self)
         self._row = QHBoxLayout(self._inside)
         self._row.setContentsMargins(12, 8, 12, 8)
         self._row.setSpacing(8)
@@ -167,18 +83,37 @@ class RecipeStrip(QWidget):
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(self._area)
-        self.setFixedHeight(136)
+        self.is_low = False
+        self._next = 0  # the card whose picture comes next
+        self.setFixedHeight(HEIGHT)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
+        self._later = QTimer(self)  # pictures that are not at hand are drawn one by one, once there is time
+        self._later.setSingleShot(True)
+        self._later.timeout.connect(self._draw_next)
         model.changed.connect(self.refresh)
         model.chosen_changed.connect(self.refresh)
         self.refresh()
 
+    def set_low(self, low: bool) -> None:
+        """A low strip, without pictures, where the window has no height to spare."""
+        if low != self.is_low:
+            self.is_low = low
+            self.setFixedHeight(LOW_HEIGHT if low else HEIGHT)
+            for card in self.cards:
+                card.picture.setVisible(not low)
+            self.refresh()
+
     def refresh(self) -> None:
         """Shows the model's states."""
-        derivation = self._model.derived.derivation
-        states = derivation.states
+        states = self._model.derived.derivation.states
         while len(self.cards) < len(states):
-            card = Card(self, len(self.cards))
+            card = Card(len(self.cards))
+            card.picture.setVisible(not self.is_low)
+            card.chosen.connect(self.choose)
+            card.renamed.connect(self._rename)
+            card.opened.connect(lambda number: self._on(number, "step.edit"))
+            card.asked.connect(self._ask)
+            card.focused.connect(lambda number: self.bring_into_view(self.cards[number]))
             self.cards.append(card)
             self._row.insertWidget(self._row.count() - 1, card)
         while len(self.cards) > len(states):
@@ -187,12 +122,28 @@ class RecipeStrip(QWidget):
             card.hide()
             card.deleteLater()
         for card, state in zip(self.cards, states, strict=True):
-            picture = thumbnail(state.pattern, derivation.block, state.serial, self.devicePixelRatioF())
             chosen = card.number == self._model.state_index
-            card.show_state(state, picture, chosen=chosen, dot=self._dot(card.number, state))
+            card.show_state(state, chosen=chosen, dot=self._dot(card.number, state))
+        self._next = 0
+        self._draw_next()
         if self._seen != (self._model.state_index, len(states)):
             self._seen = (self._model.state_index, len(states))
             QTimer.singleShot(0, self._show_chosen)  # once the cards have their places
+
+    def _draw_next(self) -> None:
+        """Puts pictures on the cards from where it was left: all that are at hand, and two that have to be drawn."""
+        if self.is_low:
+            return
+        derivation, ratio, drawn = self._model.derived.derivation, self.devicePixelRatioF(), 0
+        while self._next < min(len(self.cards), len(derivation.states)):
+            pattern = derivation.states[self._next].pattern
+            if not is_drawn(pattern, PICTURE, ratio):
+                drawn += 1
+                if drawn > 2:
+                    self._later.start(0)
+                    return
+            self.cards[self._next].show_picture(thumbnail(pattern, derivation.block, PICTURE, ratio))
+            self._next += 1
 
     def _show_chosen(self) -> None:
         if self._model.state_index < len(self.cards):
@@ -209,6 +160,49 @@ class RecipeStrip(QWidget):
     def choose(self, number: int) -> None:
         """Looks at the state after a card."""
         self._model.choose_step(number - 1)
+
+    def _on(self, number: int, action: str) -> None:
+        """An action for the step of a card."""
+        if number > 0:
+            if self._model.step != number - 1:
+                self.choose(number)
+            self._run(action)
+
+    def _ask(self, number: int, place: object) -> None:
+        """The menu of a card."""
+        if number > 0:
+            self.choose(number)
+            self._menu(MENU).popup(place)  # type: ignore[arg-type]
+
+    def rename(self) -> None:
+        """Lets the chosen step's name be typed on its card."""
+        if self._model.step is not None:
+            self.cards[self._model.step + 1].type_name(self._model.style.steps[self._model.step].name)
+
+    def _rename(self, number: int, name: str) -> None:
+        step = self._model.style.steps[number - 1]
+        if name != step.name:
+            self._model.replace_step(number - 1, step.model_copy(update={"name": name[:120]}), f"name {step.words()}")
+
+    # Dragging cards.
+
+    def goal_at(self, x: float) -> int:
+        """The step before which a card dropped at x (px of the row) would go."""
+        return sum(1 for card in self.cards[1:] if card.geometry().center().x() < x)
+
+    def gap_before(self, step: int) -> float:
+        """Where the gap before a step is, px of the row."""
+        card = self.cards[min(step, len(self.cards) - 1)]
+        return card.geometry().right() + self._row.spacing() / 2 + 1
+
+    def drop(self, step: int, x: float) -> None:
+        """Puts a dragged step down at x (px of the row)."""
+        goal = self.goal_at(x)
+        self._model.move_step(step, (goal - 1 if goal > step else goal) - step)
+
+    def reveal(self, x: float) -> None:
+        """Scrolls on while a card is dragged to an end of the strip."""
+        self._area.ensureVisible(round(x), 0, 70, 0)
 
     def bring_into_view(self, card: Card) -> None:
         """Scrolls so that a card can be seen."""

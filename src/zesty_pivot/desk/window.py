@@ -1,148 +1,158 @@
-"""The main window: header, the three views, the message line, the recipe strip; and the work with files."""
+"""The main window: header, the views, the panels, the recipe strip; built from the model and the table of actions."""
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from functools import cached_property
 from pathlib import Path
+from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import Qt, QTimer
-from PyQt6.QtGui import QAction, QCloseEvent, QDragEnterEvent, QDropEvent, QKeySequence, QResizeEvent
-from PyQt6.QtWidgets import (
-    QHBoxLayout,
-    QInputDialog,
-    QLabel,
-    QMainWindow,
-    QMenu,
-    QMessageBox,
-    QPushButton,
-    QStackedWidget,
-    QVBoxLayout,
-    QWidget,
-)  # fmt: skip
+from PyQt6.QtCore import QByteArray, QEvent, Qt, QTimer, QUrl
+from PyQt6.QtGui import QAction, QCloseEvent, QDesktopServices, QDragEnterEvent, QDropEvent, QKeySequence, QResizeEvent
+from PyQt6.QtWidgets import QApplication, QDialog, QMainWindow, QMenu, QMessageBox, QStackedWidget, QVBoxLayout, QWidget
 
 from zesty_pivot import __version__
-from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.formats import files
-from zesty_pivot.core.formats.export import outputs
-from zesty_pivot.core.formats.style_file import SUFFIX, Style
-from zesty_pivot.data.demo import demo_style
+from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.desk.actions import Action, actions
 from zesty_pivot.desk.ask import Asker
-from zesty_pivot.desk.finish_view import FinishView
+from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.header import Header
 from zesty_pivot.desk.icons import icon
-from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.paper_view import FULL, PaperView
-from zesty_pivot.desk.reading import ReadingPanel
+from zesty_pivot.desk.keeping import Keeper
+from zesty_pivot.desk.lay import Lay
+from zesty_pivot.desk.message import Message
+from zesty_pivot.desk.model import START, DeskModel
+from zesty_pivot.desk.notice import Notice
+from zesty_pivot.desk.settings import Look
 from zesty_pivot.desk.strip import RecipeStrip
+from zesty_pivot.desk.style_view import StyleView
 from zesty_pivot.desk.table.canvas import Canvas
-from zesty_pivot.desk.table.style_table import StyleTable
+from zesty_pivot.desk.theming import dress
+from zesty_pivot.desk.work import ProgressBox, Worker
 
-MESSAGE_MS = 6000  # a message that is no fault is read by then
-STYLES = "Styles (*.zpiv)"
-STYLES_AND_BLOCKS = "Styles and blocks (*.zpiv *.zblock)"
+if TYPE_CHECKING:
+    from zesty_pivot.desk.finish_view import FinishView
+    from zesty_pivot.desk.guide_window import GuideWindow
+    from zesty_pivot.desk.paper_view import PaperView
+    from zesty_pivot.desk.start_page import StartPage
+    from zesty_pivot.desk.tour import Tour
+
+LEAST = (840, 500)  # logical px: 1280x800 at 150 % less the desktop's own bars
+LOW = 640  # a window lower than this has a low recipe strip
 
 
 class Window(QMainWindow):
-    """Builds everything from the model and the table of actions."""
+    """Builds everything; what is shown is the model's, the lay's and the keeper's."""
 
     def __init__(self, style: Style, path: Path | None = None) -> None:
         super().__init__()
         self.model = DeskModel(style)
         if path is not None:
             self.model.replace(style, path)
-        self.ask = Asker(self)
+        self.lay = Lay(self.model)
+        self.keeper = Keeper(self.model)
+        self.lay.way = self.keeper.settings.hand_way
+        self.worker = Worker()
+        self.ask = Asker(self, lambda: self.keeper.settings.begin_folder(), self._used_folder)
+        self.notice = Notice()
+        self.docs = Documents(self)
         self.setAcceptDrops(True)
-        self.setMinimumSize(960, 640)
+        self.setMinimumSize(*LEAST)
         self.resize(1280, 800)
         self._qt_actions: dict[str, tuple[Action, QAction]] = {}
         self._build_actions()
-        self.table = StyleTable(self.model)
-        self.reading = ReadingPanel(self.model, self.table.setFocus)
-        self.message = QLabel(self)  # lies over the foot of the view, so that nothing jumps when it speaks
-        self.message.setObjectName("message")
-        self.message.setWordWrap(True)
-        self.strip = RecipeStrip(self.model)
+        self.style_view = StyleView(self.model, self.lay, self.run, self.qt_action)
+        self.table, self.side = self.style_view.table, self.style_view.side
+        self.strip = RecipeStrip(self.model, self.run, self.menu_of)
         self.header = Header(self.model, self.qt_action)
         self.stack = QStackedWidget()
-        self.stack.addWidget(self._style_view())
+        self.stack.addWidget(self.style_view)
+        self._put_together()
+        self.message = Message(self, self.canvas)
+        self.progress = ProgressBox(self.worker, self)
+        self.model.said.connect(self.message.say)
+        self.model.document_changed.connect(lambda: self.notice.drop("printed"))
+        for signal in (self.model.changed, self.model.chosen_changed, self.model.view_changed):
+            signal.connect(self._refresh)
+        for signal in (self.lay.changed, self.lay.panel_changed, self.keeper.settings_changed, self.worker.changed):
+            signal.connect(self._refresh_actions)
+        self._refresh()
+        self.table.setFocus()
+        if self.keeper.trouble:  # it was found before there was a window to say it
+            self.model.say(self.keeper.trouble, fault=True)
+
+    def _put_together(self) -> None:
         middle = QWidget()
         column = QVBoxLayout(middle)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
         column.addWidget(self.header)
+        column.addWidget(self.notice)
         column.addWidget(self.stack, 1)
         column.addWidget(self.strip)
         self.setCentralWidget(middle)
-        self.model.said.connect(self._say)
-        self.model.changed.connect(self._refresh)
-        self.model.chosen_changed.connect(self._refresh)
-        self.model.view_changed.connect(self._refresh)
-        self.message.hide()
-        self._quiet = QTimer(self)
-        self._quiet.setSingleShot(True)
-        self._quiet.timeout.connect(self.message.hide)
-        self._refresh()
-        self.table.setFocus()
+
+    # Views that are made when they are first looked at.
 
     @cached_property
     def finish(self) -> FinishView:
-        """The finish view, made when it is first looked at."""
+        """The finish view."""
+        from zesty_pivot.desk.finish_view import FinishView
+
         view = FinishView(self.model)
         self.stack.addWidget(view)
         return view
 
     @cached_property
     def paper(self) -> PaperView:
-        """The paper view, made when it is first looked at."""
-        view = PaperView(self.model, self.run)
+        """The paper view."""
+        from zesty_pivot.desk.paper_view import PaperView
+
+        view = PaperView(self.model, self.keeper, self.run)
         self.stack.addWidget(view)
         return view
 
-    def _view(self) -> QWidget | None:
+    @cached_property
+    def start_page(self) -> StartPage:
+        """The start page."""
+        from zesty_pivot.desk.start_page import StartPage
+
+        page = StartPage(self.docs, self.keeper, self.run)
+        self.stack.addWidget(page)
+        return page
+
+    @cached_property
+    def tour(self) -> Tour:
+        """The walk through the ring."""
+        from zesty_pivot.desk.tour import Tour
+
+        tour = Tour(self.table, self.model)
+        tour.ended.connect(lambda: self.keeper.change(lambda settings: settings.model_copy(update={"has_toured": True})))
+        return tour
+
+    @cached_property
+    def guide(self) -> GuideWindow:
+        """The guide."""
+        from zesty_pivot.desk.guide_window import GuideWindow
+
+        return GuideWindow(self)
+
+    def _view(self) -> QWidget:
         """The widget of the view that is to be seen."""
-        return {"finish": lambda: self.finish, "paper": lambda: self.paper}.get(self.model.view, lambda: self.stack.widget(0))()
+        makers: dict[str, Callable[[], QWidget]] = {
+            "finish": lambda: self.finish,
+            "paper": lambda: self.paper,
+            START: lambda: self.start_page,
+        }
+        return makers[self.model.view]() if self.model.view in makers else self.style_view
 
-    def _style_view(self) -> QWidget:
-        view = QWidget()
-        row = QHBoxLayout(view)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
-        left = QWidget()
-        left.setObjectName("left")
-        left.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        left.setFixedWidth(178)
-        column = QVBoxLayout(left)
-        column.setContentsMargins(12, 14, 12, 12)
-        column.setSpacing(7)
-        heading = QLabel("Add a step")
-        heading.setObjectName("heading")
-        column.addWidget(heading)
-        for id, picture in (("add.dart.move", "rotate-cw"), ("add.piece.true", "spline")):
-            column.addWidget(self._step_button(id, picture))
-        column.addSpacing(10)
-        hint = QLabel(
-            "Drag a bead round the ring and the pattern opens there. Hold Shift to leave half behind; the wheel changes "
-            "how much."
-        )
-        hint.setObjectName("quiet")
-        hint.setWordWrap(True)
-        column.addWidget(hint)
-        column.addStretch(1)
-        row.addWidget(left)
-        row.addWidget(self.table, 1)
-        row.addWidget(self.reading)
-        return view
+    @property
+    def reading(self) -> QWidget:
+        """The reading panel."""
+        return self.side.reading
 
-    def _step_button(self, id: str, picture: str) -> QPushButton:
-        action = self._qt_actions[id][1]
-        button = QPushButton(action.text())
-        button.setObjectName("step")
-        button.setIcon(icon(picture))
-        button.setToolTip(action.toolTip())
-        button.clicked.connect(action.trigger)
-        action.changed.connect(lambda: button.setEnabled(action.isEnabled()))
-        return button
+    def _used_folder(self, folder: Path) -> None:
+        self.keeper.change(lambda settings: settings.model_copy(update={"folder": str(folder)}))
 
     # Actions.
 
@@ -153,8 +163,6 @@ class Window(QMainWindow):
             found = QAction(action.title, self)
             if action.shortcut:
                 found.setShortcut(QKeySequence(action.shortcut))
-            if action.icon:
-                found.setIcon(icon(action.icon))
             keys = f" ({action.shortcut})" if action.shortcut else ""
             found.setToolTip(f"{action.tip or action.title.rstrip('…')}{keys}")
             found.triggered.connect(lambda _checked=False, action=action: self._do(action))
@@ -164,6 +172,12 @@ class Window(QMainWindow):
                 if menu is not None:
                     menu.addAction(found)
             self._qt_actions[action.id] = (action, found)
+        self._draw_icons()
+
+    def _draw_icons(self) -> None:
+        for action, found in self._qt_actions.values():
+            if action.icon:
+                found.setIcon(icon(action.icon))
 
     def qt_action(self, id: str) -> QAction:
         """The Qt action of an id."""
@@ -183,151 +197,100 @@ class Window(QMainWindow):
         """The ids of all actions."""
         return tuple(self._qt_actions)
 
+    def menu_of(self, ids: tuple[str, ...]) -> QMenu:
+        """A menu of some actions."""
+        menu = QMenu(self)
+        menu.addActions([self.qt_action(id) for id in ids])
+        menu.aboutToHide.connect(menu.deleteLater)
+        return menu
+
     def canvas(self) -> Canvas:
         """The canvas of the view that is seen."""
-        if self.model.view == "style":
-            return self.table
-        return self.finish.canvas if self.model.view == "finish" else self.paper.canvas
+        if self.model.view == "finish":
+            return self.finish.canvas
+        if self.model.view == "paper":
+            return self.paper.canvas
+        return self.style_view.canvas()
 
-    # Showing.
+    # What actions ask for.
 
-    def _refresh(self) -> None:
-        for action, found in self._qt_actions.values():
-            found.setEnabled(action.enabled(self.model))
-        for id, verb, title in (("edit.undo", "Undo", self.model.undo_title), ("edit.redo", "Redo", self.model.redo_title)):
-            self._qt_actions[id][1].setText(f"{verb} {title}".strip())
-        view = self._view()
-        if self.stack.currentWidget() is not view:
-            self.stack.setCurrentWidget(view)
-            self.canvas().setFocus()
-        self.setWindowTitle(f"{self.model.style.name}{' *' if self.model.is_dirty else ''} - Zesty Pivot")
+    def edit_step(self) -> None:
+        """Puts the hand into the fields of the chosen step."""
+        self.lay.show_panel("reading")
+        self.side.reading.edit_fields()
 
-    def _say(self, text: str, fault: bool) -> None:
-        self.message.setText(text)
-        self.message.setProperty("fault", fault)
-        style = self.message.style()
-        if style is not None:
-            style.unpolish(self.message)
-            style.polish(self.message)
-        self.message.setVisible(bool(text))
-        self._place_message()
-        self._quiet.stop()
-        if not fault:
-            self._quiet.start(MESSAGE_MS)
+    def rename_step(self) -> None:
+        """Lets the chosen step's name be typed on its card."""
+        self.strip.rename()
 
-    def _place_message(self) -> None:
-        canvas = self.canvas()
-        text = self.message.fontMetrics().horizontalAdvance(self.message.text()) + 40
-        width = max(200, min(canvas.width() - 50, text))
-        self.message.setFixedSize(width, max(30, self.message.heightForWidth(width)))
-        corner = canvas.mapTo(self, canvas.rect().bottomLeft())
-        left = corner.x() + (canvas.width() - width) // 2
-        self.message.move(left, corner.y() - self.message.height() - 10)
-        self.message.raise_()
+    def set_theme(self, look: Look) -> None:
+        """Another theme, kept from now on."""
+        self.keeper.change(lambda settings: settings.model_copy(update={"theme": look}))
+        self.restyle()
 
-    def resizeEvent(self, event: QResizeEvent | None) -> None:
-        super().resizeEvent(event)
-        self._place_message()
+    def restyle(self) -> None:
+        """Everything in the colours of the theme that the settings ask for."""
+        app = QApplication.instance()
+        if isinstance(app, QApplication):
+            dress(app, self.keeper.settings.theme)
+        self._draw_icons()
+        self.side.reading.restyle()
+        self.strip.refresh()
+        if "start_page" in self.__dict__:
+            self.start_page.restyle()
+        self.canvas().update()
 
-    # Files.
+    def focus_next(self) -> None:
+        """The keyboard goes on to the next part: header, view, panel, recipe."""
+        parts: list[QWidget] = [self.header, *self.style_view.parts(), self.strip]
+        if self.model.view != "style":
+            parts = [self.header, self._view(), *([self.strip] if self.strip.isVisible() else [])]
+        holder = self.focusWidget()
+        at = next(
+            (k for k, part in enumerate(parts) if holder is not None and (part is holder or part.isAncestorOf(holder))), -1
+        )
+        for step in range(1, len(parts) + 1):
+            if _focus_first(parts[(at + step) % len(parts)]):
+                return
 
-    def _may_leave(self) -> bool:
-        """Whether the document may be left: asks when something would be lost."""
-        if not self.model.is_dirty:
-            return True
-        answer = self.ask.keep_changes(self.model.style.name)
-        return self.save() if answer == "save" else answer == "discard"
+    def show_settings(self) -> None:
+        """The settings page."""
+        from zesty_pivot.desk.settings_page import SettingsPage
 
-    def open_path(self, path: Path) -> None:
-        """Opens a file; what cannot be opened is said, and nothing is lost."""
-        if not self._may_leave():
-            return
-        try:
-            self.model.open(path)
-            self.model.say(f"Opened {path.name}.")
-        except ZestyError as fault:
-            self.model.say(str(fault), fault=True)
+        page = SettingsPage(self.keeper, self.set_theme, self)  # type: ignore[arg-type]
+        page.way.picked.connect(self.lay.read_way)
+        page.paper.picked.connect(lambda paper: self.paper.choose(paper))
+        self._open(page)
 
-    def open_dialog(self) -> None:
-        """Asks for a style or block and opens it."""
-        path = self.ask.open_file("Open a style or a block", STYLES_AND_BLOCKS)
-        if path is not None:
-            self.open_path(path)
+    def show_commands(self) -> None:
+        """The searchable list of commands."""
+        from zesty_pivot.desk.command_list import CommandList
 
-    def new_from_block(self) -> None:
-        """Asks for a block and begins a style over it."""
-        path = self.ask.open_file("New style from a block", "Blocks (*.zblock)")
-        if path is not None:
-            self.open_path(path)
+        self._open(CommandList(list(self._qt_actions.values()), self))
 
-    def open_demo(self) -> None:
-        """Opens the demo style."""
-        if self._may_leave():
-            self.model.replace(demo_style(), None)
-            self.model.say("This is the demo: Isaura's Descant bodice.")
+    def _open(self, dialog: QDialog) -> None:
+        dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
+        dialog.open()
 
-    def save(self) -> bool:
-        """Saves, asking for a name when there is none; false when it was not saved."""
-        return self._save_to(self.model.path) if self.model.path is not None else self.save_as()
+    def show_guide(self) -> None:
+        """The guide at the page about what is seen."""
+        from zesty_pivot.desk.guide_window import page_for
 
-    def save_as(self) -> bool:
-        """Saves under another name."""
-        start = f"{self.model.style.name}{SUFFIX}" if self.model.path is None else str(self.model.path)
-        path = self.ask.save_file("Save the style", start, STYLES)
-        if path is None:
-            return False
-        return self._save_to(path if path.suffix else path.with_suffix(SUFFIX))
+        self.guide.show_page(page_for(self.model.view, self.lay.panel))
+        self.guide.show()
+        self.guide.raise_()
 
-    def _save_to(self, path: Path) -> bool:
-        try:
-            self.model.save(path)
-        except ZestyError as fault:
-            self.model.say(str(fault), fault=True)
-            return False
-        self.model.say(f"Saved {path.name}.")
-        return True
+    def show_file(self, path: Path) -> None:
+        """A file in the program that the desktop has for it."""
+        if not QDesktopServices.openUrl(QUrl.fromLocalFile(str(path))):
+            self.model.say(f"No program was found to open {path}. Open it from your file manager.", fault=True)
 
-    def rename(self) -> None:
-        """Asks for the style's name."""
-        name, ok = QInputDialog.getText(self, "Name the style", "Name", text=self.model.style.name)
-        if ok and name.strip():
-            self.model.edit(self.model.style.model_copy(update={"name": name.strip()[:200]}), "name the style")
-
-    def export_pdf(self) -> None:
-        """Saves the PDF that the paper view shows: tiled, or one page."""
-        chosen = self.paper.chosen
-        key = "full.pdf" if chosen == FULL else f"tiles-{chosen}.pdf"
-        path = self.ask.save_file("Save the PDF", f"{self.model.style.name}.pdf", "PDF (*.pdf)")
-        if path is not None:
-            self._export(path, key, "pdf", "A4" if chosen == FULL else chosen)
-
-    def export_svg(self) -> None:
-        """Saves the sheet as SVG."""
-        path = self.ask.save_file("Save the sheet", f"{self.model.style.name}.svg", "SVG (*.svg)")
-        if path is not None:
-            self._export(path, "sheet.svg", "svg", "A4")
-
-    def _export(self, path: Path, key: str, kind: str, paper: str) -> None:
-        target = path if path.suffix else path.with_suffix(f".{kind}")
-        try:
-            files.write_atomic(target, outputs(self.model.derived, (kind,), paper)[key])
-            self.model.say(f"Saved {target.name}.")
-        except ZestyError as fault:
-            self.model.say(str(fault), fault=True)
-
-    def export_all(self) -> None:
-        """Saves SVG, PDF and report to a folder."""
-        folder = self.ask.folder("Save everything to a folder")
-        if folder is None:
-            return
-        paper = "A4" if self.paper.chosen == FULL else self.paper.chosen
-        try:
-            found = outputs(self.model.derived, ("svg", "pdf", "json"), paper)
-            for name, content in found.items():
-                files.write_atomic(folder / name, content)
-            self.model.say(f"Saved {len(found)} files to {folder}.")
-        except ZestyError as fault:
-            self.model.say(str(fault), fault=True)
+    def show_tour(self) -> None:
+        """The walk through the ring."""
+        self.model.set_view("style")
+        self.lay.show_panel("reading")
+        self.lay.set_fold(0.0)
+        self.tour.begin()
 
     def about(self) -> None:
         """Says what this is."""
@@ -337,11 +300,68 @@ class Window(QMainWindow):
             "Free software under the GNU General Public License, version 3 or later.",
         )  # fmt: skip
 
+    # Showing.
+
+    def _refresh_actions(self) -> None:
+        for action, found in self._qt_actions.values():
+            found.setEnabled(action.enabled(self))
+        for id, verb, title in (("edit.undo", "Undo", self.model.undo_title), ("edit.redo", "Redo", self.model.redo_title)):
+            self._qt_actions[id][1].setText(f"{verb} {title}".strip())
+
+    def _refresh(self) -> None:
+        self._refresh_actions()
+        view = self._view()
+        if self.stack.currentWidget() is not view:
+            self.stack.setCurrentWidget(view)
+            if view is not self.__dict__.get("start_page"):
+                self.canvas().setFocus()
+            else:
+                self.start_page.refresh()
+                self.start_page.setFocus()
+        self.strip.setVisible(self.model.view != START)
+        self.setWindowTitle(f"{self.model.style.name}{' *' if self.model.is_dirty else ''} - Zesty Pivot")
+
+    # Starting and ending.
+
+    def begin(self, *, with_start_page: bool) -> None:
+        """What happens once the window is there: its place, unsaved work, the first-run walk."""
+        settings = self.keeper.settings
+        if settings.window:
+            self.restoreGeometry(QByteArray.fromHex(settings.window.encode()))
+        else:
+            screen = self.screen()
+            if screen is not None:  # no larger than the screen, which at 150 % may well be smaller than 1280x800
+                self.resize(self.size().boundedTo(screen.availableGeometry().size()))
+        found = self.keeper.leftovers()
+        if found or with_start_page:
+            self.model.set_view(START)
+            self.start_page.show_leftovers(found)
+        elif not settings.has_toured:
+            QTimer.singleShot(0, self.show_tour)
+        self.keeper.change(lambda known: known.model_copy(update={"has_started": True}))
+
     # Events.
 
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self.strip.set_low(self.height() < LOW)
+        self.style_view.fit_width(self.width())
+        self.header.fit_width(self.width())
+        self.message.place()
+
+    def changeEvent(self, event: QEvent | None) -> None:
+        super().changeEvent(event)
+        if event is not None and event.type() == QEvent.Type.ActivationChange and self.isActiveWindow():
+            self.docs.look_at_disk()
+
     def closeEvent(self, event: QCloseEvent | None) -> None:
-        if event is not None:
-            event.setAccepted(self._may_leave())
+        if event is None:
+            return
+        event.setAccepted(self.docs.may_leave())
+        if event.isAccepted():
+            place = bytes(self.saveGeometry().toHex().data()).decode()
+            self.keeper.change(lambda settings: settings.model_copy(update={"window": place}))
+            self.keeper.close()
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         data = event.mimeData() if event is not None else None
@@ -352,4 +372,13 @@ class Window(QMainWindow):
         data = event.mimeData() if event is not None else None
         urls = data.urls() if data is not None else []
         if urls and urls[0].isLocalFile():
-            self.open_path(Path(urls[0].toLocalFile()))
+            self.docs.open_path(Path(urls[0].toLocalFile()))
+
+
+def _focus_first(part: QWidget) -> bool:
+    """Gives the keyboard to a part, or to the first widget in it that takes it."""
+    for widget in (part, *part.findChildren(QWidget)):
+        if widget.isVisibleTo(part.window()) and widget.isEnabled() and widget.focusPolicy() & Qt.FocusPolicy.TabFocus:
+            widget.setFocus(Qt.FocusReason.TabFocusReason)
+            return True
+    return False

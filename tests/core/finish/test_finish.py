@@ -216,7 +216,12 @@ def test_tiny_and_huge_blocks_finish(stretch: tuple[float, float], size: float) 
 def test_marks_carry_over() -> None:
     piece, done = finished([move("shoulder", "french")], Finish(size="12", date="2026-11-23"))
     kinds = [stroke.kind for stroke in done.strokes]
-    assert kinds.count("notch") == len(piece.darts) == len(done.circles)
+    notches = {stroke.id: len(stroke.paths) for stroke in done.strokes if stroke.kind == "notch"}
+    # Single on the front, double on the back, half way along the side seam: common practice, no source.
+    assert notches == {"shoulder.notches": 2, "waist.notches": 2, "side_seam.balance": 1}
+    assert finished([], Finish(), "back")[1].strokes[-2].id == "side_seam.balance"
+    assert len(finished([], Finish(), "back")[1].strokes[-2].paths) == 2
+    assert len(piece.darts) == len(done.circles)
     assert kinds.count("fold") == 1 and kinds.count("grain") == 1
     words = " ".join(text.text for text in done.texts)
     assert all(part in words for part in ("Test", "front", "size 12", "cut 1 on the fold", "2026-11-23"))

@@ -94,6 +94,7 @@ FAULTS: list[tuple[Any, str]] = [
     (lambda v: v.update(units="cm"), "units"),
     (lambda v: v.update(pieces=[]), "pieces"),
     (lambda v: v.update(extra=1), "unknown field"),
+    (lambda v: v["pieces"][0]["darts"][0].update(id="*tear.bust_point"), "id"),
     (lambda v: v["pieces"][0]["edges"].pop(3), "edge 'side_seam' is missing"),
     (lambda v: v["pieces"][0]["edges"].reverse(), "loop order"),
     (lambda v: v["pieces"][0]["landmarks"].pop("underarm"), "landmark 'underarm' is missing"),

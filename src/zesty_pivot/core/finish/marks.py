@@ -14,6 +14,7 @@ from zesty_pivot.core.geometry import Path, unit
 from zesty_pivot.core.geometry.angles import Vector
 
 NOTCH = 5.0  # mm, the depth of a notch's stroke. Common practice, no source.
+DOUBLE_APART = 6.0  # mm between the strokes of a double notch. Common practice, no source.
 DRILL_INSIDE = 12.0  # mm from the sewn point towards the mouth; the trade says 1 to 1.3 cm
 DRILL_RADIUS = 1.5  # mm, drawn
 
@@ -46,6 +47,17 @@ def notch(end: Vector, point: Vector, ring: NDArray[np.float64]) -> Path:
     edge = min(hits, key=lambda hit: math.dist(hit, end)) if len(hits) else end
     depth = max(NOTCH, 0.0) if math.dist(edge, end) < NOTCH else min(math.dist(edge, end), NOTCH)
     return Path.straight(edge, edge - out * depth)
+
+
+def balance_notches(path: Path, at: float, ring: NDArray[np.float64], *, double: bool) -> tuple[Path, ...]:
+    """The strokes of a balance notch square to a seam at an arc length (mm); a double one has two strokes a little apart."""
+    places = (at - DOUBLE_APART / 2.0, at + DOUBLE_APART / 2.0) if double else (at,)
+    found: list[Path] = []
+    for distance in places:
+        point, along = path.point_at(distance), path.direction_at(distance)
+        outwards = np.array([along[1], -along[0]])  # the piece lies to the right of the way round it
+        found.append(notch(point, point - outwards, ring))
+    return tuple(found)
 
 
 def drill(dart: SewnDart) -> Circle:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Literal
 
 from pydantic import Field
@@ -37,4 +38,12 @@ class Finish(Model):
     cut: dict[str, CutOrder] = Field(default_factory=dict)
     size: str = Field(default="", max_length=40)
     cloth: str = Field(default="self", max_length=40)
+    hand_sheet: Literal["none", "pivot", "slash"] = Field(default="none", description="paper procedure printed along")
     date: str = Field(default="", max_length=40, description="printed on the label; nothing when empty")
+
+    def lengths(self) -> Iterator[str | float]:
+        """Every length and formula in it, as it was written."""
+        yield self.cut_away
+        yield from self.allowances.values()
+        yield from self.ease.values()
+        yield from (own.setback for own in self.darts.values() if own.setback is not None)

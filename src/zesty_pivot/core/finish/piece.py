@@ -9,8 +9,9 @@ import shapely
 from numpy.typing import NDArray
 
 from zesty_pivot.core.finish.allowance import Stretch, cut_ring
+from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart
 from zesty_pivot.core.finish.darts import SewnDart, sewn_dart
-from zesty_pivot.core.finish.marks import Circle, Text, drill, grain_arrow, label, notch
+from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, grain_arrow, label, notch
 from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.schools import ALLOWANCES
 from zesty_pivot.core.geometry import Path
@@ -99,6 +100,7 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
     for dart in darts:
         notches = tuple(notch(end, dart.point, ring) for end in dart.mouth)
         strokes.append(Stroke("marks", "notch", f"{dart.dart}.notches", notches))
+    strokes += _balance_strokes(piece, ring)
     if piece.grain is not None:
         strokes.append(Stroke("marks", "grain", "grain", grain_arrow(piece.grain)))
     texts = label(_label_lines(piece, finish, style, order, version), shapely.Polygon(outline(piece)).buffer(0.0))
@@ -139,6 +141,17 @@ def _dart_strokes(darts: tuple[SewnDart, ...]) -> list[Stroke]:
             found.append(Stroke("seam", "cap", f"{dart.dart}.cap", (dart.cap,)))
             middle = np.asarray((dart.mouth[0] + dart.mouth[1]) / 2.0)
             found.append(Stroke("marks", "crease", f"{dart.dart}.crease", (Path.straight(dart.point, middle),)))
+    return found
+
+
+def _balance_strokes(piece: Piece, ring: NDArray[np.float64]) -> list[Stroke]:
+    """Balance notches of long seams: one stroke on the front, two on the back; none where a leg notch stands already."""
+    found: list[Stroke] = []
+    for edge in piece.edges:
+        place = balance_point(piece, edge.id)
+        if place is not None and not is_beside_a_dart(piece, place):
+            strokes = balance_notches(piece.runs[place.run].path, place.at, ring, double=piece.name.startswith("back"))
+            found.append(Stroke("marks", "notch", f"{edge.id}.balance", strokes))
     return found
 
 

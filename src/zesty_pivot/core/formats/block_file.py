@@ -20,16 +20,21 @@ from zesty_pivot.core.piece.region import crosses_itself
 from zesty_pivot.core.quantity.fields import Model
 
 KIND = "block"
+SUFFIX = ".zblock"
 MATCH = 0.01  # mm: landmarks and mouths must lie on their edges this closely; files keep six decimals
 MAX_COORDINATE = 10_000.0  # mm; no block is 10 m long, so more is a slip of the unit
 
 Coordinate = tuple[FiniteFloat, FiniteFloat]
 
 
+# Names that begin with a star are the program's own, for slits and tears that are on their way.
+OWN_ID = Field(min_length=1, max_length=60, pattern=r"^[^*]")
+
+
 class BlockEdge(Model):
     """One edge: its role and its line as SVG path data in mm; a gap between subpaths is a dart's mouth."""
 
-    id: str = Field(min_length=1, max_length=60)
+    id: str = OWN_ID
     role: Literal["neckline", "shoulder", "armhole", "side_seam", "waist", "centre"]
     path: str = Field(max_length=100_000)
 
@@ -37,7 +42,7 @@ class BlockEdge(Model):
 class BlockDart(Model):
     """One dart: its edge, the mouth's ends and the sewn point in mm, and the landmark it pivots on."""
 
-    id: str = Field(min_length=1, max_length=60)
+    id: str = OWN_ID
     edge: str
     mouth: tuple[Coordinate, Coordinate]
     point: Coordinate

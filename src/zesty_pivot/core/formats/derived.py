@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -60,10 +61,10 @@ class Derived:
         return any(finding.severity is Severity.ERROR for finding in self.findings)
 
 
-def derive(style: Style, evaluator: Evaluator | None = None) -> Derived:
+def derive(style: Style, evaluator: Evaluator | None = None, progress: Callable[[int, int], None] | None = None) -> Derived:
     """A style worked out. Raises FileError when its block is not sound."""
     worker = evaluator or Evaluator()
-    return Derived(style, worker.evaluate(block_pattern(style.block), style.steps, style.scope()))
+    return Derived(style, worker.evaluate(block_pattern(style.block), style.steps, style.scope(), progress))
 
 
 def look_at(style: Style, block: Pattern, pattern: Pattern) -> Look:

@@ -2,10 +2,13 @@
 
 from __future__ import annotations
 
+import errno
+import hashlib
 import json
 import os
 import tempfile
 from collections.abc import Mapping
+from contextlib import suppress
 from pathlib import Path as FilePath
 from typing import Any, TypeVar
 
@@ -15,7 +18,9 @@ from zesty_pivot.core.errors import FileError, ZestyError
 
 VERSION = 1
 MAX_BYTES = 16 * 1024 * 1024  # a style with its block is some 10 kB; more is no style
+PARTIAL = ".part"  # the end of a file's name while it is being written
 _MAX_FAULTS = 4
+_FULL = (errno.ENOSPC, errno.EDQUOT)
 
 M = TypeVar("M", bound=BaseModel)
 
@@ -116,7 +121,7 @@ def write_atomic(path: FilePath, content: bytes) -> None:
     """
     try:
         path.parent.mkdir(parents=True, exist_ok=True)
-        handle, name = tempfile.mkstemp(prefix=f".{path.name}.", dir=path.parent)
+        handle, name = tempfile.mkstemp(prefix=f".{path.name}.{os.getpid()}.", suffix=PARTIAL, dir=path.parent)
         try:
             with os.fdopen(handle, "wb") as file:
                 file.write(content)
@@ -128,9 +133,26 @@ def write_atomic(path: FilePath, content: bytes) -> None:
             FilePath(name).unlink(missing_ok=True)
             raise
     except OSError as fault:
-        raise FileError(
-            f"the file cannot be written: {fault.strerror}", where=str(path), advice="Choose another folder."
-        ) from None
+        advice = "Free some space, or choose another folder." if fault.errno in _FULL else "Choose another folder."
+        raise FileError(f"the file cannot be written: {fault.strerror}", where=str(path), advice=advice) from None
+
+
+def sweep(folder: FilePath, pattern: str) -> None:
+    """Takes away half-written files of names like `pattern` that killed programs left in a folder. Files of programs that
+    run are left alone."""
+    for path in folder.glob(f".{pattern}*{PARTIAL}") if folder.is_dir() else ():
+        owner = path.name.removesuffix(PARTIAL).rpartition(".")[0].rpartition(".")[2]
+        if not owner.isdigit() or not FilePath(f"/proc/{owner}").exists():
+            with suppress(OSError):
+                path.unlink()
+
+
+def stamp(path: FilePath) -> str | None:
+    """What tells a file's content: its digest, or None when it cannot be read."""
+    try:
+        return hashlib.sha256(path.read_bytes()).hexdigest()
+    except OSError:
+        return None
 
 
 def backup(path: FilePath) -> None:

@@ -2,121 +2,54 @@
 
 from __future__ import annotations
 
-import io
 import itertools
-from functools import lru_cache
-from importlib.resources import as_file, files
 
-from reportlab.lib.colors import HexColor
-from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.ttfonts import TTFont
-from reportlab.pdfgen.canvas import Canvas
-
-from zesty_pivot import __version__
 from zesty_pivot.core.finish.sheet import Laid, Sheet
+from zesty_pivot.core.formats.pdf_hand import hand_pages
+from zesty_pivot.core.formats.pdf_paper import MM, Paper
 from zesty_pivot.core.formats.svg import LOOKS
-from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, Tile, Tiling
-from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.geometry.bezier import are_straight
-
-MM = 72.0 / 25.4  # PDF points per mm: 72 to the inch
-INK = HexColor("#1d1b18")
-FAINT = HexColor("#8a8378")
+from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, PAPERS, Tile, Tiling
+from zesty_pivot.core.recipe.hand import Section
 
 SQUARE_CM = 100.0  # mm, the 10 cm calibration square
 SQUARE_IN = 101.6  # mm, the 4 in calibration square
 
-_PLAIN, _BOLD = "ZestyPlain", "ZestyBold"
 
-
-@lru_cache(maxsize=1)
-def _fonts() -> None:
-    """Registers the shipped type with the PDF library, once."""
-    for name, file in ((_PLAIN, "HankenGrotesk-Regular.ttf"), (_BOLD, "HankenGrotesk-Bold.ttf")):
-        with as_file(files("zesty_pivot.data") / "fonts" / file) as path:
-            pdfmetrics.registerFont(TTFont(name, str(path)))
-
-
-class _Paper:
-    """A canvas with mm, y down, and the corner of the sheet shifted to where a tile wants it."""
-
-    def __init__(self, title: str) -> None:
-        _fonts()
-        self._buffer = io.BytesIO()
-        # `invariant` fixes the file's dates and ids, so that two exports of one style are byte-equal.
-        self.canvas = Canvas(self._buffer, pagesize=(100.0, 100.0), invariant=1, pageCompression=1)
-        self.canvas.setTitle(title)
-        self.canvas.setCreator(f"Zesty Pivot {__version__}")
-        self.height = 0.0
-
-    def page(self, width: float, height: float) -> None:
-        self.height = height
-        self.canvas.setPageSize((width * MM, height * MM))
-        self.canvas.setLineCap(1)
-        self.canvas.setLineJoin(1)
-
-    def done(self) -> bytes:
-        self.canvas.save()
-        return self._buffer.getvalue()
-
-    def point(self, x: float, y: float) -> tuple[float, float]:
-        return x * MM, (self.height - y) * MM
-
-    def look(self, width: float, dash: str = "", faint: bool = False) -> None:
-        self.canvas.setStrokeColor(FAINT if faint else INK)
-        self.canvas.setLineWidth(width * MM)
-        self.canvas.setDash(*([[float(part) * MM for part in dash.split()], 0] if dash else [[], 0]))
-
-    def path(self, path: Path, dx: float, dy: float) -> None:
-        drawn = self.canvas.beginPath()
-        drawn.moveTo(*self.point(path.start[0] + dx, path.start[1] + dy))
-        for cubic, straight in zip(path.cubics.tolist(), are_straight(path.cubics).tolist(), strict=True):
-            spots = [self.point(x + dx, y + dy) for x, y in cubic]
-            if straight:
-                drawn.lineTo(*spots[3])
-            else:
-                drawn.curveTo(*spots[1], *spots[2], *spots[3])
-        self.canvas.drawPath(drawn, stroke=1, fill=0)
-
-    def line(self, x0: float, y0: float, x1: float, y1: float) -> None:
-        self.canvas.line(*self.point(x0, y0), *self.point(x1, y1))
-
-    def rect(self, x: float, y: float, width: float, height: float) -> None:
-        self.canvas.rect(*self.point(x, y + height), width * MM, height * MM, stroke=1, fill=0)
-
-    def text(self, x: float, y: float, text: str, size: float, *, bold: bool = False, centred: bool = True) -> None:
-        self.canvas.setFillColor(INK)
-        self.canvas.setFont(_BOLD if bold else _PLAIN, size * MM)
-        write = self.canvas.drawCentredString if centred else self.canvas.drawString
-        write(*self.point(x, y), text)
-
-
-def full_pdf(sheet: Sheet, title: str) -> bytes:
-    """The sheet on one page at full size, with the calibration squares below the pieces."""
-    paper = _Paper(title)
+def full_pdf(sheet: Sheet, title: str, hand: tuple[Section, ...] = ()) -> bytes:
+    """The sheet on one page at full size, with the calibration squares below the pieces; the hand sheet on A4 after it."""
+    paper = Paper(title)
     below = SQUARE_IN + 25.0
     paper.page(max(sheet.width, 260.0), sheet.height + below)
     _draw_sheet(paper, sheet, 0.0, 0.0)
     _squares(paper, 15.0, sheet.height + 5.0)
     paper.canvas.showPage()
+    hand_pages(paper, title, hand, PAPERS["A4"])
     return paper.done()
 
 
-def tiled_pdf(sheet: Sheet, tiling: Tiling, tiles: tuple[Tile, ...], title: str) -> bytes:
-    """A first page with the map and the calibration squares, then the tiles with joining marks."""
-    paper = _Paper(title)
+def tiled_pdf(sheet: Sheet, tiling: Tiling, tiles: tuple[Tile, ...], title: str, hand: tuple[Section, ...] = ()) -> bytes:
+    """A first page with the map and the calibration squares, the tiles with joining marks, then the hand sheet."""
+    paper = Paper(title)
     _map_page(paper, sheet, tiling, tiles, title)
     for tile in tiles:
         _tile_page(paper, sheet, tiling, tile, title)
+    hand_pages(paper, title, hand, PAPERS[tiling.paper])
     return paper.done()
 
 
-def _draw_sheet(paper: _Paper, sheet: Sheet, dx: float, dy: float) -> None:
+def hand_pdf(title: str, hand: tuple[Section, ...], size: str) -> bytes:
+    """The hand sheet alone, on A4, A3 or Letter."""
+    paper = Paper(title)
+    hand_pages(paper, title, hand, PAPERS[size])
+    return paper.done()
+
+
+def _draw_sheet(paper: Paper, sheet: Sheet, dx: float, dy: float) -> None:
     for laid in sheet.laid:
         _draw_piece(paper, laid, laid.dx + dx, laid.dy + dy)
 
 
-def _draw_piece(paper: _Paper, laid: Laid, dx: float, dy: float) -> None:
+def _draw_piece(paper: Paper, laid: Laid, dx: float, dy: float) -> None:
     for stroke in laid.piece.strokes:
         paper.look(*LOOKS[stroke.kind])
         for path in stroke.paths:
@@ -129,7 +62,7 @@ def _draw_piece(paper: _Paper, laid: Laid, dx: float, dy: float) -> None:
         paper.text(text.at[0] + dx, text.at[1] + dy, text.text, text.size, bold=text.bold)
 
 
-def _squares(paper: _Paper, x: float, y: float) -> None:
+def _squares(paper: Paper, x: float, y: float) -> None:
     paper.look(0.2)
     paper.rect(x, y, SQUARE_CM, SQUARE_CM)
     paper.text(x + SQUARE_CM / 2, y + SQUARE_CM / 2, "10 cm", 5.0)
@@ -139,7 +72,7 @@ def _squares(paper: _Paper, x: float, y: float) -> None:
     paper.text(right + SQUARE_IN / 2, y + SQUARE_IN / 2, "4 in", 5.0)
 
 
-def _map_page(paper: _Paper, sheet: Sheet, tiling: Tiling, tiles: tuple[Tile, ...], title: str) -> None:
+def _map_page(paper: Paper, sheet: Sheet, tiling: Tiling, tiles: tuple[Tile, ...], title: str) -> None:
     """The squares one under the other where the page is narrow, and the map of the tiles."""
     width, height = tiling.page
     paper.page(width, height)
@@ -158,7 +91,7 @@ def _map_page(paper: _Paper, sheet: Sheet, tiling: Tiling, tiles: tuple[Tile, ..
     paper.canvas.showPage()
 
 
-def _nested(paper: _Paper, x: float, y: float) -> None:
+def _nested(paper: Paper, x: float, y: float) -> None:
     """Both squares from one corner, where there is no room side by side."""
     paper.look(0.2)
     paper.rect(x, y, SQUARE_CM, SQUARE_CM)
@@ -169,7 +102,7 @@ def _nested(paper: _Paper, x: float, y: float) -> None:
 
 
 def _page_map(
-    paper: _Paper, sheet: Sheet, tiling: Tiling, tiles: tuple[Tile, ...], space: tuple[float, float, float, float]
+    paper: Paper, sheet: Sheet, tiling: Tiling, tiles: tuple[Tile, ...], space: tuple[float, float, float, float]
 ) -> None:
     x, y, wide, tall = space
     step = tiling.step
@@ -190,7 +123,7 @@ def _page_map(
     canvas.restoreState()
 
 
-def _tile_page(paper: _Paper, sheet: Sheet, tiling: Tiling, tile: Tile, title: str) -> None:
+def _tile_page(paper: Paper, sheet: Sheet, tiling: Tiling, tile: Tile, title: str) -> None:
     width, height = tiling.page
     wide, tall = tiling.inner
     paper.page(width, height)
@@ -206,7 +139,7 @@ def _tile_page(paper: _Paper, sheet: Sheet, tiling: Tiling, tile: Tile, title: s
     paper.canvas.showPage()
 
 
-def _joins(paper: _Paper, tiling: Tiling, tile: Tile) -> None:
+def _joins(paper: Paper, tiling: Tiling, tile: Tile) -> None:
     """The frame; the lines where neighbours are laid on; and a diamond in the middle of each joined side."""
     wide, tall = tiling.inner
     paper.look(0.15, faint=True)
@@ -226,7 +159,7 @@ def _joins(paper: _Paper, tiling: Tiling, tile: Tile) -> None:
         _diamond(paper, middle_x, EDGE + OVERLAP / 2)
 
 
-def _diamond(paper: _Paper, x: float, y: float) -> None:
+def _diamond(paper: Paper, x: float, y: float) -> None:
     """A diamond that lies on its twin when two pages are laid together; both are whole, in the overlap."""
     size = 3.5
     paper.look(0.25)

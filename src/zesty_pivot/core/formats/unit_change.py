@@ -36,12 +36,20 @@ def given(text: str | float, unit: Unit) -> str:
     return f"{words} {unit}" if set(words) <= _BARE else words
 
 
-def _step(step: Step, unit: Unit) -> Step:
-    value = registry.dump(step)
-    for name in step.lengths:
-        if name in value:
-            value[name] = given(value[name], unit)
-    for place in value.values():
-        if isinstance(place, dict) and isinstance(place.get("at"), str) and not place["at"].strip().endswith("%"):
-            place["at"] = given(place["at"], unit)
-    return registry.read(value)
+def _step(step: Step, old: Unit) -> Step:
+    return registry.read(_with_unit(registry.dump(step), step.lengths, old))
+
+
+def _with_unit(value: Any, lengths: tuple[str, ...], unit: Unit) -> Any:
+    """JSON of a step with every bare length given its unit: the step's own, and `at` of places that is no share."""
+    if isinstance(value, dict):
+        return {key: _length(key, part, lengths, unit) for key, part in value.items()}
+    return [_with_unit(part, lengths, unit) for part in value] if isinstance(value, list) else value
+
+
+def _length(key: str, value: Any, lengths: tuple[str, ...], unit: Unit) -> Any:
+    if key in lengths and isinstance(value, str | float | int):
+        return given(value, unit)
+    if key == "at" and isinstance(value, str) and not value.strip().endswith("%"):
+        return given(value, unit)
+    return _with_unit(value, lengths, unit)

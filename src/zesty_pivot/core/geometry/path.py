@@ -127,6 +127,11 @@ class Path:
         index, t = self._locate(distance)
         return bezier.point(self.cubics[index], t)
 
+    def direction_at(self, distance: float) -> Vector:
+        """The unit tangent at an arc length (mm) from the start, clamped to the ends."""
+        index, t = self._locate(distance)
+        return _direction(self.cubics[index], t)
+
     @cached_property
     def start_direction(self) -> Vector:
         """The unit tangent at the start."""

@@ -59,7 +59,7 @@ def blend(piece: Piece, index: int, reach: float) -> Redrawn:
         raise GeometryError(f"a corner between {first.edge} and {second.edge} is no mouth to blend", where=piece.name)
     shutting, opening = _turns(piece, first)
     laid = second.path.moved(shutting) if shutting else second.path
-    back, ahead = min(reach, first.path.length / 2.0), min(reach, laid.length / 2.0)
+    back, ahead = reaches(piece, index, reach)
     kept, tail = first.path.split_at(first.path.length - back)
     head, rest = laid.split_at(ahead)
     curve = _curve(kept, rest, (back + ahead) / 3.0)
@@ -84,6 +84,12 @@ def blend(piece: Piece, index: int, reach: float) -> Redrawn:
     runs = [run for at, run in enumerate(piece.runs) if at not in (index, following)]
     at = index if following else index - 1
     return Redrawn(replace(piece, runs=(*runs[:at], *new, *runs[at:])), moved, longer)
+
+
+def reaches(piece: Piece, index: int, reach: float) -> tuple[float, float]:
+    """How far in mm a blend at the end of a run goes back and ahead: `reach`, at most half of either run."""
+    first, second = piece.runs[index], piece.runs[piece.after(index)]
+    return min(reach, first.path.length / 2.0), min(reach, second.path.length / 2.0)
 
 
 def _turns(piece: Piece, run: Run) -> tuple[Motion | None, Motion | None]:

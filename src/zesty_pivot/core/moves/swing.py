@@ -32,15 +32,20 @@ def swing(piece: Piece, closing: str, opening: str, angle: float) -> Piece:
             where=piece.name,
             advice="They cannot merge through one point.",
         )
-    closes, opens = piece.mouth_run(closing), piece.mouth_run(opening)
+    moving, sign = moving_part(piece, piece.mouth_run(closing), piece.mouth_run(opening))
+    turn = sign * angle
+    pin = piece.pivot(pivot)
+    return carry(piece, moving, (pin,), Motion.turn(pin, turn), keep={pivot})
+
+
+def moving_part(piece: Piece, closes: int, opens: int) -> tuple[tuple[int, ...], float]:
+    """The runs that move when the mouth at the end of run `closes` shuts and the one at `opens` opens, and the sense of
+    their turn (1 clockwise, -1 anticlockwise)."""
     before_closing = arc(piece, piece.after(opens), closes)
     after_closing = arc(piece, piece.after(closes), opens)
     if _weight(piece, before_closing) >= _weight(piece, after_closing):
-        moving, turn = after_closing, -angle
-    else:
-        moving, turn = before_closing, angle
-    pin = piece.pivot(pivot)
-    return carry(piece, moving, (pin,), Motion.turn(pin, turn), keep={pivot})
+        return after_closing, -1.0
+    return before_closing, 1.0
 
 
 def _weight(piece: Piece, indices: Iterable[int]) -> tuple[float, float]:

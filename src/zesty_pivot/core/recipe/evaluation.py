@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 from collections import OrderedDict
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
 from zesty_pivot.core.errors import StepError, ZestyError
@@ -53,11 +53,18 @@ class Evaluator:
         self._roots: OrderedDict[tuple[object, ...], tuple[Pattern, State]] = OrderedDict()
         self.worked = 0  # steps applied so far, for tests and the bench
 
-    def evaluate(self, block: Pattern, steps: Sequence[Step], scope: Scope) -> Derivation:
-        """Every state of the recipe. A step that cannot be done is kept broken; those after it go on from before it."""
+    def evaluate(
+        self, block: Pattern, steps: Sequence[Step], scope: Scope, progress: Callable[[int, int], None] | None = None
+    ) -> Derivation:
+        """Every state of the recipe. A step that cannot be done is kept broken; those after it go on from before it.
+
+        `progress` is told how many steps of how many are worked out; what it raises stops the work.
+        """
         context = Context(block, scope)
         states = [self._root(block, scope)]
         for number, step in enumerate(steps, start=1):
+            if progress is not None:
+                progress(number - 1, len(steps))
             states.append(self._after(states[-1], step, context, number))
         return Derivation(block, tuple(states))
 

@@ -11,6 +11,7 @@ from pydantic import Field
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.quantity.fields import Model
 from zesty_pivot.core.quantity.formula import Scope
+from zesty_pivot.core.steps.hand import Line, Way
 
 
 @dataclass(frozen=True)
@@ -53,6 +54,14 @@ class Step(Model):
     @abstractmethod
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern after this step. Raises a ZestyError when it cannot be done; never changes its input."""
+
+    @abstractmethod
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """What a person does with paper, from `pattern` as it lies before this step. Raises as `apply` does."""
+
+    def marks_by_hand(self, pattern: Pattern, context: Context) -> tuple[Line, ...]:
+        """The marks that must be made on the fresh trace of the block before anything is cut."""
+        return ()
 
     @abstractmethod
     def words(self) -> str:

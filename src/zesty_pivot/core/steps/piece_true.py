@@ -8,12 +8,14 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
-from zesty_pivot.core.moves.redraw import blend, corner, jog
+from zesty_pivot.core.moves.redraw import Redrawn, blend, corner, jog, reaches
 from zesty_pivot.core.piece import Pattern, Piece
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.names import EDGE_ENDS, words
+from zesty_pivot.core.piece.place import settled, sewn_distance
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.hand import Line, Way, line
 
 # Smaller corners and jogs than these are the noise of six decimals in a file.
 LEAST_CORNER = math.radians(0.01)
@@ -39,26 +41,71 @@ class TruePiece(Step):
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the edge trued. Raises StepError when `over` is nothing, PlaceError for a wrong edge."""
-        piece = pattern.piece(self.on)
-        piece.edge(self.edge)
+        blends = self._blends(pattern, context)
+        if not blends:
+            note = Note(f"the {words(self.edge)} runs smooth already", self.on, 0.0)
+            return Outcome(pattern.with_piece(pattern.piece(self.on)), (note,))
+        notes = tuple(self._note(made.moved_mm, made.longer_mm) for _piece, _index, made in blends)
+        return Outcome(pattern.with_piece(blends[-1][2].piece), notes)
+
+    def _over(self, context: Context) -> float:
         over = length_mm(self.over, context.scope)
         if over <= 0.0:
             raise StepError("a blend over nothing", where=f"{self.on} {words(self.edge)}", advice="Give a length such as 5 cm.")
-        notes: list[Note] = []
+        return over
+
+    def _blends(self, pattern: Pattern, context: Context) -> list[tuple[Piece, int, Redrawn]]:
+        """Every blend in turn: the piece before it, the run at whose end it lies, and what came of it."""
+        piece = pattern.piece(self.on)
+        piece.edge(self.edge)
+        over = self._over(context)
+        found: list[tuple[Piece, int, Redrawn]] = []
         for _ in range(_MOST_BLENDS):
             index = worst(piece, self.edge)
             if index is None:
-                break
+                return found
             made = blend(piece, index, over)
+            found.append((piece, index, made))
             piece = made.piece
-            notes.append(self._note(made.moved_mm, made.longer_mm))
+        raise StepError("the seam does not come out smooth", where=f"{self.on} {words(self.edge)}", advice="Blend over less.")
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """Fold the mouth shut, draw a curve by halving tangents, cut along it with the fold shut; the same in both ways."""
+        found: list[Line] = []
+        names = {"on": words(self.on), "edge": words(self.edge)}
+        for piece, index, made in self._blends(pattern, context):
+            found += self._blend_lines(piece, index, made, context, names)
+        return tuple(found) or (line("nothing", "The {edge} of the {on} runs smooth already: nothing is drawn.", **names),)
+
+    def _blend_lines(
+        self, piece: Piece, index: int, made: Redrawn, context: Context, names: dict[str, str]
+    ) -> tuple[Line, ...]:
+        unit, run = context.scope.unit, piece.runs[index]
+        back, ahead = reaches(piece, index, self._over(context))
+        figures = {name: format_length(mm, unit) for name, mm in (
+            ("back", back), ("ahead", ahead), ("handle", (back + ahead) / 3.0), ("moved", made.moved_mm),
+        )}  # fmt: skip
+        if run.mouth is not None:
+            first = line("fold", "Fold the {dart} dart of the {on} shut.", dart=words(run.mouth), **names)
+            where = "the fold"
         else:
-            raise StepError(
-                "the seam does not come out smooth", where=f"{self.on} {words(self.edge)}", advice="Blend over less."
-            )
-        if not notes:
-            notes.append(Note(f"the {words(self.edge)} runs smooth already", self.on, 0.0))
-        return Outcome(pattern.with_piece(piece), tuple(notes))
+            at = sewn_distance(piece, settled(piece, index, run.path.length))
+            start = EDGE_ENDS.get(piece.role(self.edge), ("start", ""))[0]
+            text = "Look for the corner in the {edge} of the {on}, {at} from the {start}."
+            first = line("corner", text, at=format_length(at, unit), start=words(start), **names)
+            where = "the corner"
+        text = (
+            f"Along the {{edge}}, mark K {{back}} before {where} and L {{ahead}} after it. Lay the ruler along the seam at K "
+            "and draw {handle} onwards to M; lay it along the seam at L and draw {handle} back to N."
+        )
+        second = line("tangents", text, edge=names["edge"], **{k: figures[k] for k in ("back", "ahead", "handle")})
+        text = (
+            "Draw the curve from K to L that leaves along KM and arrives along NL: halve KM, MN and NL, join the halves, halve "
+            "those lines, join, and halve once more: that point lies on the curve, and it is up to {moved} from the old line."
+        )
+        third = line("curve", text, moved=figures["moved"])
+        text = f"Cut along the curve{' with the dart still folded' if run.mouth else ''}, and open the paper."
+        return first, second, third, line("open_out", text)
 
     def _note(self, moved: float, longer: float) -> Note:
         change = f"{format_length(abs(longer), 'mm', fine=True)} {'longer' if longer > 0.0 else 'shorter'}"

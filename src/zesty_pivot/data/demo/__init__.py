@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import lru_cache
 from importlib.resources import as_file, files
 from pathlib import Path
 
@@ -9,9 +10,20 @@ from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.formats.style_file import Style
 
 DEMO = "descant.zpiv"
+DEMOS = (DEMO, "vesper.zpiv", "matins.zpiv")
+
+
+@lru_cache(maxsize=len(DEMOS))
+def _read(name: str) -> Style:
+    with as_file(files("zesty_pivot.data.demo") / name) as path:
+        return style_file.read(Path(path))
 
 
 def demo_style() -> Style:
-    """The demo style, read from the shipped file."""
-    with as_file(files("zesty_pivot.data.demo") / DEMO) as path:
-        return style_file.read(Path(path))
+    """The first demo style, read from the shipped file."""
+    return _read(DEMO)
+
+
+def demo_styles() -> tuple[Style, ...]:
+    """All demo styles."""
+    return tuple(_read(name) for name in DEMOS)

@@ -3,10 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import dataclass
 from typing import Any
 
 from pydantic import ValidationError
-from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QComboBox, QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.files import faults
@@ -15,6 +17,18 @@ from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.model import DeskModel
+
+
+@dataclass(frozen=True)
+class FormEntry:
+    """How a step is edited, what it begins with when it is added, and whether it can be added now. `order` is its place
+    among the steps to add."""
+
+    do: str
+    make: Callable[[DeskModel], StepForm]
+    first: Callable[[DeskModel], dict[str, object] | None]
+    can: Callable[[DeskModel], bool]
+    order: int
 
 
 class StepForm(QWidget):
@@ -36,6 +50,15 @@ class StepForm(QWidget):
         self._rows.addWidget(label)
         self._rows.addWidget(widget)
         self._rows.addSpacing(5)
+
+    def edit_first(self) -> None:
+        """Puts the hand into the first number field, else into the first field."""
+        fields = [field for field in self.findChildren(QLineEdit) if field.isEnabled()]
+        for field in fields[:1]:
+            field.setFocus(Qt.FocusReason.ShortcutFocusReason)
+            field.selectAll()
+        for choice in () if fields else self.findChildren(QComboBox)[:1]:
+            choice.setFocus(Qt.FocusReason.ShortcutFocusReason)
 
     def show_step(self, at: int, step: Step, before: Pattern) -> None:
         """Shows a step; `before` is the pattern it meets."""

@@ -3,19 +3,18 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
 
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.spot import ALL_STATIONS, STATION_WORDS, Spot
 from zesty_pivot.core.quantity import share_of
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.base import Context, Step
+from zesty_pivot.core.steps.base import Step
 from zesty_pivot.core.steps.dart_move import MoveDart
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.fields import CalcField
-from zesty_pivot.desk.forms.base import StepForm
+from zesty_pivot.desk.forms.base import FormEntry, StepForm
+from zesty_pivot.desk.forms.places import chosen_first, has_darts, place_choices, place_key, place_value
 from zesty_pivot.desk.model import DeskModel
 
 DO = "dart.move"
@@ -49,20 +48,15 @@ class MoveDartForm(StepForm):
         self.on.show_choices([(p.name, words(p.name)) for p in before.pieces if p.darts], step.on)
         darts = before.piece(step.on).darts if before.has(step.on) else ()
         self.dart.show_choices([(d.id, f"{words(d.id)} dart") for d in darts], step.dart)
-        places = [(f"station:{name}", STATION_WORDS[name]) for name in ALL_STATIONS]
-        places += [(f"dart:{d.id}", f"the {words(d.id)} dart") for d in darts if d.id != step.dart]
-        now = _key(step.to)
-        if now not in [key for key, _title in places]:
-            places.append((now, step.to.words()))
-        self.to.show_choices(places, now)
-        self.share.set_text("" if step.mouth is not None else str(step.share))
+        self.to.show_choices(place_choices([d for d in darts if d.id != step.dart], step.to), place_key(step.to))
+        self.share.set_text("" if step.mouth is not None else str(step.share), step)
         self.share.setEnabled(step.mouth is None)
-        self.mouth.set_text("" if step.mouth is None else str(step.mouth))
+        self.mouth.set_text("" if step.mouth is None else str(step.mouth), step)
 
     def _to(self, key: str) -> None:
-        kind, _colon, name = key.partition(":")
-        if kind in ("station", "dart"):
-            self.change({"to": {kind: name}}, "another place")
+        value = place_value(key)
+        if value is not None:
+            self.change({"to": value}, "another place")
 
     def _mouth(self, text: str) -> None:
         self.change({"mouth": text or None, "share": None}, f"mouth {text}" if text else "the whole dart")
@@ -72,43 +66,24 @@ class MoveDartForm(StepForm):
             self.change({"on": name, "dart": self._before.piece(name).darts[0].id}, f"on the {name}")
 
 
-def _key(spot: Spot) -> str:
-    if spot.station is not None:
-        return f"station:{spot.station}"
-    return f"dart:{spot.dart}" if spot.dart is not None else f"spot:{spot.words()}"
-
-
 def _share_words(text: str) -> str:
+    if not any(letter.isdigit() for letter in text):
+        raise ZestyError(f"{text!r} is no share", advice="Write how much goes, such as 55%, 0.55 or 1/3.")
     share = share_of(text)
     return "all of it" if math.isclose(share, 1.0) else f"{100 * share:.4g} % goes, {100 * (1 - share):.4g} % stays"
 
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: the chosen dart, or the first, to a station where no dart is. None without darts."""
-    for piece in _pieces(model):
+    for piece in chosen_first(model):
         for dart in piece.darts:
             if model.dart is not None and piece.has_dart(model.dart) and dart.id != model.dart:
                 continue
             for name in ("french", "mid_armhole", "side_bust", "waist", "mid_shoulder"):
                 found: dict[str, object] = {"do": DO, "on": piece.name, "dart": dart.id, "to": {"station": name}}
-                if _works(model, found):
+                if model.would_change(registry.read(found)):
                     return found
     return None
 
 
-def _pieces(model: DeskModel) -> list[Piece]:
-    chosen = model.pivot[0] if model.pivot else ""
-    return sorted(model.pattern.pieces, key=lambda piece: piece.name != chosen)
-
-
-def _works(model: DeskModel, value: dict[str, object]) -> bool:
-    context = Context(model.derived.derivation.block, model.style.scope())
-    try:
-        return registry.read(value).apply(model.pattern, context).pattern is not model.pattern
-    except ZestyError:
-        return False
-
-
-FORM: tuple[str, Callable[[DeskModel], StepForm], Callable[[DeskModel], dict[str, object] | None]] = (
-    DO, MoveDartForm, first_step,
-)  # fmt: skip
+FORM = FormEntry(DO, MoveDartForm, first_step, has_darts, order=10)

@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.core.steps.piece_true import TruePiece, worst
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.fields import CalcField
-from zesty_pivot.desk.forms.base import StepForm
+from zesty_pivot.desk.forms.base import FormEntry, StepForm
 from zesty_pivot.desk.model import DeskModel
 
 DO = "piece.true"
@@ -37,7 +35,7 @@ class TruePieceForm(StepForm):
         self.on.show_choices([(p.name, words(p.name)) for p in before.pieces], step.on)
         roles = before.piece(step.on).roles if before.has(step.on) else ()
         self.edge.show_choices([(edge, words(edge)) for edge, role in roles if role != "centre"], step.edge)
-        self.over.set_text(str(step.over))
+        self.over.set_text(str(step.over), step)
 
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
@@ -50,6 +48,4 @@ def first_step(model: DeskModel) -> dict[str, object] | None:
     return {"do": DO, "on": piece.name, "edge": next(edge for edge, role in piece.roles if role == "waist")}
 
 
-FORM: tuple[str, Callable[[DeskModel], StepForm], Callable[[DeskModel], dict[str, object] | None]] = (
-    DO, TruePieceForm, first_step,
-)  # fmt: skip
+FORM = FormEntry(DO, TruePieceForm, first_step, lambda _model: True, order=90)

@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QWidget
 
 from zesty_pivot.core.quantity import MM_PER, Unit
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.theme import LIGHT, text_font
+from zesty_pivot.desk.theme import NOW, text_font
 
 RULER = 22  # px
 LEAST, MOST = 0.05, 40.0  # px per mm
@@ -43,6 +43,10 @@ class Canvas(QWidget):
     def unit(self) -> Unit:
         """The unit of the rulers: the style's."""
         return self._model.style.units
+
+    def length_words(self, mm: float) -> str:
+        """A small length in the unit of the rulers."""
+        return self._model.length(mm, fine=True)
 
     # Places.
 
@@ -129,7 +133,7 @@ class Canvas(QWidget):
     def render_to(self, painter: QPainter) -> None:
         """Draws everything with a painter of this widget's size."""
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
-        painter.fillRect(self.rect(), LIGHT.color("table"))
+        painter.fillRect(self.rect(), NOW.color("table"))
         self._grid(painter)
         painter.save()
         painter.translate(self.origin)
@@ -139,7 +143,7 @@ class Canvas(QWidget):
         self.paint_over(painter)
         self._rulers(painter)
         if self.hasFocus():
-            painter.setPen(QPen(LIGHT.color("cool"), 1.5))
+            painter.setPen(QPen(NOW.color("cool"), 1.5))
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.drawRect(QRectF(RULER + 1, RULER + 1, self.width() - RULER - 2, self.height() - RULER - 2))
 
@@ -152,7 +156,7 @@ class Canvas(QWidget):
         return 5000 * unit
 
     def _grid(self, painter: QPainter) -> None:
-        painter.setPen(QPen(LIGHT.color("table_line"), 1))
+        painter.setPen(QPen(NOW.color("table_line"), 1))
         step = self._major()
         for across in (True, False):
             start, stop = self._span(across)
@@ -170,16 +174,16 @@ class Canvas(QWidget):
         return (first.x(), last.x()) if across else (first.y(), last.y())
 
     def _rulers(self, painter: QPainter) -> None:
-        painter.fillRect(QRectF(0, 0, self.width(), RULER), LIGHT.color("panel"))
-        painter.fillRect(QRectF(0, 0, RULER, self.height()), LIGHT.color("panel"))
-        painter.setPen(QPen(LIGHT.color("edge"), 1))
+        painter.fillRect(QRectF(0, 0, self.width(), RULER), NOW.color("panel"))
+        painter.fillRect(QRectF(0, 0, RULER, self.height()), NOW.color("panel"))
+        painter.setPen(QPen(NOW.color("edge"), 1))
         painter.drawLine(QPointF(0, RULER - 0.5), QPointF(self.width(), RULER - 0.5))
         painter.drawLine(QPointF(RULER - 0.5, 0), QPointF(RULER - 0.5, self.height()))
         painter.setFont(text_font(7.5))
         for across in (True, False):
             self._ticks(painter, across)
-        painter.fillRect(QRectF(0, 0, RULER - 1, RULER - 1), LIGHT.color("panel"))
-        painter.setPen(LIGHT.color("quiet"))
+        painter.fillRect(QRectF(0, 0, RULER - 1, RULER - 1), NOW.color("panel"))
+        painter.setPen(NOW.color("quiet"))
         painter.drawText(QRectF(0, 0, RULER, RULER), Qt.AlignmentFlag.AlignCenter, self.unit())
 
     def _ticks(self, painter: QPainter, across: bool) -> None:
@@ -187,7 +191,7 @@ class Canvas(QWidget):
         parts = 5 if step / unit % 4 else 4
         start, stop = self._span(across)
         number = int(start / step * parts) - parts
-        painter.setPen(LIGHT.color("quiet"))
+        painter.setPen(NOW.color("quiet"))
         while number * step / parts <= stop:
             tick = number * step / parts
             at = round(self.to_px(tick, 0).x() if across else self.to_px(0, tick).y()) + 0.5

@@ -3,17 +3,37 @@
 from __future__ import annotations
 
 import math
+from dataclasses import dataclass, field
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen
 
 from zesty_pivot.core.ledger import Account
 from zesty_pivot.desk.table.ring_model import Bead, Ring, Target
-from zesty_pivot.desk.theme import LIGHT, display_font, text_font
+from zesty_pivot.desk.theme import NOW, display_font, text_font
 
-INNER, OUTER, HUB = 58.0, 82.0, 36.0  # px
+INNER, OUTER, HUB = 58.0, 82.0, 36.0  # px, where there is room
+ROOM = 440.0  # px; on a table lower or narrower than this the ring is smaller
+LEAST_SHARE = 0.66
 LEAST_TURN = math.radians(6.0)  # names nearer to each other than this would touch
 GRIP = 7.0  # px beyond the band where a bead can still be caught
+
+
+@dataclass(frozen=True)
+class Size:
+    """The ring's radii in px: the band from `inner` to `outer`, the account in the middle, and the canvas it lies on."""
+
+    inner: float = INNER
+    outer: float = OUTER
+    hub: float = HUB
+    canvas: QRectF = field(default_factory=QRectF)
+
+    @classmethod
+    def on(cls, canvas: QRectF) -> Size:
+        """The ring for a canvas of this size."""
+        share = min(1.0, max(LEAST_SHARE, min(canvas.width(), canvas.height()) / ROOM))
+        hub = HUB * (share if share == 1.0 else 0.86 * share)  # the figures of the beads need their room
+        return cls(INNER * share, OUTER * share, hub, canvas)
 
 
 def _away(at: QPointF, angle: float, distance: float) -> QPointF:
@@ -33,91 +53,102 @@ def wedge(at: QPointF, start: float, sweep: float, inner: float, outer: float) -
     return path
 
 
-def paint_band(painter: QPainter, at: QPointF, ring: Ring, active: Target | None) -> None:
+def paint_band(painter: QPainter, at: QPointF, size: Size, ring: Ring, active: Target | None) -> None:
     """The band with a tick and a name for each station."""
-    band = wedge(at, 0.0, math.tau - 1e-6, INNER, OUTER)
+    band = wedge(at, 0.0, math.tau - 1e-6, size.inner, size.outer)
     painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(LIGHT.color("table", 190))
+    painter.setBrush(NOW.color("table", 190))
     painter.drawPath(band)
-    painter.setBrush(LIGHT.color("paper", 225))
-    painter.drawEllipse(at, INNER, INNER)
+    painter.setBrush(NOW.color("paper", 225))
+    painter.drawEllipse(at, size.inner, size.inner)
     painter.setBrush(Qt.BrushStyle.NoBrush)
-    painter.setPen(QPen(LIGHT.color("faint"), 1.2))
-    painter.drawEllipse(at, INNER, INNER)
-    painter.drawEllipse(at, OUTER, OUTER)
+    painter.setPen(QPen(NOW.color("faint"), 1.2))
+    painter.drawEllipse(at, size.inner, size.inner)
+    painter.drawEllipse(at, size.outer, size.outer)
     last, reach = -math.inf, 0.0
     for target in ring.targets:
         chosen = active is not None and target.title == active.title
-        painter.setPen(QPen(LIGHT.color("citrus" if chosen else "quiet"), 2.4 if chosen else 1.2))
-        painter.drawLine(_away(at, target.angle, OUTER), _away(at, target.angle, OUTER + 5))
+        painter.setPen(QPen(NOW.color("citrus" if chosen else "quiet"), 2.4 if chosen else 1.2))
+        painter.drawLine(_away(at, target.angle, size.outer), _away(at, target.angle, size.outer + 5))
         if target.spot.station is not None:
             # A name that would lie on the one before it stands further out.
             out = reach if target.angle - last < LEAST_TURN else 0.0
-            last, reach = target.angle, _name(painter, at, target, chosen, out)
+            last, reach = target.angle, _name(painter, at, size, target, chosen, out)
 
 
-def _name(painter: QPainter, at: QPointF, target: Target, chosen: bool, out: float) -> float:
+def _name(painter: QPainter, at: QPointF, size: Size, target: Target, chosen: bool, out: float) -> float:
     """A station's name along its direction, never upside down, on a breath of paper, `out` px beyond the band. Where it
-    ends, in px beyond the band; nothing when it stands out itself, so that the next is close again."""
+    ends, in px beyond the band; nothing when it stands out itself, so that the next is close again. A name without room
+    on the canvas is left out: the tick stands there, and the hand over it is told in words.
+    """
+    painter.setFont(text_font(8.0, bold=chosen))
+    width = painter.fontMetrics().horizontalAdvance(target.title) + 6.0
+    end = _away(at, target.angle, size.outer + 8 + out + width)
+    if not size.canvas.isNull() and not size.canvas.contains(end):
+        return 0.0
     painter.save()
     painter.translate(at)
     degrees = math.degrees(target.angle)
     flipped = abs(degrees) > 90
     painter.rotate(degrees + 180 if flipped else degrees)
-    painter.setFont(text_font(8.0, bold=chosen))
-    width = painter.fontMetrics().horizontalAdvance(target.title) + 6.0
-    box = QRectF(-OUTER - 8 - out - width if flipped else OUTER + 8 + out, -7, width, 14)
+    box = QRectF(-size.outer - 8 - out - width if flipped else size.outer + 8 + out, -7, width, 14)
     painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(LIGHT.color("citrus_pale" if chosen else "paper", 235 if chosen else 190))
+    painter.setBrush(NOW.color("citrus_pale" if chosen else "paper", 235 if chosen else 190))
     painter.drawRoundedRect(box, 3, 3)
-    painter.setPen(LIGHT.color("ink" if chosen else "quiet"))
+    painter.setPen(NOW.color("ink" if chosen else "quiet"))
     painter.drawText(box, Qt.AlignmentFlag.AlignCenter, target.title)
     painter.restore()
     return 0.0 if out else width + 4.0
 
 
-def paint_bead(painter: QPainter, at: QPointF, bead: Bead, state: str) -> None:
+def paint_bead(painter: QPainter, at: QPointF, size: Size, bead: Bead, state: str) -> None:
     """A dart's wedge: `idle`, `chosen` (cool, bold outline) or `carried` (citrus, hatched)."""
     fill, edge, width = {
         "idle": ("cool_pale", "cool", 1.4),
         "chosen": ("cool_fill", "cool", 2.6),
         "carried": ("citrus_fill", "citrus", 2.6),
     }[state]
-    path = wedge(at, bead.start, max(bead.sweep, 0.03), INNER, OUTER)
-    painter.setPen(QPen(LIGHT.color(edge), width))
-    painter.setBrush(LIGHT.color(fill))
+    path = wedge(at, bead.start, max(bead.sweep, 0.03), size.inner, size.outer)
+    painter.setPen(QPen(NOW.color(edge), width))
+    painter.setBrush(NOW.color(fill))
     painter.drawPath(path)
     if state == "carried":
         painter.setBrush(Qt.BrushStyle.NoBrush)
         for share in (0.3, 0.5, 0.7):
             angle = bead.start + bead.sweep * share
-            painter.setPen(QPen(LIGHT.color("citrus"), 1.0))
-            painter.drawLine(_away(at, angle, INNER), _away(at, angle, OUTER))
+            painter.setPen(QPen(NOW.color("citrus"), 1.0))
+            painter.drawLine(_away(at, angle, size.inner), _away(at, angle, size.outer))
     painter.setFont(text_font(8.0, bold=state != "idle"))
-    middle = _away(at, bead.middle, (INNER + HUB) / 2 + 1)
+    middle = _away(at, bead.middle, (size.inner + size.hub) / 2 + 1)
     box = QRectF(middle.x() - 16, middle.y() - 7, 32, 14)
     painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(LIGHT.color("paper", 215))
+    painter.setBrush(NOW.color("paper", 215))
     painter.drawRoundedRect(box, 4, 4)
-    painter.setPen(LIGHT.color("citrus" if state == "carried" else "cool"))
+    painter.setPen(NOW.color("citrus_ink" if state == "carried" else "cool"))
     painter.drawText(box, Qt.AlignmentFlag.AlignCenter, f"{math.degrees(bead.sweep):.1f}°")
 
 
-def paint_hub(painter: QPainter, at: QPointF, account: Account | None) -> None:
+def paint_hub(painter: QPainter, at: QPointF, size: Size, account: Account | None) -> None:
     """The account in the middle: the total, and whether all of it is placed."""
     if account is None:
         return
     whole = account.is_whole
-    painter.setPen(QPen(LIGHT.color("edge" if whole else "error"), 1.2 if whole else 2.4))
-    painter.setBrush(LIGHT.color("paper", 240))
-    painter.drawEllipse(at, HUB, HUB)
-    painter.setPen(LIGHT.color("ink"))
-    painter.setFont(display_font(11.5))
-    painter.drawText(QRectF(at.x() - HUB, at.y() - 19, 2 * HUB, 20), Qt.AlignmentFlag.AlignCenter, f"{account.block_deg:.1f}°")
+    painter.setPen(QPen(NOW.color("edge" if whole else "error"), 1.2 if whole else 2.4))
+    painter.setBrush(NOW.color("paper", 240))
+    painter.drawEllipse(at, size.hub, size.hub)
+    painter.setPen(NOW.color("ink"))
+    painter.setFont(display_font(11.5 * max(0.82, size.hub / HUB)))
+    painter.drawText(
+        QRectF(at.x() - size.hub, at.y() - 19, 2 * size.hub, 20), Qt.AlignmentFlag.AlignCenter, f"{account.block_deg:.1f}°"
+    )
     painter.setFont(text_font(7.5))
-    painter.setPen(LIGHT.color("good" if whole else "error"))
-    words = "all placed" if whole else f"{abs(account.missing_deg):.2f}° {'missing' if account.missing_deg > 0 else 'too much'}"
-    painter.drawText(QRectF(at.x() - HUB, at.y() + 1, 2 * HUB, 14), Qt.AlignmentFlag.AlignCenter, words)
+    painter.setPen(NOW.color("good" if whole else "error"))
+    words = (
+        ("all placed" if size.hub >= HUB else "placed")
+        if whole
+        else f"{abs(account.missing_deg):.2f}° {'missing' if account.missing_deg > 0 else 'too much'}"
+    )
+    painter.drawText(QRectF(at.x() - size.hub, at.y() + 1, 2 * size.hub, 14), Qt.AlignmentFlag.AlignCenter, words)
 
 
 def paint_slash(painter: QPainter, start: QPointF, stop: QPointF, color: QColor) -> None:

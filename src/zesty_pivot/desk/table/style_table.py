@@ -10,20 +10,23 @@ from PyQt6.QtWidgets import QToolTip
 
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.table import laid
 from zesty_pivot.desk.table import ring_paint as paint
 from zesty_pivot.desk.table.canvas import RULER, Canvas
 from zesty_pivot.desk.table.ring_control import RingControl
 from zesty_pivot.desk.table.ring_model import Bead, Ring, beads_of, ring_of
 from zesty_pivot.desk.table.shapes import offsets, shapes_of
-from zesty_pivot.desk.theme import LIGHT, display_font, text_font
+from zesty_pivot.desk.theme import NOW, display_font, text_font
 
 
 class StyleTable(Canvas):
     """Shows the pattern of the model's state and lets beads be dragged round the ring."""
 
-    def __init__(self, model: DeskModel) -> None:
+    def __init__(self, model: DeskModel, lay: Lay) -> None:
         super().__init__(model)
+        self._lay, self._was_folded = lay, False
         self._ring_cache: tuple[tuple[object, ...], Ring] | None = None
         self.control = RingControl(model, self.ring)
         self.setAccessibleName("Cutting table")
@@ -32,6 +35,16 @@ class StyleTable(Canvas):
         )
         model.changed.connect(self._refresh)
         model.chosen_changed.connect(self._refresh)
+        lay.changed.connect(self._lay_changed)
+
+    def _lay_changed(self) -> None:
+        if self._lay.fold > 0.0:
+            self.control.let_go()
+        if (self._lay.fold > 0.0) != self._was_folded:
+            self._was_folded = self._lay.fold > 0.0
+            if self._fitted:
+                self.fit()
+        self.update()
 
     # What lies on it.
 
@@ -41,6 +54,8 @@ class StyleTable(Canvas):
         for piece in self._model.pattern.pieces:
             dx, dy = shifts.get(piece.name, (0.0, 0.0))
             box = box.united(shapes_of(piece).box.translated(dx, dy))
+            if self._lay.fold > 0.0:  # room for the darts wholly shut, so that nothing jumps while they close
+                box = box.united(shapes_of(laid.shown_piece(piece, 1.0)).box.translated(dx, dy))
         # Room for the names of pieces below, and of stations to the left.
         return box.adjusted(-0.065 * box.width(), 0, 0, 0.05 * box.height())
 
@@ -68,6 +83,15 @@ class StyleTable(Canvas):
             self._ring_cache = (key, ring_of(piece, block.piece(name), pivot, self._model.style.scope()))
         return self._ring_cache[1]
 
+    def pin(self) -> QPointF | None:
+        """Where the pivot of the ring is, px; None without a ring."""
+        ring = self.ring()
+        return self._pin(ring.piece, ring.pivot) if ring is not None else None
+
+    def ring_size(self) -> paint.Size:
+        """How large the ring is on a table of this size."""
+        return paint.Size.on(QRectF(self.rect()).adjusted(RULER, RULER, 0, 0))
+
     def _pin(self, piece: Piece, pivot: str) -> QPointF:
         dx, dy = self._offsets().get(piece.name, (0.0, 0.0))
         x, y = piece.landmarks[pivot]
@@ -76,47 +100,67 @@ class StyleTable(Canvas):
     # Drawing.
 
     def paint_content(self, painter: QPainter) -> None:
-        shifts = self._offsets()
+        shifts, traced = self._offsets(), self._lay.traced_pattern
+        if traced is not None and not self._lay.is_over:
+            laid.paint_traced(painter, traced[0], shifts, 1.0 / self.scale)
         for piece in self._model.pattern.pieces:
             painter.save()
             painter.translate(*shifts.get(piece.name, (0.0, 0.0)))
-            self._piece(painter, piece)
+            self._piece(painter, laid.shown_piece(piece, self._lay.fold))
             painter.restore()
+        if traced is not None and self._lay.is_over:
+            laid.paint_traced(painter, traced[0], shifts, 1.0 / self.scale)
 
     def _piece(self, painter: QPainter, piece: Piece) -> None:
         shapes = shapes_of(piece)
+        # Over tracing paper the pattern lets it show through.
+        is_traced = self._lay.traced is not None and not self._lay.is_over
         thin = 1.4 / self.scale
         painter.setPen(Qt.PenStyle.NoPen)
         shadow = 1.6 / self.scale
         painter.translate(shadow, shadow * 1.4)
-        painter.setBrush(LIGHT.color("shadow", 34))
+        painter.setBrush(NOW.color("shadow", 12 if is_traced else 34))
         painter.drawPath(shapes.fill)
         painter.translate(-shadow, -shadow * 1.4)
-        painter.setBrush(LIGHT.color("paper"))
+        painter.setBrush(NOW.color("paper", 165 if is_traced else 255))
         painter.drawPath(shapes.fill)
         painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(QPen(LIGHT.color("quiet"), thin * 0.8))
+        painter.setPen(QPen(NOW.color("quiet"), thin * 0.8))
         painter.drawPath(shapes.legs)
         painter.drawPath(shapes.grain)
-        painter.setPen(QPen(LIGHT.color("ink"), thin, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
+        painter.setPen(QPen(NOW.color("ink"), thin, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
         painter.drawPath(shapes.seams)
-        fold = QPen(LIGHT.color("ink"), thin * 1.2)
+        fold = QPen(NOW.color("ink"), thin * 1.2)
         fold.setDashPattern([9, 3, 1.5, 3])
         painter.setPen(fold)
         painter.drawPath(shapes.folds)
+        painter.setPen(QPen(NOW.color("citrus"), thin, Qt.PenStyle.DotLine))
+        for first, pin, second in laid.tears(piece):
+            painter.drawPolyline(first, pin, second)
 
     def paint_over(self, painter: QPainter) -> None:
         shifts = self._offsets()
+        if self._lay.fold > 0.0:
+            self._paint_folded(painter, shifts)
+            return
         for piece in self._model.pattern.pieces:
             dx, dy = shifts.get(piece.name, (0.0, 0.0))
             self._label(painter, piece, dx, dy)
             self._pins(painter, piece)
         self._ring(painter)
+        figures = self._lay.figures
+        if figures is not None and self.control.carry is None:
+            laid.paint_tags(painter, laid.difference_marks(self, self._model.pattern, figures, shifts))
+
+    def _paint_folded(self, painter: QPainter, shifts: laid.Shifts) -> None:
+        for piece in self._model.pattern.pieces:
+            self._label(painter, piece, *shifts.get(piece.name, (0.0, 0.0)))
+        laid.paint_crossings(painter, self, self._model.pattern, self._lay.fold, shifts)
 
     def _label(self, painter: QPainter, piece: Piece, dx: float, dy: float) -> None:
         box = shapes_of(piece).box
         at = self.to_px(box.left() + dx, box.bottom() + dy)
-        painter.setPen(LIGHT.color("ink"))
+        painter.setPen(NOW.color("ink"))
         painter.setFont(display_font(13))
         painter.drawText(QRectF(at.x() + 5, at.y() + 4, 200, 24), Qt.AlignmentFlag.AlignLeft, words(piece.name).capitalize())
 
@@ -125,10 +169,10 @@ class StyleTable(Canvas):
         for pivot in self.pivots(piece):
             if (piece.name, pivot) != self._model.pivot:
                 at = self._pin(piece, pivot)
-                painter.setPen(QPen(LIGHT.color("cool"), 1.6))
-                painter.setBrush(LIGHT.color("paper"))
+                painter.setPen(QPen(NOW.color("cool"), 1.6))
+                painter.setBrush(NOW.color("paper"))
                 painter.drawEllipse(at, 6, 6)
-                painter.setBrush(LIGHT.color("cool"))
+                painter.setBrush(NOW.color("cool"))
                 painter.drawEllipse(at, 2, 2)
 
     @staticmethod
@@ -146,12 +190,13 @@ class StyleTable(Canvas):
         target = carry.target if carry and not carry.is_here else None
         if target is not None:
             dx, dy = self._offsets().get(ring.piece.name, (0.0, 0.0))
-            color = LIGHT.color("error" if carry and carry.fault else "citrus")
+            color = NOW.color("error" if carry and carry.fault else "citrus")
             paint.paint_slash(painter, at, self.to_px(target.point[0] + dx, target.point[1] + dy), color)
-        paint.paint_band(painter, at, ring, target)
+        size = self.ring_size()
+        paint.paint_band(painter, at, size, ring, target)
         for bead in beads_of(shown, ring.pivot):
-            paint.paint_bead(painter, at, bead, self._bead_state(bead))
-        paint.paint_hub(painter, at, self._model.account)
+            paint.paint_bead(painter, at, size, bead, self._bead_state(bead))
+        paint.paint_hub(painter, at, size, self._model.account)
         if carry is not None:
             self._hint(painter)
 
@@ -179,24 +224,25 @@ class StyleTable(Canvas):
         painter.setFont(text_font(9.5, bold=True))
         width = painter.fontMetrics().horizontalAdvance(text) + 24
         box = QRectF((self.width() + RULER - width) / 2, RULER + 10, width, 27)
-        painter.setPen(QPen(LIGHT.color("error" if carry.fault and not carry.is_here else "citrus"), 1.4))
-        painter.setBrush(LIGHT.color("paper", 245))
+        painter.setPen(QPen(NOW.color("error" if carry.fault and not carry.is_here else "citrus"), 1.4))
+        painter.setBrush(NOW.color("paper", 245))
         painter.drawRoundedRect(box, 6, 6)
-        painter.setPen(LIGHT.color("ink"))
+        painter.setPen(NOW.color("ink"))
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
 
     # Hands.
 
     def bead_at(self, at: QPointF) -> str | None:
         """The dart whose bead lies under a place (px)."""
-        ring = self.ring()
+        ring = self.ring() if self._lay.fold == 0.0 else None  # folded paper has no ring
         if ring is None:
             return None
         away = at - self._pin(ring.piece, ring.pivot)
         distance, angle = math.hypot(away.x(), away.y()), math.atan2(away.y(), away.x())
-        if not paint.INNER - paint.GRIP <= distance <= paint.OUTER + paint.GRIP:
+        size = self.ring_size()
+        if not size.inner - paint.GRIP <= distance <= size.outer + paint.GRIP:
             return None
-        slack = 3.0 / paint.OUTER
+        slack = 3.0 / size.outer
         for bead in ring.beads:
             if (angle - bead.start + slack) % math.tau <= bead.sweep + 2 * slack:
                 return bead.dart
@@ -286,7 +332,7 @@ class StyleTable(Canvas):
         return action is not None
 
     def _choose_key(self, key: int) -> bool:
-        ring = self.ring()
+        ring = self.ring() if self._lay.fold == 0.0 else None
         if key == Qt.Key.Key_P:
             self._next_pivot()
             return True

@@ -15,29 +15,17 @@ from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.forms.base import StepForm
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.icons import icon
+from zesty_pivot.desk.labels import empty, label
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.theme import LIGHT
-
-WIDTH = 306
-
-
-def label(text: str, name: str = "", *, wraps: bool = True) -> QLabel:
-    """A label with an object name for the style sheet."""
-    found = QLabel(text)
-    found.setObjectName(name)
-    found.setWordWrap(wraps)
-    return found
+from zesty_pivot.desk.theme import NOW
 
 
 class ReadingPanel(QWidget):
-    """The right side of the style view."""
+    """The first panel at the right of the table."""
 
     def __init__(self, model: DeskModel, after_mending: Callable[[], None]) -> None:
         super().__init__()
         self._after_mending = after_mending
-        self.setObjectName("right")
-        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.setFixedWidth(WIDTH)
         self._model = model
         inside = Column()
         self._column = inside.rows
@@ -45,9 +33,10 @@ class ReadingPanel(QWidget):
         self.step_title = label("", "heading")
         self.step_fault = label("", "fault")
         self.step_notes = label("", "quiet")
-        self._forms: dict[str, StepForm] = {do: entry.make(model) for do, entry in all_forms().items()}
-        for widget in (self.step_title, self.step_fault, self.step_notes, *self._forms.values()):
-            self._column.addWidget(widget)
+        self._forms: dict[str, StepForm] = {}  # made when a step of their kind is first looked at
+        for head in (self.step_title, self.step_fault, self.step_notes):
+            self._column.addWidget(head)
+        self._form_place = self._column.count()
         self._column.addSpacing(4)
         self._account_title = label("Account", "heading")
         self._account = QWidget()
@@ -64,21 +53,35 @@ class ReadingPanel(QWidget):
         self._figures_title = label("Figures", "heading")
         self.figures = label("", "quiet")
         for widget in (
-            self._account_title, self._account, self.findings_title, self._findings, self._figures_title, self.figures,
+            self.findings_title, self._findings, self._account_title, self._account, self._figures_title, self.figures,
         ):  # fmt: skip
             self._column.addWidget(widget)
         self._column.addStretch(1)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(inside.scrolled())
-        self._shown_findings: tuple[Finding, ...] | None = None
+        self._shown_findings: tuple[Finding, ...] | None = None  # None makes them anew
         self.mends: list[tuple[QPushButton, Mend]] = []
         model.changed.connect(self.refresh)
         model.chosen_changed.connect(self.refresh)
         self.refresh()
 
+    def restyle(self) -> None:
+        """Draws what holds colours of its own anew."""
+        self._shown_findings = None
+        self.refresh()
+
+    def edit_fields(self) -> None:
+        """Puts the hand into the first field of the chosen step."""
+        form = next((form for form in self._forms.values() if form.isVisibleTo(self)), None)
+        if form is not None:
+            form.edit_first()
+
     def form(self, do: str) -> StepForm:
         """The form of a kind of step."""
+        if do not in self._forms:
+            self._forms[do] = all_forms()[do].make(self._model)
+            self._column.insertWidget(self._form_place, self._forms[do])
         return self._forms[do]
 
     def refresh(self) -> None:
@@ -106,15 +109,13 @@ class ReadingPanel(QWidget):
         notes = "\n".join(note.text[:1].upper() + note.text[1:] + "." for note in state.notes)
         self.step_notes.setText("Switched off." if step.off else notes)
         self.step_notes.setVisible(bool(self.step_notes.text()))
-        if step.do in self._forms:
-            self._forms[step.do].show_step(at, step, states[at].pattern)
+        if step.do in all_forms():
+            self.form(step.do).show_step(at, step, states[at].pattern)
+            self.form(step.do).show()
 
     def _show_account(self) -> None:
         account = self._model.account
-        while (item := self._account_rows.takeAt(0)) is not None:
-            if (old := item.widget()) is not None:
-                old.hide()
-                old.deleteLater()
+        empty(self._account_rows)
         self._account_title.setVisible(account is not None)
         if account is None:
             return
@@ -140,10 +141,7 @@ class ReadingPanel(QWidget):
             return
         self._shown_findings = found
         self.mends.clear()
-        while (item := self._finding_rows.takeAt(0)) is not None:
-            if (old := item.widget()) is not None:
-                old.hide()
-                old.deleteLater()
+        empty(self._finding_rows)
         self.findings_title.setText(f"Findings  {len(found)}" if found else "Findings")
         if not found:
             self._finding_rows.addWidget(label("Nothing to mend: it will sew together.", "quiet"))
@@ -161,9 +159,7 @@ class ReadingPanel(QWidget):
         head.setSpacing(7)
         mark = QLabel()
         is_error = finding.severity is Severity.ERROR
-        mark.setPixmap(
-            icon("circle-x" if is_error else "triangle-alert", LIGHT.error if is_error else LIGHT.citrus).pixmap(16, 16)
-        )
+        mark.setPixmap(icon("circle-x" if is_error else "triangle-alert", NOW.error if is_error else NOW.citrus).pixmap(16, 16))
         mark.setAlignment(Qt.AlignmentFlag.AlignTop)
         place = f"{words(finding.piece).capitalize()}: " if finding.piece else ""
         head.addWidget(mark)
@@ -173,7 +169,7 @@ class ReadingPanel(QWidget):
         layout.addWidget(label(f"Limit {limit}. {finding.advice}" if limit else finding.advice, "quiet"))
         if finding.mend is not None:
             button = QPushButton(finding.mend.title)
-            button.setIcon(icon("wand-sparkles", LIGHT.cool))
+            button.setIcon(icon("wand-sparkles", NOW.cool))
             mend = finding.mend
             button.clicked.connect(lambda _checked=False, mend=mend: self._mend(mend))
             layout.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)

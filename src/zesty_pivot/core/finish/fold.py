@@ -1,0 +1,93 @@
+"""The paper folded: darts shut on the table, and how the seam runs across each shut mouth."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Collection, Iterator
+from dataclasses import dataclass
+
+import numpy as np
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.geometry.angles import clockwise
+from zesty_pivot.core.moves.cut import slit
+from zesty_pivot.core.moves.redraw import corner, jog
+from zesty_pivot.core.moves.swing import swing
+from zesty_pivot.core.piece import Piece, Place
+from zesty_pivot.core.piece.place import mouth_at
+from zesty_pivot.core.piece.region import first_hit
+
+TEAR = "*tear."  # the ids of tears begin so; ids of files cannot
+
+# Where in the widest gap between mouths the paper is torn: the middle, else to either side of it.
+_TRIES = (0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8)
+
+
+@dataclass(frozen=True)
+class Crossing:
+    """The seam across a mouth once it is shut: its corner in degrees (0 is smooth) and its jog in mm."""
+
+    piece: str
+    dart: str
+    edge: str
+    corner_deg: float
+    jog_mm: float
+
+
+def folded(piece: Piece, share: float = 1.0, darts: Collection[str] | None = None) -> Piece:
+    """The piece with its darts (or only some) shut by a share from 0 to 1.
+
+    Paper with a shut dart is a cone and does not lie flat; so it is torn from the pivot to an edge away from the mouths,
+    and the tear opens by what the darts close. The tears are darts whose ids begin with TEAR. Nothing is stretched:
+    every part only turns. A dart without a way for a tear stays as it is.
+    """
+    chosen = [dart.id for dart in piece.darts if darts is None or dart.id in darts]
+    found = piece
+    for pivot in dict.fromkeys(piece.dart(dart).pivot for dart in chosen):
+        torn = _torn(found, pivot)
+        if torn is None:
+            continue
+        for dart in chosen:
+            if piece.dart(dart).pivot == pivot:
+                torn = swing(torn, dart, TEAR + pivot, share * piece.angle(dart))
+        found = torn
+    return found
+
+
+def _torn(piece: Piece, pivot: str) -> Piece | None:
+    """The piece torn from a pivot to an edge; edges other than the centre are tried first."""
+    ways = list(_ways(piece, pivot))
+    for centre in (False, True):
+        for place in ways:
+            if (piece.role(piece.runs[place.run].edge) == "centre") != centre or mouth_at(piece, place):
+                continue
+            try:
+                return slit(piece, place, pivot, TEAR + pivot)
+            except ZestyError:
+                continue
+    return None
+
+
+def _ways(piece: Piece, pivot: str) -> Iterator[Place]:
+    """Places for a tear, seen from a pivot: in the widest gaps between the mouths round it."""
+    pin = piece.pivot(pivot)
+    mouths = sorted(clockwise(np.mean(piece.mouth(d.id), axis=0) - pin) for d in piece.darts if d.pivot == pivot)
+    gaps = sorted(((mouths[k] - mouths[k - 1]) % math.tau or math.tau, mouths[k - 1]) for k in range(len(mouths)))
+    for size, start in reversed(gaps):
+        for share in _TRIES:
+            angle = start + size * share
+            place = first_hit(piece, pin, np.array([math.cos(angle), math.sin(angle)]))
+            if place is not None:
+                yield place
+
+
+def crossings(piece: Piece) -> tuple[Crossing, ...]:
+    """How each dart's seam runs across its mouth once shut, for darts that open inside one edge."""
+    found: list[Crossing] = []
+    for dart in piece.darts:
+        index = piece.mouth_run(dart.id)
+        edge = piece.runs[index].edge
+        if edge == piece.runs[piece.after(index)].edge:
+            turn = math.degrees(corner(piece, index))
+            found.append(Crossing(piece.name, dart.id, edge, turn, jog(piece, index)))
+    return tuple(found)

@@ -1,0 +1,90 @@
+"""The page of a PDF as the other modules draw on it: millimetres, y down, the shipped type."""
+
+from __future__ import annotations
+
+import io
+from functools import lru_cache
+from importlib.resources import as_file, files
+
+from reportlab.lib.colors import HexColor
+from reportlab.lib.utils import simpleSplit
+from reportlab.pdfbase import pdfmetrics
+from reportlab.pdfbase.ttfonts import TTFont
+from reportlab.pdfgen.canvas import Canvas
+
+from zesty_pivot import __version__
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.bezier import are_straight
+
+MM = 72.0 / 25.4  # PDF points per mm: 72 to the inch
+INK = HexColor("#1d1b18")
+FAINT = HexColor("#8a8378")
+
+_PLAIN, _BOLD = "ZestyPlain", "ZestyBold"
+
+
+@lru_cache(maxsize=1)
+def _fonts() -> None:
+    """Registers the shipped type with the PDF library, once."""
+    for name, file in ((_PLAIN, "HankenGrotesk-Regular.ttf"), (_BOLD, "HankenGrotesk-Bold.ttf")):
+        with as_file(files("zesty_pivot.data") / "fonts" / file) as path:
+            pdfmetrics.registerFont(TTFont(name, str(path)))
+
+
+class Paper:
+    """A canvas with mm, y down, and the corner of the sheet shifted to where a tile wants it."""
+
+    def __init__(self, title: str) -> None:
+        _fonts()
+        self._buffer = io.BytesIO()
+        # `invariant` fixes the file's dates and ids, so that two exports of one style are byte-equal.
+        self.canvas = Canvas(self._buffer, pagesize=(100.0, 100.0), invariant=1, pageCompression=1)
+        self.canvas.setTitle(title)
+        self.canvas.setCreator(f"Zesty Pivot {__version__}")
+        self.height = 0.0
+
+    def page(self, width: float, height: float) -> None:
+        self.height = height
+        self.canvas.setPageSize((width * MM, height * MM))
+        self.canvas.setLineCap(1)
+        self.canvas.setLineJoin(1)
+
+    def done(self) -> bytes:
+        self.canvas.save()
+        return self._buffer.getvalue()
+
+    def point(self, x: float, y: float) -> tuple[float, float]:
+        return x * MM, (self.height - y) * MM
+
+    def look(self, width: float, dash: str = "", faint: bool = False) -> None:
+        self.canvas.setStrokeColor(FAINT if faint else INK)
+        self.canvas.setLineWidth(width * MM)
+        self.canvas.setDash(*([[float(part) * MM for part in dash.split()], 0] if dash else [[], 0]))
+
+    def path(self, path: Path, dx: float, dy: float) -> None:
+        drawn = self.canvas.beginPath()
+        drawn.moveTo(*self.point(path.start[0] + dx, path.start[1] + dy))
+        for cubic, straight in zip(path.cubics.tolist(), are_straight(path.cubics).tolist(), strict=True):
+            spots = [self.point(x + dx, y + dy) for x, y in cubic]
+            if straight:
+                drawn.lineTo(*spots[3])
+            else:
+                drawn.curveTo(*spots[1], *spots[2], *spots[3])
+        self.canvas.drawPath(drawn, stroke=1, fill=0)
+
+    def line(self, x0: float, y0: float, x1: float, y1: float) -> None:
+        self.canvas.line(*self.point(x0, y0), *self.point(x1, y1))
+
+    def rect(self, x: float, y: float, width: float, height: float) -> None:
+        self.canvas.rect(*self.point(x, y + height), width * MM, height * MM, stroke=1, fill=0)
+
+    def text(self, x: float, y: float, text: str, size: float, *, bold: bool = False, centred: bool = True) -> None:
+        self.canvas.setFillColor(INK)
+        self.canvas.setFont(_BOLD if bold else _PLAIN, size * MM)
+        write = self.canvas.drawCentredString if centred else self.canvas.drawString
+        write(*self.point(x, y), text)
+
+    def wrapped(self, text: str, size: float, width: float, *, bold: bool = False) -> list[str]:
+        """A text in lines of at most `width` mm."""
+        found: list[str] = simpleSplit(text, _BOLD if bold else _PLAIN, size * MM, width * MM)
+        return found

@@ -1,0 +1,63 @@
+"""The hand sheet: a whole recipe as a paper procedure, with this pattern's numbers."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.quantity.formula import Scope
+from zesty_pivot.core.recipe.evaluation import Derivation
+from zesty_pivot.core.steps.base import Context
+from zesty_pivot.core.steps.hand import Line, Way, line
+
+WAYS: dict[Way, str] = {"pivot": "Pivot: pin, trace, swing, trace", "slash": "Slash: cut, close, tape"}
+
+
+@dataclass(frozen=True)
+class Section:
+    """What is done for one step: its number (0 for the preparation), a heading, and the lines in order."""
+
+    number: int
+    title: str
+    lines: tuple[Line, ...]
+
+
+def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section, ...]:
+    """The preparation and one section for each step of the recipe. Steps that are off are left out; a broken one says why."""
+    context = Context(derivation.block, scope)
+    sections: list[Section] = []
+    marks: dict[str, Line] = {}
+    for number, state in enumerate(derivation.states):
+        step = state.step
+        if step is None or step.off:
+            continue
+        before = derivation.states[number - 1].pattern
+        title = step.name or f"{words(step.on).capitalize()}: {step.words()}"
+        if state.error is not None:
+            broken = line("broken", "This step cannot be done: {why}.", why=state.error.what)
+            sections.append(Section(number, title, (broken,)))
+            continue
+        try:
+            for mark in step.marks_by_hand(before, context):
+                marks[mark.text] = mark
+            sections.append(Section(number, title, step.by_hand(before, context, way)))
+        except ZestyError as fault:
+            sections.append(Section(number, title, (line("broken", "No procedure: {why}.", why=fault.what),)))
+    return (Section(0, "Before you start", _preparing(derivation, marks)), *sections)
+
+
+def _preparing(derivation: Derivation, marks: dict[str, Line]) -> tuple[Line, ...]:
+    names = " and ".join(words(piece.name) for piece in derivation.block.pieces)
+    found = [
+        line(
+            "trace_block", "Trace the block afresh with its construction lines: {pieces}. Keep the block itself.", pieces=names
+        )
+    ]
+    for piece in derivation.block.pieces:
+        for dart in piece.darts:
+            if dart.extended_mm > 0.0:
+                text = "{on}: draw the legs of the {dart} dart from the ends of its mouth to the {pin}."
+                lead = {"on": words(piece.name).capitalize(), "dart": words(dart.id), "pin": words(dart.pivot)}
+                found.append(line("lead", text, **lead))
+    return (*found, *marks.values())

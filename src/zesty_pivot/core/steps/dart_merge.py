@@ -1,0 +1,48 @@
+"""dart.merge: several darts round one pivot become one."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.steps.base import Context
+from zesty_pivot.core.steps.dart_chain import SeveralDarts
+from zesty_pivot.core.steps.dart_move import MoveDart, goal
+
+
+class MergeDarts(SeveralDarts):
+    """Moves every named dart to one place. The dart that opens there keeps its id, else the first named."""
+
+    title: ClassVar[str] = "Merge darts"
+    summary: ClassVar[str] = "Make one dart of several round the same pivot, where the first is or at another place."
+
+    do: Literal["dart.merge"] = "dart.merge"
+    to: Spot | None = Field(default=None, description="where the one dart opens; where the first is when not given")
+
+    def words(self) -> str:
+        """`shoulder and waist darts to mid armhole`."""
+        names = [words(dart) for dart in self.darts]
+        place = self.to.words() if self.to is not None else f"the {names[0]} dart"
+        return f"{', '.join(names[:-1])} and {names[-1]} darts to {place}"
+
+    def moves(self, pattern: Pattern, context: Context) -> tuple[MoveDart, ...]:
+        """The first dart to the place, then the others into it. Raises StepError for darts of different pivots."""
+        piece = pattern.piece(self.on)
+        pivot = self.one_pivot(piece, "They cannot merge through one point.")
+        found: list[MoveDart] = []
+        keeper = self.darts[0]
+        if self.to is not None:
+            _place, target = goal(self.to, piece, pivot, context)
+            if target is None:
+                found.append(MoveDart(on=self.on, dart=keeper, to=self.to))
+            else:
+                keeper = target
+        into = Spot(dart=keeper)
+        return (*found, *(MoveDart(on=self.on, dart=dart, to=into) for dart in self.darts if dart != keeper))
+
+
+STEP = MergeDarts

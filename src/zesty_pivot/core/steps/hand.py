@@ -1,0 +1,122 @@
+"""Paper procedures: what a person with pin, scissors, ruler and tape does for a step, with this pattern's numbers.
+
+Each line carries its figures as they are printed, so that the procedure can be followed from them alone.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable, Mapping, Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece.names import EDGE_ENDS, words
+from zesty_pivot.core.piece.spot import STATION_WORDS, STATIONS, Spot, resolve
+from zesty_pivot.core.quantity import Scope, Unit, format_length, length_mm, share_of
+
+Way = Literal["pivot", "slash"]
+
+# An angle is set with a tape pinned at the pivot, this far out: a millimetre there is a twentieth of a degree, where on a
+# short leg it would be a whole one. Common practice, no source.
+ARC_MM: dict[Unit, float] = {"mm": 1000.0, "cm": 1000.0, "in": 914.4}
+
+
+@dataclass(frozen=True)
+class Line:
+    """One thing to do. `do` says what kind, `figures` are the names and numbers in it as they are printed."""
+
+    do: str
+    text: str
+    figures: Mapping[str, str]
+
+
+def line(do: str, text: str, **figures: str) -> Line:
+    """A line whose figures are written into its text at their names in braces."""
+    return Line(do, text.format(**figures), figures)
+
+
+def arc_figures(angle: float, unit: Unit) -> dict[str, str]:
+    """An angle (radians) as the chord on the long arc: `radius` and `chord`, printed."""
+    radius = ARC_MM[unit]
+    return {"radius": format_length(radius, unit), "chord": format_length(2.0 * radius * math.sin(angle / 2.0), unit)}
+
+
+def centre_words(piece: str) -> str:
+    """`centre front`, `centre back`."""
+    return f"centre {words(piece)}"
+
+
+def edges_of(piece: Piece, runs: Iterable[int]) -> str:
+    """The edges of an arc of runs as a list in words: `neckline, shoulder and armhole`."""
+    names = list(dict.fromkeys(words(piece.runs[index].edge) for index in runs))
+    names = [centre_words(piece.name) if name == "centre" else name for name in names]
+    return names[0] if len(names) == 1 else ", ".join(names[:-1]) + " and " + names[-1]
+
+
+def still_words(piece: Piece, still: Sequence[int], moving: Sequence[int]) -> str:
+    """The part that stays: by its centre where the other part has none of it, else by its edges."""
+    centre = [any(piece.role(piece.runs[index].edge) == "centre" for index in part) for part in (still, moving)]
+    return f"the {centre_words(piece.name)}" if centre == [True, False] else edges_of(piece, still)
+
+
+def mark_name(spot: Spot, piece: str, pivot: str) -> str | None:
+    """The name of the mark to be made on the fresh trace for a spot that the block decides, or None for one that is
+    measured when its turn comes."""
+    spot = STATIONS.get(spot.station or "", spot) if spot.station != "waist" else spot
+    if spot.station == "waist":
+        return f"waist below the {words(pivot)}"
+    if spot.level is not None:
+        where = centre_words(piece) if spot.edge == "centre" else words(spot.edge or "")
+        return f"{where} at the {words(spot.level)} line"
+    return None
+
+
+def place_line(spot: Spot, piece: Piece, scope: Scope, pivot: str) -> Line:
+    """How the place of a spot is found on the paper as it lies now."""
+    on = words(piece.name)
+    if spot.dart is not None:
+        return line("at_dart", "On the {on}: the place is the mouth of the {dart} dart.", on=on, dart=words(spot.dart))
+    mark = mark_name(spot, piece.name, pivot)
+    if mark is not None:
+        return line("at_mark", "On the {on}: the place is your mark “{mark}”.", on=on, mark=mark)
+    named = f" ({STATION_WORDS[spot.station]})" if spot.station else ""
+    spot = STATIONS.get(spot.station or "", spot)
+    edge = piece.edge(spot.edge or "")
+    ends = EDGE_ENDS.get(edge.role, ("start", "end"))
+    start = spot.from_ or ends[0]
+    total, unit = edge.sewn_length, scope.unit
+    at = spot.at if spot.at is not None else "0%"
+    if isinstance(at, str) and not at.strip().endswith("%"):
+        text = "On the {on}, measure {at} along the {edge} from the {start}, open mouths skipped" + named + "."
+        distance = format_length(length_mm(at, scope), unit)
+        return line("at_length", text, on=on, at=distance, edge=words(edge.id), start=words(start))
+    share = share_of(at)
+    there = format_length(share * total, unit)
+    folds = {0.25: " A quarter is found by folding twice.", 0.5: " Half is found by folding.", 0.75: " Fold twice."}
+    text = (
+        "On the {on}, go {share} of the way along the {edge} from the {start}, open mouths skipped" + named
+        + f": {there} of {format_length(total, unit)}.{folds.get(share, '')}"
+    )  # fmt: skip
+    return line("at_share", text, on=on, share=f"{100.0 * share:.4g}%", edge=words(edge.id), start=words(start))
+
+
+def preparing_line(spot: Spot, piece: Piece, block: Piece, scope: Scope, pivot: str) -> Line | None:
+    """The mark that has to be made on the fresh trace for a spot, before anything is cut; None when none is needed."""
+    name = mark_name(spot, piece.name, pivot)
+    if name is None:
+        return None
+    on = words(block.name)
+    if spot.station == "waist":
+        held = [d.id for d in block.darts if d.pivot == pivot and block.dart_edge(d.id) == "waist"]
+        if held:
+            text = "{on}: mark “{mark}” at both legs of the {dart} dart, where they meet the waist."
+            return line("mark_dart", text, on=on.capitalize(), mark=name, dart=words(held[0]))
+        text = "{on}: mark “{mark}” on the waist, straight below the {pin}, parallel to the {centre}."
+        return line("mark_plumb", text, on=on.capitalize(), mark=name, pin=words(pivot), centre=centre_words(block.name))
+    known = STATIONS.get(spot.station or "", spot)
+    resolve(known, block, block, scope, pivot)  # a level that misses its edge is refused here, in words
+    text = "{on}: mark “{mark}” where the {level} line meets the {edge}."
+    return line(
+        "mark_level", text, on=on.capitalize(), mark=name, level=words(known.level or ""), edge=words(known.edge or "")
+    )  # fmt: skip

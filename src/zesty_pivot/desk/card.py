@@ -1,0 +1,196 @@
+"""A card of the recipe strip: picture, number and name, figures, and a mark when a check speaks."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QByteArray, QMimeData, QPoint, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QContextMenuEvent, QDrag, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap
+from PyQt6.QtWidgets import QApplication, QFrame, QLabel, QLineEdit, QVBoxLayout
+
+from zesty_pivot.core.recipe import State
+from zesty_pivot.desk.theme import NOW, text_font
+
+PICTURE = QSize(112, 56)
+MIME = "application/x-zesty-pivot-step"
+WIDTH = 172
+
+
+class _Name(QLineEdit):
+    """The name while it is typed; Escape leaves it as it was."""
+
+    left = pyqtSignal()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is not None and event.key() == Qt.Key.Key_Escape:
+            self.left.emit()
+        else:
+            super().keyPressEvent(event)
+
+
+class Card(QFrame):
+    """Number 0 is the block, the others are the steps counted from 1."""
+
+    chosen = pyqtSignal(int)
+    opened = pyqtSignal(int)  # to be edited
+    renamed = pyqtSignal(int, str)
+    asked = pyqtSignal(int, QPoint)  # for its menu
+    focused = pyqtSignal(int)
+
+    def __init__(self, number: int) -> None:
+        super().__init__()
+        self.setObjectName("card")
+        self.number = number
+        self.setFixedWidth(WIDTH)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.picture, self.title, self.figures = QLabel(), QLabel(), QLabel()
+        self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.picture.setFixedHeight(PICTURE.height())
+        self.title.setFont(text_font(9, bold=True))
+        self.figures.setObjectName("quiet")
+        self.figures.setFont(text_font(8.5))
+        self.figures.setWordWrap(True)
+        self.figures.setAlignment(Qt.AlignmentFlag.AlignTop | Qt.AlignmentFlag.AlignLeft)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(9, 5, 9, 6)
+        layout.setSpacing(1)
+        for widget in (self.picture, self.title, self.figures):
+            layout.addWidget(widget)
+        self._dot = ""
+        self._shown: tuple[object, ...] = ()
+        self._pressed: QPoint | None = None
+        self.name_edit: QLineEdit | None = None
+
+    def show_state(self, state: State, *, chosen: bool, dot: str) -> None:
+        """Fills the card. `dot` is empty, `warning` or `error`. A card that shows this already is left alone."""
+        step = state.step
+        wanted = (state.serial, state.step, chosen, dot)
+        if wanted == self._shown:
+            return
+        was_marked, self._shown = self._shown[2:3], wanted
+        title = "Block" if step is None else step.name or step.title
+        prefix = "" if step is None else f"{self.number}  "
+        figures = "as drafted" if step is None else step.words()
+        if step is not None and step.off:
+            figures = "switched off"
+        if state.error is not None:
+            figures = state.error.what
+        self.title.setText(self._short(f"{prefix}{title}", self.title, 1))
+        self.figures.setText(self._short(figures, self.figures, 2))
+        self.setToolTip(str(state.error) if state.error else f"{prefix}{title}\n{figures}")
+        self.setAccessibleName(f"{prefix}{title}: {figures}")
+        self._dot = dot
+        marks = {"chosen": chosen, "broken": state.error is not None, "off": step is not None and step.off}
+        if not was_marked or any(self.property(name) != value for name, value in marks.items()):
+            for name, value in marks.items():
+                self.setProperty(name, value)
+            style = self.style()
+            if style is not None:
+                style.unpolish(self)
+                style.polish(self)
+        self.update()
+
+    def show_picture(self, picture: QPixmap) -> None:
+        """The pattern after the step, if it is not the picture that is there."""
+        if self.picture.pixmap().cacheKey() != picture.cacheKey():
+            self.picture.setPixmap(picture)
+
+    def _short(self, text: str, label: QLabel, lines: int) -> str:
+        """The text as far as it fits; the whole of it stands in the tooltip and, for the chosen step, in the panel."""
+        label.ensurePolished()  # the style sheet has its say on the type before it is measured
+        room = WIDTH - 22
+        return label.fontMetrics().elidedText(text, Qt.TextElideMode.ElideRight, room * lines - (26 if lines > 1 else 0))
+
+    # Naming.
+
+    def type_name(self, name: str) -> None:
+        """Puts a line edit over the title."""
+        if self.name_edit is None:
+            edit = _Name(name, self)
+            edit.setAccessibleName("Name of the step")
+            edit.setPlaceholderText("its own name")
+            edit.setGeometry(5, self.title.y() - 5, WIDTH - 10, 30)
+            edit.returnPressed.connect(self._take_name)
+            edit.editingFinished.connect(self._take_name)
+            edit.left.connect(self._leave_name)
+            self.name_edit = edit
+        self.name_edit.show()
+        self.name_edit.selectAll()
+        self.name_edit.setFocus()
+
+    def _leave_name(self) -> None:
+        edit, self.name_edit = self.name_edit, None
+        if edit is not None:
+            edit.blockSignals(True)
+            edit.hide()
+            edit.deleteLater()
+            self.setFocus()
+
+    def _take_name(self) -> None:
+        if self.name_edit is not None:
+            name = self.name_edit.text().strip()
+            self._leave_name()
+            self.renamed.emit(self.number, name)
+
+    # Drawing.
+
+    def paintEvent(self, event: object) -> None:
+        super().paintEvent(event)  # type: ignore[arg-type]
+        painter = QPainter(self)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+        if self._dot:
+            # A round dot for a warning, a square for an error: the shape says it as well as the colour.
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(NOW.color("error" if self._dot == "error" else "citrus"))
+            box = QRectF(self.width() - 17, 8, 9, 9)
+            if self._dot == "error":
+                painter.drawRect(box)
+            else:
+                painter.drawEllipse(box)
+        if self.hasFocus():
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(QPen(NOW.color("cool"), 1, Qt.PenStyle.DotLine))
+            painter.drawRect(self.rect().adjusted(4, 4, -5, -5))
+        painter.end()
+
+    # Hands.
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is not None and event.button() == Qt.MouseButton.LeftButton:
+            self._pressed = event.position().toPoint()
+            self.chosen.emit(self.number)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is None or self._pressed is None or self.number == 0:
+            return
+        if (event.position().toPoint() - self._pressed).manhattanLength() >= QApplication.startDragDistance():
+            held, self._pressed = self._pressed, None
+            self._drag(held)
+
+    def _drag(self, held: QPoint) -> None:
+        drag, data = QDrag(self), QMimeData()
+        data.setData(MIME, QByteArray(str(self.number - 1).encode()))
+        drag.setMimeData(data)
+        drag.setPixmap(self.grab())
+        drag.setHotSpot(held)
+        drag.exec(Qt.DropAction.MoveAction)
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        self._pressed = None
+
+    def mouseDoubleClickEvent(self, event: QMouseEvent | None) -> None:
+        self.opened.emit(self.number)
+
+    def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
+        if event is not None:
+            self.asked.emit(self.number, event.globalPos())
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is not None and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
+            self.chosen.emit(self.number)
+        else:
+            super().keyPressEvent(event)
+
+    def focusInEvent(self, event: QFocusEvent | None) -> None:
+        super().focusInEvent(event)
+        self.focused.emit(self.number)
+        self.update()

@@ -1,0 +1,278 @@
+"""The work with files: open, save, leave, what changed on disk, pictures and sheets."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.formats import block_file, files, style_file
+from zesty_pivot.core.formats.journal import Leftover
+from zesty_pivot.core.formats.style_file import SUFFIX, Style
+from zesty_pivot.core.quantity import Unit
+from zesty_pivot.data.demo import demo_style
+from zesty_pivot.desk import opening
+from zesty_pivot.desk.opening import Opened
+
+if TYPE_CHECKING:
+    from zesty_pivot.desk.window import Window
+
+STYLES = "Styles (*.zpiv)"
+STYLES_AND_BLOCKS = "Styles and blocks (*.zpiv *.zblock)"
+BLOCKS = "Blocks (*.zblock)"
+FULL = "full"  # the paper view's choice of one page at full size
+
+
+class Documents:
+    """What the window does with files. Faults are said, and nothing is lost."""
+
+    def __init__(self, window: Window) -> None:
+        self._window = window
+        self._model = window.model
+
+    @property
+    def _ask(self):  # type: ignore[no-untyped-def]
+        return self._window.ask
+
+    def _tried(self, what: Callable[[], object], said: str = "") -> bool:
+        """Does something with files; a fault is said."""
+        try:
+            what()
+        except ZestyError as fault:
+            self._model.say(str(fault), fault=True)
+            return False
+        if said:
+            self._model.say(said)
+        return True
+
+    # Opening.
+
+    def may_leave(self) -> bool:
+        """Whether the document may be left: asks when something would be lost."""
+        if not self._model.is_dirty:
+            return True
+        answer = self._ask.keep_changes(self._model.style.name)
+        return self.save() if answer == "save" else answer == "discard"
+
+    def open_path(self, path: Path) -> None:
+        """Opens a style, or a new style over a block, worked out beside the interface."""
+        if not self.may_leave():
+            return
+        keeper, path, left = self._window.keeper, path.absolute(), self._model.style
+
+        def show(opened: Opened) -> None:
+            if self._model.style is not left and not self.may_leave():
+                return  # something was changed while the file was being worked out
+            self._model.adopt(opened)
+            self._model.say(f"Opened {path.name}.")
+            if path.suffix != block_file.SUFFIX:
+                keeper.change(lambda settings: settings.with_recent(path))
+
+        def tell(fault: ZestyError) -> None:
+            self._model.say(str(fault), fault=True)
+            if not path.exists():
+                keeper.change(lambda settings: settings.without_recent(path))
+
+        units = keeper.settings.units
+        self._window.worker.run(f"Opening {path.name}", lambda told: _read(path, units, told), show, tell)
+
+    def open_dialog(self) -> None:
+        """Asks for a style or block and opens it."""
+        path = self._ask.open_file("Open a style or a block", STYLES_AND_BLOCKS)
+        if path is not None:
+            self.open_path(path)
+
+    def new_from_block(self) -> None:
+        """Asks for a block and begins a style over it."""
+        path = self._ask.open_file("New style from a block", BLOCKS)
+        if path is not None:
+            self.open_path(path)
+
+    def open_demo(self, style: Style | None = None) -> None:
+        """Opens a demo style, the first when none is given."""
+        if self.may_leave():
+            opened = style or demo_style()
+            self._model.replace(opened, None)
+            self._model.say(f"This is a demo: {opened.name}.")
+
+    def bring_back(self, left: Leftover) -> bool:
+        """Opens unsaved work of an earlier run; false when what is open now is kept instead, or it cannot be worked out."""
+        return self.may_leave() and self._tried(lambda: self._window.keeper.bring_back(left), "Here it is. Save it to keep it.")
+
+    # Saving.
+
+    def save(self) -> bool:
+        """Saves, asking for a name when there is none; false when it was not saved."""
+        path = self._model.path
+        if path is None:
+            return self.save_as()
+        if self._model.is_changed_on_disk and path.exists():
+            answer = self._ask.changed_on_disk(path.name)
+            if answer == "other":
+                return self.save_as()
+            if answer != "over":
+                return False
+        return self._save_to(path)
+
+    def save_as(self) -> bool:
+        """Saves under another name."""
+        start = f"{self._model.style.name}{SUFFIX}" if self._model.path is None else str(self._model.path)
+        path = self._ask.save_file("Save the style", start, STYLES)
+        if path is None:
+            return False
+        return self._save_to(path if path.suffix else path.with_suffix(SUFFIX))
+
+    def _save_to(self, path: Path) -> bool:
+        path = path.absolute()
+        if not self._tried(lambda: self._model.save(path), f"Saved {path.name}."):
+            return False
+        self._window.keeper.change(lambda settings: settings.with_recent(path))
+        self._window.notice.drop("disk")
+        return True
+
+    def look_at_disk(self) -> None:
+        """Says when something else has changed the file, and offers to take its version."""
+        path = self._model.path
+        if path is None or not self._model.is_changed_on_disk:
+            return
+        if not path.exists():
+            self._window.notice.put("disk", f"{path.name} is no longer there. Save to write it again.", [("Save", self.save)])
+            return
+        self._window.notice.put(
+            "disk", f"Something else has changed {path.name} since it was opened.",
+            [("Take its version", self._take_theirs), ("Keep mine", self._model.keep_mine)],
+        )  # fmt: skip
+
+    def _take_theirs(self) -> None:
+        path = self._model.path
+        if path is not None and self.may_leave():
+            self._tried(lambda: self._model.open(path), f"Opened {path.name} as it is now.")
+
+    def rename(self) -> None:
+        """Asks for the style's name."""
+        name = self._ask.text("Name the style", "Name", self._model.style.name)
+        if name and name.strip() and name.strip() != self._model.style.name:
+            self._model.edit(self._model.style.model_copy(update={"name": name.strip()[:200]}), "name the style")
+
+    # Tracing another style.
+
+    def trace_other(self) -> None:
+        """Asks for another style and lays it on the table."""
+        path = self._ask.open_file("Lay another style on the table", STYLES)
+        if path is not None and self._tried(lambda: self._window.lay.trace_style(path)):
+            self._window.lay.show_panel("trace")
+
+    # Getting it out.
+
+    def export_pdf(self) -> None:
+        """Saves the PDF that the paper view shows: tiled, or one page."""
+        chosen = self._window.paper.chosen
+        key = "full.pdf" if chosen == FULL else f"tiles-{chosen}.pdf"
+        path = self._ask.save_file("Save the PDF", f"{self._model.style.name}.pdf", "PDF (*.pdf)")
+        if path is not None:
+            self._export(path, key, "pdf", "A4" if chosen == FULL else chosen)
+
+    def export_svg(self) -> None:
+        """Saves the sheet as SVG."""
+        path = self._ask.save_file("Save the sheet", f"{self._model.style.name}.svg", "SVG (*.svg)")
+        if path is not None:
+            self._export(path, "sheet.svg", "svg", "A4")
+
+    def export_hand(self) -> None:
+        """Saves the hand sheet as a PDF."""
+        path = self._ask.save_file("Save the hand sheet", f"{self._model.style.name}, by hand.pdf", "PDF (*.pdf)")
+        if path is None:
+            return
+        from zesty_pivot.core.formats.export import hand_pdf
+
+        derived, way, paper = self._model.derived, self._window.lay.way, self._paper()
+        target = path if path.suffix else path.with_suffix(".pdf")
+        self._work(
+            "Writing the hand sheet", lambda _progress: files.write_atomic(target, hand_pdf(derived, way, paper)),
+            f"Saved {target.name}.", target,
+        )  # fmt: skip
+
+    def _paper(self) -> str:
+        chosen = self._window.paper.chosen
+        return "A4" if chosen == FULL else chosen
+
+    def _export(self, path: Path, key: str, kind: str, paper: str) -> None:
+        from zesty_pivot.core.formats.export import makers
+
+        target = path if path.suffix else path.with_suffix(f".{kind}")
+        derived = self._model.derived
+        self._work(
+            f"Writing {target.name}",
+            lambda _progress: files.write_atomic(target, makers(derived, (kind,), paper)[key]()),
+            f"Saved {target.name}.",
+            target if kind == "pdf" else None,
+        )
+
+    def export_all(self) -> None:
+        """Saves SVG, PDF and report to a folder."""
+        folder = self._ask.folder("Save everything to a folder")
+        if folder is None:
+            return
+        from zesty_pivot.core.formats.export import outputs
+
+        derived, paper = self._model.derived, self._paper()
+
+        def job(progress: Callable[[int, int], None]) -> None:
+            for name, content in outputs(derived, ("svg", "pdf", "json"), paper, progress).items():
+                files.write_atomic(folder / name, content)
+
+        self._work("Writing sheets, pages and report", job, f"Saved everything to {folder}.")
+
+    def _work(
+        self, title: str, job: Callable[[Callable[[int, int], None]], object], said: str, printed: Path | None = None
+    ) -> None:
+        """Long work; a PDF that was written is offered to be opened, which is how it gets to the printer."""
+
+        def done(_result: object) -> None:
+            self._model.say(said)
+            if printed is not None:
+                text = f"{printed.name} is saved. Open it and print it at 100 %."
+                self._window.notice.put("printed", text, [("Open it", lambda: self._window.show_file(printed))])
+
+        self._window.worker.run(title, job, done, lambda fault: self._model.say(str(fault), fault=True))
+
+    def copy_picture(self) -> None:
+        """Copies what the table shows as PNG and SVG."""
+        from zesty_pivot.desk import snapshots
+
+        snapshots.copy(self._window.canvas())
+        self._model.say("Copied the picture as PNG and SVG.")
+
+    def save_picture(self) -> None:
+        """Saves what the table shows as SVG or PNG, by the name's ending."""
+        path = self._ask.save_file("Save a picture", f"{self._model.style.name}.png", "Pictures (*.png *.svg)")
+        if path is None:
+            return
+        target = path if path.suffix else path.with_suffix(".png")
+        canvas = self._window.canvas()
+        if target.suffix.lower() not in (".png", ".svg"):
+            self._model.say(f"{target.name} is no picture name. Give it the ending .png or .svg.", fault=True)
+            return
+        from zesty_pivot.desk import snapshots
+
+        content = snapshots.svg(canvas) if target.suffix.lower() == ".svg" else snapshots.png(canvas)
+        self._tried(lambda: files.write_atomic(target, content), f"Saved {target.name}.")
+
+    # Starting.
+
+    def new_over_demo_block(self) -> None:
+        """A new style over the block of the demo."""
+        if self.may_leave():
+            units = self._window.keeper.settings.units
+            fresh = style_file.from_block(demo_style().block).model_copy(update={"units": units})
+            self._model.replace(fresh, None)
+            self._model.say("A new style over the demo's block.")
+
+
+def _read(path: Path, units: Unit, told: Callable[[int, int], None]) -> Opened:
+    """A document from a file; a new style over a block has the unit that the user prefers."""
+    if path.suffix != block_file.SUFFIX:
+        return opening.read(path, told)
+    style = style_file.from_block(block_file.read(path), path.stem.replace("-", " "))
+    return opening.ready(style.model_copy(update={"units": units}), None, told)

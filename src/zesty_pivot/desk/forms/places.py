@@ -1,0 +1,57 @@
+"""Places as choices: stations, where darts are, and any other place as it was said."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from typing import Any
+
+from zesty_pivot.core.piece import Dart, Piece
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import ALL_STATIONS, STATION_WORDS, Spot
+from zesty_pivot.desk.model import DeskModel
+
+
+def place_key(spot: Spot) -> str:
+    """A spot as the value of a choice."""
+    if spot.station is not None:
+        return f"station:{spot.station}"
+    return f"dart:{spot.dart}" if spot.dart is not None else f"spot:{spot.words()}"
+
+
+def place_choices(darts: Iterable[Dart], now: Spot | None) -> list[tuple[str, str]]:
+    """Every station, the darts, and the present place when it is none of these."""
+    places = [(f"station:{name}", STATION_WORDS[name]) for name in ALL_STATIONS]
+    places += [(f"dart:{dart.id}", f"the {words(dart.id)} dart") for dart in darts]
+    if now is not None and place_key(now) not in [key for key, _title in places]:
+        places.append((place_key(now), now.words()))
+    return places
+
+
+def place_value(key: str) -> dict[str, Any] | None:
+    """The JSON of a chosen place; None for one that was not chosen from the list."""
+    kind, _colon, name = key.partition(":")
+    return {kind: name} if kind in ("station", "dart") else None
+
+
+def pivots_with_two(piece: Piece) -> list[list[str]]:
+    """The ids of darts that share a pivot, for each pivot with two or more."""
+    found: dict[str, list[str]] = {}
+    for dart in piece.darts:
+        found.setdefault(dart.pivot, []).append(dart.id)
+    return [ids for ids in found.values() if len(ids) > 1]
+
+
+def chosen_first(model: DeskModel) -> list[Piece]:
+    """The pieces on the table, the one with the ring first."""
+    chosen = model.pivot[0] if model.pivot else ""
+    return sorted(model.pattern.pieces, key=lambda piece: piece.name != chosen)
+
+
+def has_darts(model: DeskModel) -> bool:
+    """Whether any piece on the table has a dart."""
+    return any(piece.darts for piece in model.pattern.pieces)
+
+
+def has_pairs(model: DeskModel) -> bool:
+    """Whether any pivot on the table has two darts."""
+    return any(pivots_with_two(piece) for piece in model.pattern.pieces)

@@ -1,0 +1,92 @@
+"""Keeping the work: the journal of what is not saved, written off the interface's thread; settings likewise."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.formats.journal import Journal, Leftover, forget, leftovers
+from zesty_pivot.desk import settings as kept
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.settings import Settings
+from zesty_pivot.desk.writer import Writer
+
+
+class Keeper(QObject):
+    """Follows a model and writes its unsaved document down after every change; keeps the settings."""
+
+    failed = pyqtSignal(str)  # a sentence, from the writer's thread
+    settings_changed = pyqtSignal()
+
+    def __init__(self, model: DeskModel) -> None:
+        super().__init__()
+        self._model = model
+        self._told = ""
+        self.settings: Settings = kept.load()
+        self.writer = Writer(lambda fault: self.failed.emit(str(fault)))
+        self.failed.connect(self._tell)
+        self._journal: Journal | None = None
+        try:
+            self._journal = Journal(kept.journal_folder())
+        except ZestyError as fault:
+            self._tell(str(fault))
+        model.document_changed.connect(self.note)
+
+    @property
+    def trouble(self) -> str:
+        """What stands in the way of keeping the work, or nothing."""
+        return self._told
+
+    def _tell(self, text: str) -> None:
+        """Says once that the work cannot be written down, not after every edit."""
+        if text != self._told:
+            self._told = text
+            self._model.say(text, fault=True)
+
+    def note(self) -> None:
+        """Writes down what is unsaved now, or that nothing is."""
+        journal, model = self._journal, self._model
+        if journal is None:
+            return
+        style, path = model.style, model.path
+        if model.is_dirty:
+            self.writer.put("journal", lambda: journal.write(style, path))
+        else:
+            self.writer.put("journal", journal.clear)
+
+    def leftovers(self) -> tuple[Leftover, ...]:
+        """What an earlier run left unsaved."""
+        return leftovers(kept.journal_folder())
+
+    def bring_back(self, left: Leftover) -> None:
+        """Opens a leftover as unsaved work. Its journal goes only when this program's own holds the work.
+
+        Raises a ZestyError, and keeps everything, when the work cannot be worked out.
+        """
+        self._model.recover(left.style, left.document)
+        self.note()
+        self.writer.put(f"forget {left.path}", lambda: forget(left))
+
+    def put_aside(self, left: Leftover) -> None:
+        """Lets a leftover go."""
+        self.writer.put(f"forget {left.path}", lambda: forget(left))
+
+    def change(self, change: Callable[[Settings], Settings]) -> None:
+        """Other settings from now on, written off this thread."""
+        settings = change(self.settings)
+        if settings != self.settings:
+            self.settings = settings
+            self.writer.put("settings", lambda: kept.save(settings))
+            self.settings_changed.emit()
+
+    def close(self) -> None:
+        """Ends orderly: what was discarded is no leftover."""
+        journal = self._journal
+        if journal is not None:
+            self.writer.put("journal", journal.clear)
+        self.writer.stop()
+        if journal is not None:
+            journal.close()
+            self._journal = None

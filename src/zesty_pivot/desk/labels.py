@@ -1,0 +1,54 @@
+"""Labels with an object name for the style sheet, and grids of figures."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QGridLayout, QLabel, QLayout, QWidget
+
+
+def label(text: str, name: str = "", *, wraps: bool = True) -> QLabel:
+    """A label with an object name for the style sheet."""
+    found = QLabel(text)
+    found.setObjectName(name)
+    found.setWordWrap(wraps)
+    return found
+
+
+def empty(layout: QLayout) -> None:
+    """Takes every widget out of a layout."""
+    while (item := layout.takeAt(0)) is not None:
+        if (old := item.widget()) is not None:
+            old.hide()
+            old.deleteLater()
+
+
+class Figures(QWidget):
+    """Rows of words and figures, the figures at the right in columns of one width."""
+
+    def __init__(self, columns: int) -> None:
+        super().__init__()
+        self._columns = columns
+        self._grid = QGridLayout(self)
+        self._grid.setContentsMargins(0, 0, 0, 0)
+        self._grid.setHorizontalSpacing(10)
+        self._grid.setVerticalSpacing(3)
+        self._grid.setColumnStretch(0, 1)
+        self.rows: list[tuple[str, ...]] = []
+
+    def show_rows(self, rows: Sequence[tuple[str, ...]], *, head: tuple[str, ...] | None = None) -> None:
+        """The rows, each as many cells as there are columns; a head above them is quiet."""
+        wanted = [*([head] if head else []), *rows]
+        if wanted == self.rows:
+            return
+        self.rows = wanted
+        empty(self._grid)
+        for number, row in enumerate(wanted):
+            for column, text in enumerate(row[: self._columns]):
+                is_head = head is not None and number == 0
+                cell = label(text, "quiet" if is_head else "figure" if column else "", wraps=column == 0)
+                cell.setAlignment(Qt.AlignmentFlag.AlignTop)
+                if column:
+                    cell.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
+                self._grid.addWidget(cell, number, column)

@@ -1,0 +1,97 @@
+"""The right side of the style view: four panels under one row of tabs."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import cached_property
+from typing import TYPE_CHECKING, TypeVar
+
+from PyQt6.QtCore import Qt
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+
+from zesty_pivot.desk.lay import PANELS, Lay
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.panels.reading import ReadingPanel
+
+if TYPE_CHECKING:
+    from zesty_pivot.desk.panels.hand import HandPanel
+    from zesty_pivot.desk.panels.trace import TracePanel
+    from zesty_pivot.desk.panels.walk import WalkPanel
+
+P = TypeVar("P", bound=QWidget)
+
+WIDTH = 312
+TITLES = {"reading": "Reading", "trace": "Trace", "walk": "Walk", "hand": "By hand"}
+TIPS = {
+    "reading": "The chosen step, accounts and findings",
+    "trace": "Tracing paper: lay the block, an earlier state or another style on the table",
+    "walk": "Walk two seams along each other",
+    "hand": "The paper procedure with this pattern's numbers",
+}
+
+
+class Side(QWidget):
+    """Tabs and panels; which one is seen is the lay's."""
+
+    def __init__(
+        self, model: DeskModel, lay: Lay, run: Callable[[str], None], tip: Callable[[str], str], after: Callable[[], None]
+    ) -> None:
+        super().__init__()
+        self.setObjectName("right")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.setFixedWidth(WIDTH)
+        self._model, self._lay, self._run = model, lay, run
+        self.reading = ReadingPanel(model, after)
+        self.stack = QStackedWidget()
+        self.tabs: dict[str, QPushButton] = {}
+        row = QHBoxLayout()
+        row.setContentsMargins(8, 2, 8, 0)
+        row.setSpacing(0)
+        for name in PANELS:
+            tab = QPushButton(TITLES[name])
+            tab.setObjectName("tab")
+            tab.setCheckable(True)
+            tab.setToolTip(tip(f"panel.{name}"))
+            tab.clicked.connect(lambda _checked=False, name=name: run(f"panel.{name}"))
+            self.tabs[name] = tab
+            row.addWidget(tab)
+        self.stack.addWidget(self.reading)
+        row.addStretch(1)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addLayout(row)
+        layout.addWidget(self.stack, 1)
+        lay.panel_changed.connect(self.refresh)
+        self.refresh()
+
+    @cached_property
+    def trace(self) -> TracePanel:
+        """Tracing paper, made when it is first looked at."""
+        from zesty_pivot.desk.panels.trace import TracePanel
+
+        return self._added(TracePanel(self._model, self._lay, self._run))
+
+    @cached_property
+    def walk(self) -> WalkPanel:
+        """The walk, made when it is first looked at."""
+        from zesty_pivot.desk.panels.walk import WalkPanel
+
+        return self._added(WalkPanel(self._model, self._lay))
+
+    @cached_property
+    def hand(self) -> HandPanel:
+        """The hand sheet, made when it is first looked at."""
+        from zesty_pivot.desk.panels.hand import HandPanel
+
+        return self._added(HandPanel(self._model, self._lay, self._run))
+
+    def _added(self, panel: P) -> P:
+        self.stack.addWidget(panel)
+        return panel
+
+    def refresh(self) -> None:
+        """Shows the chosen panel."""
+        for name, tab in self.tabs.items():
+            tab.setChecked(name == self._lay.panel)
+        self.stack.setCurrentWidget(getattr(self, self._lay.panel))

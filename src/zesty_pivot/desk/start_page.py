@@ -1,0 +1,317 @@
+"""The start page: work that was not saved, demo styles, recent files, ways to begin, what is new."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from datetime import UTC, datetime
+from pathlib import Path
+
+from PyQt6.QtCore import QSize, Qt, QTimer
+from PyQt6.QtGui import QMouseEvent, QPixmap, QResizeEvent
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QFrame,
+    QGridLayout,
+    QHBoxLayout,
+    QLabel,
+    QPushButton,
+    QSizePolicy,
+    QTextBrowser,
+    QVBoxLayout,
+    QWidget,
+)  # fmt: skip
+
+from zesty_pivot import __version__
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.formats import style_file
+from zesty_pivot.core.formats.derived import derive
+from zesty_pivot.core.formats.journal import Leftover
+from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.data.demo import demo_styles
+from zesty_pivot.data.texts import news
+from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.documents import Documents
+from zesty_pivot.desk.icons import icon
+from zesty_pivot.desk.keeping import Keeper
+from zesty_pivot.desk.labels import empty, label
+from zesty_pivot.desk.thumbs import thumbnail
+
+PICTURE = QSize(232, 128)
+RIGHT = 300
+
+# Buttons at the right: action, what it says here, icon.
+BEGINNINGS = (
+    ("file.new", "New style from a block…", "file-plus"),
+    ("file.new_demo", "New style over the demo's block", "scissors"),
+    ("file.open", "Open a style…", "folder-open"),
+    ("help.tour", "Show me the ring", "graduation-cap"),
+    ("help.guide", "Read the guide", "book-open"),
+)
+
+
+class StyleCard(QAbstractButton):
+    """A style as a button: picture, name, and a line about it."""
+
+    def __init__(self, title: str, about: str) -> None:
+        super().__init__()
+        self.setObjectName("stylecard")
+        self.setCursor(Qt.CursorShape.PointingHandCursor)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        self.setAccessibleName(f"{title}, {about}")
+        frame = QFrame(self)
+        frame.setObjectName("card")
+        self.frame = frame
+        self.picture = QLabel()
+        self.picture.setFixedSize(PICTURE)
+        self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        self.title, self.about = label(title, "figure"), label(about, "quiet")
+        inner = QVBoxLayout(frame)
+        inner.setContentsMargins(10, 10, 10, 10)
+        inner.setSpacing(2)
+        inner.addWidget(self.picture, 0, Qt.AlignmentFlag.AlignHCenter)
+        inner.addWidget(self.title)
+        inner.addWidget(self.about)
+        inner.addStretch(1)
+        outer = QVBoxLayout(self)
+        outer.setContentsMargins(0, 0, 0, 0)
+        outer.addWidget(frame)
+        frame.setAttribute(Qt.WidgetAttribute.WA_TransparentForMouseEvents)
+        self.setFixedWidth(PICTURE.width() + 24)
+        self.setSizePolicy(QSizePolicy.Policy.Fixed, QSizePolicy.Policy.Preferred)
+        self.setToolTip(about)
+
+    def sizeHint(self) -> QSize:
+        return self.layout().sizeHint() if self.layout() else super().sizeHint()  # type: ignore[union-attr]
+
+    def paintEvent(self, event: object) -> None:
+        """The frame inside draws itself; its border tells the focus."""
+        wanted = self.hasFocus() or self.underMouse()
+        if self.frame.property("chosen") != wanted:
+            self.frame.setProperty("chosen", wanted)
+            style = self.frame.style()
+            if style is not None:
+                style.unpolish(self.frame)
+                style.polish(self.frame)
+
+    def show_style(self, style: Style) -> None:
+        """The picture of a style, worked out."""
+        derived = derive(style)
+        self.show_picture(thumbnail(derived.pattern, derived.derivation.block, PICTURE, self.devicePixelRatioF()))
+
+    def show_picture(self, picture: QPixmap) -> None:
+        """A picture that is at hand."""
+        self.picture.setPixmap(picture)
+
+
+class LeftoverCard(QFrame):
+    """Work that was not saved: its picture, when it was written down, and what to do with it."""
+
+    def __init__(self, left: Leftover) -> None:
+        super().__init__()
+        self.setObjectName("card")
+        self.left = left
+        self.picture = QLabel()
+        self.picture.setFixedSize(PICTURE)
+        self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
+        try:
+            derived = derive(left.style)
+            self.picture.setPixmap(thumbnail(derived.pattern, derived.derivation.block, PICTURE, self.devicePixelRatioF()))
+        except ZestyError as fault:
+            self.picture.setText("no picture")
+            self.picture.setToolTip(str(fault))
+        where = str(left.document) if left.document is not None else "never saved"
+        count = len(left.style.steps)
+        steps = f"{count} step{'' if count == 1 else 's'}"
+        self.back, self.aside = QPushButton("Bring it back"), QPushButton("Let it go")
+        self.back.setObjectName("primary")
+        words = QVBoxLayout()
+        words.addWidget(label(left.style.name, "figure"))
+        words.addWidget(label(f"Written down {ago(left.written)}, {steps}, {where}.", "quiet"))
+        row = QHBoxLayout()
+        row.addWidget(self.back)
+        row.addWidget(self.aside)
+        row.addStretch(1)
+        words.addLayout(row)
+        words.addStretch(1)
+        layout = QHBoxLayout(self)
+        layout.addWidget(self.picture)
+        layout.addLayout(words, 1)
+
+
+class StartPage(QWidget):
+    """Everything a day begins with."""
+
+    def __init__(self, docs: Documents, keeper: Keeper, run: Callable[[str], None]) -> None:
+        super().__init__()
+        self._docs, self._keeper = docs, keeper
+        self._queue: list[tuple[StyleCard, Callable[[], Style]]] = []
+        self._timer = QTimer(self)
+        self._timer.setSingleShot(True)
+        self._timer.timeout.connect(self._draw_next)
+        left, right = Column(), Column()
+        left.rows.setContentsMargins(34, 26, 28, 26)
+        left.rows.setSpacing(10)
+        right.rows.setSpacing(8)
+        self.leftovers: list[LeftoverCard] = []
+        self._unsaved_title = label("Work that was not saved", "title")
+        self._unsaved = QVBoxLayout()
+        left.rows.addWidget(self._unsaved_title)
+        left.rows.addLayout(self._unsaved)
+        self.demos: list[StyleCard] = []
+        self.recents: list[StyleCard] = []
+        left.rows.addWidget(label("Begin with a demo", "title"))
+        self._demo_grid = QGridLayout()
+        self._demo_grid.setSpacing(12)
+        left.rows.addLayout(self._demo_grid)
+        self._make_demos()
+        self._recent_title = label("Recent styles", "title")
+        left.rows.addWidget(self._recent_title)
+        self._recent = QGridLayout()
+        self._recent.setSpacing(12)
+        left.rows.addLayout(self._recent)
+        self._none = label("Styles you save or open stand here.", "quiet")
+        left.rows.addWidget(self._none)
+        left.rows.addStretch(1)
+        right.rows.addWidget(label("Begin", "heading"))
+        self.buttons: dict[str, QPushButton] = {}
+        for id, title, picture in BEGINNINGS:
+            button = QPushButton(title)
+            button.setObjectName("step")
+            button.setIcon(icon(picture))
+            button.setProperty("icon_name", picture)
+            button.clicked.connect(lambda _checked=False, id=id: run(id))
+            self.buttons[id] = button
+            right.rows.addWidget(button)
+        right.rows.addWidget(label("Or drop a style or a block anywhere on this window.", "quiet"))
+        right.rows.addSpacing(10)
+        right.rows.addWidget(label(f"What is new in {__version__}", "heading"))
+        self.news = QTextBrowser()
+        self.news.setAccessibleName("What is new")
+        self.news.setMarkdown(news())
+        self.news.setMinimumHeight(180)
+        right.rows.addWidget(self.news, 1)
+        side = right.scrolled()
+        side.setFixedWidth(RIGHT)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addWidget(left.scrolled(), 1)
+        layout.addWidget(side)
+        self.show_leftovers(())
+        keeper.settings_changed.connect(self._show_recent)
+
+    def restyle(self) -> None:
+        """Draws what holds colours of its own anew."""
+        for button in self.buttons.values():
+            button.setIcon(icon(button.property("icon_name")))
+        for card, style in zip(self.demos, demo_styles(), strict=True):
+            card.show_style(style)
+        self._show_recent()
+
+    def _make_demos(self) -> None:
+        for style in demo_styles():
+            card = StyleCard(style.name, style.notes.partition(". ")[0].rstrip(".") + ".")
+            card.clicked.connect(lambda _checked=False, style=style: self._open_demo(style))
+            self.demos.append(card)
+            self._queue.append((card, lambda style=style: style))  # type: ignore[misc]
+
+    def _columns(self) -> int:
+        return max(1, (self.width() - RIGHT - 70) // (PICTURE.width() + 36))
+
+    def _lay_cards(self) -> None:
+        """The cards in as many columns as the page has room for."""
+        columns = self._columns()
+        for grid, cards in ((self._demo_grid, self.demos), (self._recent, self.recents)):
+            for number, card in enumerate(cards):
+                grid.addWidget(card, number // columns, number % columns)
+            for column in range(8):
+                grid.setColumnStretch(column, 1 if column == columns else 0)
+
+    def resizeEvent(self, event: QResizeEvent | None) -> None:
+        super().resizeEvent(event)
+        self._lay_cards()
+
+    def _open_demo(self, style: Style) -> None:
+        self._docs.open_demo(style)
+
+    def refresh(self) -> None:
+        """Shows the recent files; called when the page is looked at."""
+        self._show_recent()
+        self._timer.start(0)
+
+    def show_leftovers(self, found: tuple[Leftover, ...]) -> None:
+        """Offers unsaved work."""
+        empty(self._unsaved)
+        self.leftovers = []
+        for left in found:
+            card = LeftoverCard(left)
+            card.back.clicked.connect(lambda _checked=False, card=card: self._bring_back(card))
+            card.aside.clicked.connect(lambda _checked=False, card=card: self._let_go(card))
+            self.leftovers.append(card)
+            self._unsaved.addWidget(card)
+        self._unsaved_title.setVisible(bool(self.leftovers))
+
+    def _bring_back(self, card: LeftoverCard) -> None:
+        """The work is open again, unless something that is open now is not to be left."""
+        if self._docs.bring_back(card.left):
+            self._settle(card)
+
+    def _let_go(self, card: LeftoverCard) -> None:
+        self._keeper.put_aside(card.left)
+        self._settle(card)
+
+    def _settle(self, card: LeftoverCard) -> None:
+        self.leftovers.remove(card)
+        self._unsaved.removeWidget(card)
+        card.hide()
+        card.deleteLater()
+        self._unsaved_title.setVisible(bool(self.leftovers))
+
+    def _show_recent(self) -> None:
+        empty(self._recent)
+        self.recents = []
+        for name in self._keeper.settings.recent:
+            path = Path(name)
+            card = StyleCard(path.stem, str(path.parent))
+            card.clicked.connect(lambda _checked=False, path=path: self._open_recent(path))
+            card.setToolTip(name)
+            self.recents.append(card)
+            self._queue.append((card, lambda path=path: style_file.read(path)))  # type: ignore[misc]
+        self._lay_cards()
+        self._none.setVisible(not self.recents)
+        if self.isVisible():
+            self._timer.start(0)
+
+    def _open_recent(self, path: Path) -> None:
+        self._docs.open_path(path)
+
+    def _draw_next(self) -> None:
+        """One picture at a time, so that the page answers meanwhile."""
+        while self._queue:
+            card, style = self._queue.pop(0)
+            if card not in self.demos and card not in self.recents:
+                continue
+            try:
+                card.show_style(style())
+            except ZestyError as fault:
+                card.picture.setText("cannot be read")
+                card.setToolTip(str(fault))
+            break
+        if self._queue:
+            self._timer.start(0)
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        self.setFocus()
+
+
+def ago(when: datetime) -> str:
+    """How long ago a time (UTC) was, in words."""
+    minutes = max(0, round((datetime.now(UTC) - when).total_seconds() / 60.0))
+    if minutes < 1:
+        return "just now"
+    if minutes < 60:
+        return f"{minutes} minute{'' if minutes == 1 else 's'} ago"
+    if minutes < 24 * 60:
+        hours = round(minutes / 60.0)
+        return f"{hours} hour{'' if hours == 1 else 's'} ago"
+    return f"on {when.astimezone():%d %B %Y}"

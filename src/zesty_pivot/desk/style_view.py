@@ -1,0 +1,129 @@
+"""The style view: steps to add at the left, the table in the middle, the panels at the right."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from functools import cached_property
+from typing import TYPE_CHECKING
+
+from PyQt6.QtCore import QSize, Qt
+from PyQt6.QtGui import QAction
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+
+from zesty_pivot.desk.foot import Foot
+from zesty_pivot.desk.forms.registry import all_forms
+from zesty_pivot.desk.labels import label
+from zesty_pivot.desk.lay import Lay
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.side import Side
+from zesty_pivot.desk.table.canvas import Canvas
+from zesty_pivot.desk.table.style_table import StyleTable
+
+if TYPE_CHECKING:
+    from zesty_pivot.desk.table.walk_table import WalkTable
+
+LEFT, NARROW_LEFT = 178, 58
+NARROW = 1100  # a window narrower than this shows the steps as pictures only
+
+
+class StyleView(QWidget):
+    """Puts the parts together and shows the table or the walk."""
+
+    def __init__(self, model: DeskModel, lay: Lay, run: Callable[[str], None], action: Callable[[str], QAction]) -> None:
+        super().__init__()
+        self._model, self._lay = model, lay
+        self.table = StyleTable(model, lay)
+        self.side = Side(model, lay, run, lambda id: action(id).toolTip(), self.table.setFocus)
+        self.foot = Foot(model, lay)
+        self.tables = QStackedWidget()
+        self.tables.addWidget(self.table)
+        self.left = QWidget()
+        self.left.setObjectName("left")
+        self.left.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self._steps: list[tuple[QPushButton, QAction]] = []
+        self._build_left(action)
+        middle = QVBoxLayout()
+        middle.setSpacing(0)
+        middle.addWidget(self.tables, 1)
+        middle.addWidget(self.foot)
+        row = QHBoxLayout(self)
+        row.setContentsMargins(0, 0, 0, 0)
+        row.setSpacing(0)
+        row.addWidget(self.left)
+        row.addLayout(middle, 1)
+        row.addWidget(self.side)
+        lay.changed.connect(self._show_table)
+        model.changed.connect(self._show_table)
+        self.is_narrow = False
+        self.fit_width(1280)
+
+    def _build_left(self, action: Callable[[str], QAction]) -> None:
+        column = QVBoxLayout(self.left)
+        column.setContentsMargins(10, 14, 10, 12)
+        column.setSpacing(7)
+        self._heading = label("Add a step", "heading")
+        column.addWidget(self._heading)
+        for do in all_forms():
+            known = action(f"add.{do}")
+            button = QPushButton()
+            button.setObjectName("step")
+            button.setIconSize(QSize(18, 18))
+            button.clicked.connect(known.trigger)
+            known.changed.connect(lambda button=button, known=known: self._follow(button, known))
+            self._steps.append((button, known))
+            column.addWidget(button)
+        column.addSpacing(10)
+        hint = (
+            "Drag a bead round the ring and the pattern opens there. Hold Shift to leave half behind; the wheel changes "
+            "how much."
+        )
+        self._hint = label(hint, "quiet")
+        column.addWidget(self._hint)
+        column.addStretch(1)
+
+    def _follow(self, button: QPushButton, action: QAction) -> None:
+        button.setEnabled(action.isEnabled())
+        button.setIcon(action.icon())
+        button.setToolTip(action.toolTip())
+        button.setAccessibleName(action.text())
+        button.setText("" if self.is_narrow else action.text())
+        name = "icon" if self.is_narrow else "step"
+        if button.objectName() != name:
+            button.setObjectName(name)
+            style = button.style()
+            if style is not None:
+                style.unpolish(button)
+                style.polish(button)
+
+    def fit_width(self, width: int) -> None:
+        """Fewer words at the left where the window is narrow."""
+        self.is_narrow = width < NARROW
+        self.left.setFixedWidth(NARROW_LEFT if self.is_narrow else LEFT)
+        for widget in (self._heading, self._hint):
+            widget.setVisible(not self.is_narrow)
+        for button, action in self._steps:
+            self._follow(button, action)
+
+    @cached_property
+    def walk_table(self) -> WalkTable:
+        """The table of a walk, made when it is first looked at."""
+        from zesty_pivot.desk.table.walk_table import WalkTable
+
+        table = WalkTable(self._model, self._lay)
+        self.tables.addWidget(table)
+        return table
+
+    def canvas(self) -> Canvas:
+        """The canvas that is seen."""
+        return self.walk_table if self._lay.is_walking else self.table
+
+    def parts(self) -> tuple[QWidget, ...]:
+        """The parts that F6 goes through."""
+        return self.left, self.canvas(), self.foot, self.side
+
+    def _show_table(self) -> None:
+        canvas = self.canvas()
+        if self.tables.currentWidget() is not canvas:
+            self.tables.setCurrentWidget(canvas)
+            canvas.fit()
+        self.foot.setEnabled(canvas is self.table)

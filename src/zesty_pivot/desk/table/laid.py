@@ -1,0 +1,131 @@
+"""What lies on the table beside the pattern, drawn: tracing paper with its marks, and darts folded shut."""
+
+from __future__ import annotations
+
+import math
+from collections import OrderedDict
+from collections.abc import Iterable, Mapping
+from typing import TYPE_CHECKING
+
+import numpy as np
+from PyQt6.QtCore import QPointF, QRectF, Qt
+from PyQt6.QtGui import QPainter, QPen
+
+from zesty_pivot.core.finish.fold import TEAR, crossings, folded
+from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.desk.table.canvas import Canvas
+from zesty_pivot.desk.table.shapes import shapes_of
+from zesty_pivot.desk.theme import NOW, text_font
+
+if TYPE_CHECKING:
+    from zesty_pivot.core.ledger.differences import Differences
+
+Shifts = Mapping[str, tuple[float, float]]
+
+SHARP_DEG = 3.0  # a corner over this in a joined seam is a finding of the checks
+
+_kept: OrderedDict[tuple[int, float], tuple[Piece, Piece]] = OrderedDict()
+
+
+def shown_piece(piece: Piece, fold: float) -> Piece:
+    """The piece with its darts shut by a share; the same piece and share give the same value."""
+    if fold <= 0.0:
+        return piece
+    key = (id(piece), fold)
+    found = _kept.get(key)
+    if found is None or found[0] is not piece:
+        found = (piece, folded(piece, fold))
+        _kept[key] = found
+        while len(_kept) > 64:
+            _kept.popitem(last=False)
+    return found[1]
+
+
+def tears(piece: Piece) -> tuple[tuple[QPointF, QPointF, QPointF], ...]:
+    """The torn places of a folded piece, mm: one side of the tear, the pivot, the other side."""
+    found = []
+    for dart in piece.darts:
+        if dart.id.startswith(TEAR):
+            first, second = piece.mouth(dart.id)
+            found.append((QPointF(*first), QPointF(*piece.pivot(dart.pivot)), QPointF(*second)))
+    return tuple(found)
+
+
+def paint_traced(painter: QPainter, pattern: Pattern, shifts: Shifts, px: float) -> None:
+    """The outlines of another pattern on tracing paper: dashed, in the cool colour. `px` is one pixel in mm."""
+    pen = QPen(NOW.color("cool"), 1.7 * px, Qt.PenStyle.CustomDashLine, Qt.PenCapStyle.FlatCap)
+    pen.setDashPattern([5, 3])
+    painter.setPen(pen)
+    painter.setBrush(Qt.BrushStyle.NoBrush)
+    for piece in pattern.pieces:
+        shapes = shapes_of(piece)
+        painter.save()
+        painter.translate(*shifts.get(piece.name, (0.0, 0.0)))
+        painter.drawPath(shapes.seams)
+        painter.drawPath(shapes.folds)
+        painter.drawPath(shapes.legs)
+        painter.restore()
+
+
+def paint_tags(painter: QPainter, tags: Iterable[tuple[QPointF, str, str]]) -> None:
+    """A few words each on a slip of paper: its middle in px, the words, the colour. Slips do not cover each other."""
+    painter.setFont(text_font(8.5, bold=True))
+    taken: list[QRectF] = []
+    for at, text, color in tags:
+        width = painter.fontMetrics().horizontalAdvance(text) + 12
+        box = QRectF(at.x() - width / 2, at.y() - 10, width, 20)
+        while any(box.intersects(other) for other in taken):
+            box.translate(0, -24)
+        taken.append(box)
+        painter.setPen(QPen(NOW.color(color), 1.2))
+        painter.setBrush(NOW.color("paper", 240))
+        painter.drawRoundedRect(box, 5, 5)
+        painter.setPen(NOW.color("ink"))
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+
+
+def difference_marks(canvas: Canvas, pattern: Pattern, figures: Differences, shifts: Shifts) -> list[tuple[QPointF, str, str]]:
+    """Slips for each difference: seams at their middle, darts at their mouth."""
+    found: list[tuple[QPointF, str, str]] = []
+    for row in figures.edges:
+        if row.is_change and row.now_mm is not None and row.other_mm is not None and pattern.has(row.piece):
+            piece = pattern.piece(row.piece)
+            run = max(piece.edge(row.edge).runs, key=lambda run: run.path.length)
+            sign = "+" if row.difference_mm > 0 else "−"
+            text = f"{sign}{canvas.length_words(abs(row.difference_mm))}"
+            found.append((_px(canvas, piece, run.path.point_at(run.path.length / 2.0), shifts), text, "cool"))
+    for dart in figures.darts:
+        if dart.is_change and dart.now is not None and pattern.has(dart.piece):
+            piece = pattern.piece(dart.piece)
+            middle = np.mean(piece.mouth(dart.dart), axis=0)
+            now = f"{dart.now.angle_deg:.1f}°"
+            if dart.other is None:
+                text = f"{now} new"
+            elif dart.other.station != dart.now.station:
+                text = f"{now} moved here"
+            else:
+                text = f"{dart.other.angle_deg:.1f}° → {now}"
+            found.append((_px(canvas, piece, middle, shifts), text, "cool"))
+    return found
+
+
+def paint_crossings(painter: QPainter, canvas: Canvas, pattern: Pattern, fold: float, shifts: Shifts) -> None:
+    """At each folded mouth, the corner of the seam across it once shut, in degrees."""
+    tags: list[tuple[QPointF, str, str]] = []
+    for flat in pattern.pieces:
+        piece = shown_piece(flat, fold)
+        for row in crossings(flat):
+            first, second = piece.mouth(row.dart)
+            middle = (first + second) / 2.0
+            inwards = piece.pivot(piece.dart(row.dart).pivot) - middle
+            at = _px(canvas, piece, middle, shifts) + QPointF(*(inwards / max(math.hypot(*inwards), 1e-9) * 32.0))
+            is_sharp = abs(row.corner_deg) > SHARP_DEG
+            # The words say it as well as the colour does.
+            words = f"corner {abs(row.corner_deg):.1f}°" if is_sharp else f"smooth, {abs(row.corner_deg):.1f}°"
+            tags.append((at, words, "citrus" if is_sharp else "good"))
+    paint_tags(painter, tags)
+
+
+def _px(canvas: Canvas, piece: Piece, at: np.ndarray, shifts: Shifts) -> QPointF:
+    dx, dy = shifts.get(piece.name, (0.0, 0.0))
+    return canvas.to_px(float(at[0]) + dx, float(at[1]) + dy)

@@ -1,0 +1,59 @@
+"""Small pictures of patterns, kept while their states are."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+
+from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
+from PyQt6.QtGui import QPainter, QPen, QPixmap
+
+from zesty_pivot.core.piece import Pattern
+from zesty_pivot.desk.table.shapes import offsets, shapes_of
+from zesty_pivot.desk.theme import NOW
+
+LIMIT = 400
+_kept: OrderedDict[tuple[int, int, int, str], tuple[Pattern, QPixmap]] = OrderedDict()
+
+
+def thumbnail(pattern: Pattern, block: Pattern, size: QSize, ratio: float) -> QPixmap:
+    """A picture of a pattern that fits a size; the same pattern keeps its picture. `ratio` is pixels per logical pixel."""
+    key = (id(pattern), size.width(), round(ratio * 100), NOW.theme.name)
+    found = _kept.get(key)
+    if found is None or found[0] is not pattern:
+        found = (pattern, _drawn(pattern, block, size, ratio))
+        _kept[key] = found
+        while len(_kept) > LIMIT:
+            _kept.popitem(last=False)
+    else:
+        _kept.move_to_end(key)  # what is shown stays; what was shown longest ago goes
+    return found[1]
+
+
+def is_drawn(pattern: Pattern, size: QSize, ratio: float) -> bool:
+    """Whether a pattern's picture is at hand."""
+    found = _kept.get((id(pattern), size.width(), round(ratio * 100), NOW.theme.name))
+    return found is not None and found[0] is pattern
+
+
+def _drawn(pattern: Pattern, block: Pattern, size: QSize, ratio: float) -> QPixmap:
+    pixmap = QPixmap(size * ratio)
+    pixmap.setDevicePixelRatio(ratio)
+    pixmap.fill(Qt.GlobalColor.transparent)
+    shifts = offsets(block)
+    box = QRectF()
+    for piece in pattern.pieces:
+        box = box.united(shapes_of(piece).box.translated(*shifts.get(piece.name, (0.0, 0.0))))
+    scale = min((size.width() - 6) / box.width(), (size.height() - 6) / box.height())
+    painter = QPainter(pixmap)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    painter.translate(QPointF(size.width() / 2, size.height() / 2) - box.center() * scale)
+    painter.scale(scale, scale)
+    painter.setPen(QPen(NOW.color("ink"), 1.0 / scale))
+    painter.setBrush(NOW.color("table"))
+    for piece in pattern.pieces:
+        painter.save()
+        painter.translate(*shifts.get(piece.name, (0.0, 0.0)))
+        painter.drawPath(shapes_of(piece).fill)
+        painter.restore()
+    painter.end()
+    return pixmap

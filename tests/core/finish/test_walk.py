@@ -1,0 +1,126 @@
+"""Walking seams: rolled without slipping, differences at their place, notches that meet or miss."""
+
+from dataclasses import replace
+
+import numpy as np
+import pytest
+import shapely
+
+from tests.samples import move, real_pattern, worked
+from zesty_pivot.core.errors import PlaceError
+from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart
+from zesty_pivot.core.finish.walk import Walk, walk
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.piece import Pattern, Place
+from zesty_pivot.core.piece.edge import Run, Source
+
+ENDS = ("underarm", "side waist")
+
+
+def side(pattern: Pattern) -> Walk:
+    return walk(pattern, "front.side_seam", "back.side_seam", ENDS)
+
+
+def with_built_in(mm: float, low: float, high: float) -> Pattern:
+    """The real block with `mm` more in the back's side seam between two shares of it; ends stay where they are.
+
+    The stretch is drawn as a shallow bow whose length is what is wanted, found by bisection.
+    """
+    pattern = real_pattern()
+    back = pattern.piece("back")
+    index = next(k for k, run in enumerate(back.runs) if run.edge == "side_seam")
+    run = back.runs[index]
+    size = run.path.length
+    first, rest = run.path.split_at(low * size)
+    middle, last = (rest, None) if high == 1.0 else rest.split_at((high - low) * size)
+    way = middle.end - middle.start
+    out = np.array([way[1], -way[0]]) / np.hypot(*way)
+    small, large = 0.0, 100.0
+    for _ in range(200):
+        bow = (small + large) / 2
+        bowed = Path(
+            np.array([[middle.start, middle.start + way / 3 + out * bow, middle.end - way / 3 + out * bow, middle.end]])
+        )
+        small, large = (bow, large) if bowed.length < middle.length + mm else (small, bow)
+    at = run.source.at
+    parts = [
+        Run("side_seam", first, Source(run.source.edge, at(0.0), at(low))),
+        Run("side_seam", bowed, Source(run.source.edge, at(low), at(high))),
+    ]
+    if last is not None:
+        parts.append(Run("side_seam", last, Source(run.source.edge, at(high), at(1.0))))
+    changed = replace(back, runs=(*back.runs[:index], *parts, *back.runs[index + 1 :]))
+    return pattern.with_piece(changed)
+
+
+def test_a_built_in_difference_shows_at_its_place() -> None:
+    """4 mm more in the last third: no difference before it, all of it after, and the balance notch still meets."""
+    found = side(with_built_in(4.0, 0.7, 1.0))
+    assert found.difference_mm == pytest.approx(4.0, abs=1e-3)
+    size = found.a.length
+    assert found.running(0.3 * size) == pytest.approx(0.0, abs=1e-3)
+    assert found.running(0.69 * size) == pytest.approx(0.0, abs=1e-3)
+    assert found.running(0.85 * size) == pytest.approx(2.0, abs=0.05)
+    assert found.running(size) == pytest.approx(4.0, abs=1e-3)
+    assert [round(stretch.difference_mm, 2) for stretch in found.stretches] == [0.0, 4.0]
+    assert next(n for n in found.notches if n.title == "balance notch").meets
+
+
+def test_a_difference_before_the_notch_makes_it_miss() -> None:
+    found = side(with_built_in(4.0, 0.1, 0.4))
+    notch = next(n for n in found.notches if n.title == "balance notch")
+    assert notch.difference_mm == pytest.approx(4.0, abs=1e-3) and not notch.meets
+    assert [round(stretch.difference_mm, 2) for stretch in found.stretches] == [4.0, 0.0]
+
+
+@pytest.mark.parametrize("steps", [[], [move("shoulder", "french")], [move("waist", "side_bust", share="50%")]])
+def test_b_rolls_along_a_without_slipping(steps: list) -> None:
+    """At every distance both lines touch in one point with one direction, the pieces lie on different sides."""
+    found = side(worked(steps).pattern if steps else real_pattern())
+    for share in np.linspace(0.0, 1.0, 23):
+        at = share * min(found.a.length, found.b.length)
+        motion = found.laid(at)
+        assert np.hypot(*(motion(found.b.point(at)) - found.a.point(at))) < 1e-9
+        along = motion(found.b.point(at) + found.b.direction(at)) - motion(found.b.point(at))
+        assert along @ found.a.direction(at) == pytest.approx(1.0, abs=1e-9)
+        normal = np.array([-found.a.direction(at)[1], found.a.direction(at)[0]])
+        inside = [_centre(s.piece) for s in (found.a, found.b)]
+        heights = [(inside[0] - found.a.point(at)) @ normal, (motion(inside[1]) - found.a.point(at)) @ normal]
+        assert heights[0] * heights[1] < 0
+
+
+def _centre(piece) -> np.ndarray:  # type: ignore[no-untyped-def]
+    ring = np.concatenate([run.path.outline for run in piece.runs])
+    return np.array(shapely.Polygon(ring).buffer(0.0).centroid.coords[0])
+
+
+def test_darts_on_the_seam_are_shut_and_their_notches_told() -> None:
+    found = side(worked([move("shoulder", "french")]).pattern)
+    told = {notch.title: notch for notch in found.notches}
+    lonely = told["shoulder dart, front"]
+    assert lonely.b_mm is None and not lonely.meets and lonely.a_mm == pytest.approx(0.85 * found.a.length)
+    shoulders = walk(real_pattern(), "front.shoulder", "back.shoulder", ("neck point", "shoulder tip"))
+    pair = next(notch for notch in shoulders.notches if notch.title == "shoulder dart")
+    assert pair.difference_mm == pytest.approx(pair.b_mm - pair.a_mm) and not pair.meets
+    assert shoulders.difference_mm == pytest.approx(3.0, abs=0.01)  # the real block's ease in the back shoulder
+    assert sum(s.difference_mm for s in shoulders.stretches) == pytest.approx(shoulders.difference_mm)
+
+
+def test_unknown_edges_are_refused() -> None:
+    with pytest.raises(PlaceError, match="sleeve"):
+        walk(real_pattern(), "front.sleeve", "back.side_seam", ENDS)
+
+
+def test_balance_notches_go_with_the_cloth() -> None:
+    """Half way along the block's edge, wherever a dart has been opened meanwhile."""
+    piece = worked([move("shoulder", "side_bust")]).pattern.piece("front")
+    place = balance_point(piece, "side_seam")
+    assert place is not None
+    run = piece.runs[place.run]
+    assert run.source.at(place.at / run.path.length) == pytest.approx(0.5, abs=1e-9)
+    assert balance_point(piece, "shoulder") is None and balance_point(piece, "waist") is None
+    here = worked(
+        [{"do": "dart.move", "on": "front", "dart": "waist", "to": {"edge": "side_seam", "at": "50%"}}]
+    ).pattern.piece("front")
+    assert is_beside_a_dart(here, balance_point(here, "side_seam"))
+    assert not is_beside_a_dart(piece, Place(place.run, place.at))

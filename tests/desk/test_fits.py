@@ -1,0 +1,184 @@
+"""Nothing is clipped: at 1280x800, at 150 % on that screen (853x505 logical pixels), in both themes, in every view."""
+
+import itertools
+import os
+import subprocess
+import sys
+
+import pytest
+from PyQt6.QtCore import QEvent, QSize
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QWidget
+
+from tests.desk.driving import drag
+from tests.samples import move, style
+from zesty_pivot.desk.command_list import CommandList
+from zesty_pivot.desk.settings_page import SettingsPage
+from zesty_pivot.desk.theme import DARK, LIGHT, Theme
+
+SIZES = {"1280x800": (1280, 800), "150 % of it": (853, 505)}
+VIEWS = ["style", "trace", "walk", "hand", "finish", "paper", "start"]
+
+
+def clipped(root: QWidget) -> list[str]:
+    """The texts of labels, buttons and fields that are smaller than they ask to be, or stick out of what holds them."""
+    found = []
+    for widget in [*root.findChildren(QAbstractButton), *root.findChildren(QLabel), *root.findChildren(QComboBox)]:
+        if not widget.isVisible() or widget.objectName() == "message" or widget.window() is not root.window():
+            continue
+        if isinstance(widget, QLabel) and not widget.text():
+            continue
+        if isinstance(widget, QLabel) and widget.wordWrap():
+            fits = widget.height() + 1 >= widget.heightForWidth(widget.width())
+        else:
+            # Qt asks for room for four letters where a button has none; an icon needs its own size.
+            if isinstance(widget, QPushButton) and not widget.text():
+                wanted = widget.iconSize() + QSize(12, 6)
+            else:
+                wanted = widget.minimumSizeHint() if isinstance(widget, QComboBox) else widget.sizeHint()
+            fits = widget.width() + 1 >= wanted.width() and widget.height() + 1 >= min(wanted.height(), 26)
+        holder = widget.parentWidget()
+        inside = holder is None or holder.rect().adjusted(-1, -1, 1, 1).contains(widget.geometry())
+        if not fits or not inside:
+            text = widget.currentText() if isinstance(widget, QComboBox) else widget.text()
+            found.append(f"{type(widget).__name__} {text!r} {widget.geometry().getRect()} in {type(holder).__name__}")
+    for edit in root.findChildren(QLineEdit):
+        if edit.isVisible() and edit.fontMetrics().horizontalAdvance(edit.placeholderText()) > edit.width() - 16:
+            found.append(f"placeholder {edit.placeholderText()!r}")
+    return found
+
+
+def settled(root: QWidget) -> list[str]:
+    """What is clipped once layouts have settled: wrapped labels need a second pass, a new theme a new polish."""
+    found: list[str] = []
+    for _ in range(40):
+        QTest.qWait(25)
+        clipped(root)  # asking for hints polishes, which may move things once more
+        QTest.qWait(5)
+        found = clipped(root)
+        if not found:
+            break
+    return found
+
+
+def show(window, view: str) -> None:  # type: ignore[no-untyped-def]
+    if view in ("trace", "walk", "hand"):
+        window.lay.show_panel(view)
+        window.lay.trace_state(0 if view == "trace" else None)
+    else:
+        window.model.set_view(view)
+
+
+@pytest.mark.parametrize(("size", "view"), [*itertools.product(SIZES, VIEWS)])
+def test_nothing_is_clipped(open_desk, size: str, view: str) -> None:
+    window = open_desk()
+    drag(window, "waist", "mid_armhole")
+    window.resize(*SIZES[size])
+    assert (window.width(), window.height()) == SIZES[size], "the window does not get that small"
+    for theme in ("light", "dark"):
+        window.set_theme(theme)
+        show(window, view)
+        assert settled(window) == []
+        for child in window.findChildren(QWidget):
+            assert child.isHidden() or child.width() > 0
+
+
+@pytest.mark.parametrize("size", SIZES)
+def test_long_words_and_broken_steps_fit(open_desk, size: str) -> None:
+    """The real block in inches, long names, a broken step, many findings."""
+    steps = [
+        move("shoulder", "centre_bust", share="37.5%"),
+        {**move("waist", "french"), "name": "A long name for a step that the workroom uses every day"},
+        move("nothing", "french"),
+        {"do": "piece.true", "on": "front", "edge": "waist", "over": "bust/12 - 1 3/16 in"},
+    ]
+    name = "Concert gown for the second soprano, third fitting, revised"
+    window = open_desk(style(steps, units="in").model_copy(update={"name": name}))
+    window.resize(*SIZES[size])
+    for view in VIEWS:
+        show(window, view)
+        for step in (None, 0, 1, 2, 3) if view in ("style", "hand") else (None,):
+            window.model.choose_step(step)
+            assert settled(window) == [], (view, step)
+
+
+def test_a_label_that_is_too_small_is_seen(open_desk) -> None:
+    """The check itself must be able to fail."""
+    window = open_desk()
+    window.style_view.foot.trace.setFixedWidth(20)
+    QApplication.sendPostedEvents(None, QEvent.Type.LayoutRequest)
+    assert any("Block under" in text for text in clipped(window))
+
+
+def test_dialogs_fit(open_desk) -> None:
+    window = open_desk()
+    for id, kind in (("file.settings", SettingsPage), ("help.commands", CommandList)):
+        window.run(id)
+        (dialog,) = window.findChildren(kind)
+        assert settled(dialog) == []
+        assert dialog.height() <= 505 and dialog.width() <= 853
+        dialog.close()
+
+
+def test_the_tour_fits(open_desk) -> None:
+    for size in SIZES.values():
+        window = open_desk()
+        window.resize(*size)
+        window.run("help.tour")
+        for _ in range(5):
+            assert window.table.rect().contains(window.tour.geometry())
+            assert settled(window.tour) == []
+            window.tour.go_on()
+
+
+def test_the_stations_names_stay_on_the_table(open_desk) -> None:
+    """On a small table the ring is smaller, and names that would be cut off are left out."""
+    window = open_desk()
+    large = window.table.ring_size()
+    window.resize(853, 505)
+    small = window.table.ring_size()
+    assert large.outer == 82.0 and 50.0 < small.outer < 70.0
+    assert small.inner < small.outer and small.hub < small.inner
+
+
+@pytest.mark.parametrize("scale", ["1.5", "2"])
+def test_scaled_by_the_system(scale: str, tmp_path) -> None:
+    """The whole program at a scale factor of the system, in a process of its own: nothing clipped in any view."""
+    code = (
+        "from tests.desk.test_fits import settled, show, VIEWS\n"
+        "from zesty_pivot.desk.start import application, open_window\n"
+        "app = application(); w = open_window(None); w.resize(853, 505); w.show(); bad = []\n"
+        "assert w.devicePixelRatioF() == float(__import__('os').environ['QT_SCALE_FACTOR'])\n"
+        "for view in VIEWS:\n"
+        "    show(w, view); bad += [f'{view}: {text}' for text in settled(w)]\n"
+        "w.close(); print(bad)"
+    )
+    folders = {f"XDG_{name}_HOME": str(tmp_path / name) for name in ("CONFIG", "STATE", "DATA")}
+    env = {**os.environ, **folders, "QT_SCALE_FACTOR": scale, "QT_QPA_PLATFORM": "offscreen"}
+    done = subprocess.run([sys.executable, "-c", code], capture_output=True, text=True, env=env, timeout=120, check=False)
+    assert done.stdout.strip() == "[]", done.stdout + done.stderr
+
+
+def _luminance(color: str) -> float:
+    parts = [int(color[k : k + 2], 16) / 255 for k in (1, 3, 5)]
+    linear = [p / 12.92 if p <= 0.03928 else ((p + 0.055) / 1.055) ** 2.4 for p in parts]
+    return 0.2126 * linear[0] + 0.7152 * linear[1] + 0.0722 * linear[2]
+
+
+GROUNDS = ("paper", "panel")
+PAIRS = [
+    *itertools.product(("ink", "quiet", "cool", "error", "good", "citrus_ink"), GROUNDS),
+    ("ink", "citrus_pale"), ("ink", "cool_pale"), ("error", "error_pale"), ("paper", "cool"), ("paper", "ink"),
+    ("quiet", "table"), ("quiet", "cool_pale"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("theme", [LIGHT, DARK], ids=["light", "dark"])
+@pytest.mark.parametrize(("ink", "ground"), PAIRS)
+def test_text_has_contrast(theme: Theme, ink: str, ground: str) -> None:
+    """At least 4.5 : 1 between text and ground, 3 : 1 for lines. Formula: WCAG 2.1, contrast ratio (from memory)."""
+    one, two = sorted((_luminance(getattr(theme, ink)), _luminance(getattr(theme, ground))))
+    assert (two + 0.05) / (one + 0.05) >= 4.5
+    for line in ("citrus", "cool", "error"):
+        one, two = sorted((_luminance(getattr(theme, line)), _luminance(theme.paper)))
+        assert (two + 0.05) / (one + 0.05) >= 3.0
