@@ -154,7 +154,8 @@ def test_no_display_is_said() -> None:
 def test_steps_and_schemas() -> None:
     listed = json.loads(zesty("steps", "--json").stdout)
     assert {step["do"] for step in listed["steps"]} == {
-        "dart.move", "dart.split", "dart.merge", "dart.equalise", "piece.true",
+        "dart.move", "dart.split", "dart.merge", "dart.equalise", "dart.fan", "dart.use", "dart.shape", "dart.park",
+        "dart.return", "fullness.slash", "fullness.flare", "piece.true",
     }  # fmt: skip
     assert "graded" in listed["schools"]["setback"]
     share = next(s for s in listed["steps"] if s["do"] == "dart.move")["parameters"]["properties"]["share"]

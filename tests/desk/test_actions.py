@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QApplication, QMessageBox
 
 from tests.samples import move, style
 from zesty_pivot.core.formats import style_file
+from zesty_pivot.core.steps import registry
 from zesty_pivot.desk.actions import actions
 from zesty_pivot.desk.command_list import CommandList
 
@@ -29,6 +30,21 @@ def noted(window) -> None:  # type: ignore[no-untyped-def]
     window.model.edit(window.model.style.model_copy(update={"notes": "x"}), "note")
 
 
+def bead(window, dart: str = "waist") -> None:  # type: ignore[no-untyped-def]
+    window.model.choose_pivot(("front", "bust_point"), dart)
+
+
+def parked(window) -> None:  # type: ignore[no-untyped-def]
+    bead(window)
+    window.run("bead.park")
+
+
+def eased(window) -> None:  # type: ignore[no-untyped-def]
+    """A dart that is small enough to be eased in."""
+    window.model.add_step(registry.read(move("waist", "mid_armhole", "5%")), "a small one")
+    bead(window, "mid_armhole")
+
+
 # What has to be so before an action can be done.
 BEFORE: dict[str, Callable] = {
     "edit.redo": lambda w: (noted(w), w.model.undo()),
@@ -41,6 +57,14 @@ BEFORE: dict[str, Callable] = {
     "walk.next": lambda w: w.lay.show_panel("walk"),
     "walk.turn": lambda w: w.lay.show_panel("walk"),
     "hand.way": lambda w: w.lay.show_panel("hand"),
+    **{f"use.{use}": bead for use in ("gathers", "tucks", "pleats", "flare")},
+    "use.ease": eased,
+    "use.dart": lambda w: (bead(w), w.run("use.gathers")),
+    "bead.fan": bead,
+    "bead.shape": bead,
+    "bead.park": bead,
+    "bead.return": parked,
+    "add.dart.return": parked,
     "theme.system": lambda w: w.set_theme("light"),
 }
 
@@ -80,7 +104,8 @@ def test_what_cannot_be_done_is_not_offered(open_desk) -> None:
     for id in (
         "edit.undo", "edit.redo", "step.off", "step.earlier", "step.later", "step.remove", "step.edit", "step.rename",
         "step.duplicate", "look.back", "look.on", "units.cm", "trace.over", "walk.next", "walk.turn", "hand.way",
-        "panel.reading", "view.style", "theme.system",
+        "panel.reading", "view.style", "theme.system", "use.gathers", "use.dart", "bead.fan", "bead.shape", "bead.park",
+        "bead.return", "add.dart.return",
     ):  # fmt: skip
         assert not window.qt_action(id).isEnabled(), id
         before = seen(window, [])

@@ -10,7 +10,10 @@ from zesty_pivot.desk.forms.registry import all_forms
 
 
 def test_steps_are_offered_in_the_order_of_the_work() -> None:
-    assert list(all_forms()) == ["dart.move", "dart.split", "dart.merge", "dart.equalise", "piece.true"]
+    assert list(all_forms()) == [
+        "dart.move", "dart.split", "dart.fan", "dart.merge", "dart.equalise", "dart.use", "dart.shape", "dart.park",
+        "dart.return", "fullness.slash", "fullness.flare", "piece.true",
+    ]  # fmt: skip
 
 
 def test_a_split_is_added_and_filled(open_desk) -> None:

@@ -134,13 +134,13 @@ def integrate(into: Path | None) -> None:
 @click.option("--json", "as_json", is_flag=True, help="As JSON, with every parameter, its default and choices.")
 def steps(as_json: bool) -> None:
     """List every step with its parameters."""
-    from zesty_pivot.core.finish.schools import ALLOWANCES, FOLDS, SETBACKS
+    from zesty_pivot.core.finish.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBACKS
     from zesty_pivot.core.steps.registry import listing
 
     found = listing()
     schools = {
         kind: {name: school.title for name, school in table.items()}
-        for kind, table in (("setback", SETBACKS), ("fold", FOLDS), ("allowance", ALLOWANCES))
+        for kind, table in (("setback", SETBACKS), ("fold", FOLDS), ("allowance", ALLOWANCES), ("weight", CAP_UP_TO))
     }
     if as_json:
         click.echo(json.dumps({"steps": found, "schools": schools}, indent=1, ensure_ascii=False))

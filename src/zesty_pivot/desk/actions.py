@@ -12,6 +12,8 @@ from typing import Protocol
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.core.steps import registry
+from zesty_pivot.core.steps.dart_use import As
+from zesty_pivot.desk import bead_actions
 from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.keeping import Keeper
@@ -137,7 +139,9 @@ def _theme(look: Look, title: str, picture: str) -> Action:
 def _add(do: str) -> Callable[[Desk], None]:
     def run(desk: Desk) -> None:
         value = all_forms()[do].first(desk.model)
-        if value is not None:
+        if value is None:
+            desk.model.say(f"{registry.all_steps()[do].title}: no place on this pattern has room for it.", fault=True)
+        else:
             step = registry.read(value)
             desk.model.set_view("style")
             desk.lay.show_panel("reading")
@@ -154,7 +158,8 @@ def _adding() -> tuple[Action, ...]:
     keys = {"dart.move": "Ctrl+D", "dart.split": "Ctrl+L", "dart.merge": "Ctrl+M", "piece.true": "Ctrl+T"}
     pictures = {
         "dart.move": "rotate-cw", "dart.split": "split", "dart.merge": "merge", "dart.equalise": "equal",
-        "piece.true": "spline",
+        "piece.true": "spline", "dart.fan": "list-collapse", "dart.use": "waves", "dart.shape": "diamond",
+        "dart.park": "square-parking", "dart.return": "undo-dot", "fullness.slash": "slice", "fullness.flare": "fan",
     }  # fmt: skip
     steps = registry.all_steps()
     return tuple(
@@ -163,6 +168,33 @@ def _adding() -> tuple[Action, ...]:
             steps[do].summary,
         )
         for do in all_forms()
+    )  # fmt: skip
+
+
+def _use(as_: As) -> Action:
+    return Action(
+        f"use.{as_}", "Dart", bead_actions.TITLES[as_], "", lambda w: bead_actions.use(w.model, as_),
+        lambda w: bead_actions.can_use(w.model, as_), tip=bead_actions.TIPS[as_],
+    )  # fmt: skip
+
+
+def _has_bead(desk: Desk) -> bool:
+    return bead_actions.chosen(desk.model) is not None
+
+
+def _bead() -> tuple[Action, ...]:
+    return (
+        *(_use(as_) for as_ in bead_actions.TITLES),
+        Action("bead.fan", "Dart", "Make several darts of it", "", _add("dart.fan"), _has_bead, tip="Radiating or parallel"),
+        Action("bead.shape", "Dart", "Bow its legs or bend it", "", _add("dart.shape"), _has_bead, tip="Shaped legs"),
+        Action(
+            "bead.park", "Dart", "Park it", "Ctrl+Shift+P", lambda w: bead_actions.park(w.model),
+            lambda w: bead_actions.can_park(w.model), tip="Put it away while a neckline or seam is drawn",
+        ),
+        Action(
+            "bead.return", "Dart", "Bring back what is parked", "Ctrl+Shift+B", lambda w: bead_actions.bring_back(w.model),
+            lambda w: bead_actions.can_return(w.model), tip="To the place on the cloth where it was",
+        ),
     )  # fmt: skip
 
 
@@ -297,6 +329,7 @@ def actions() -> tuple[Action, ...]:
         ),
         *_adding(),
         *_steps(),
+        *_bead(),
         *_table(),
         *(_view(view) for view in VIEWS),
         Action("view.fit", "View", "Show all", "Ctrl+0", lambda w: w.canvas().fit(), _has_canvas, "maximize"),

@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 
-from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtCore import Qt, pyqtSignal
 from PyQt6.QtWidgets import QComboBox
 
 
@@ -20,13 +20,16 @@ class Choice(QComboBox):
         self.setMinimumContentsLength(12)
         self.activated.connect(lambda index: self.picked.emit(str(self.itemData(index))))
 
-    def show_choices(self, choices: Sequence[tuple[str, str]], value: str) -> None:
-        """The choices (value, title) with one chosen; a value that is not among them is shown as it is."""
+    def show_choices(self, choices: Sequence[tuple[str, str]], value: str, reasons: Mapping[str, str] | None = None) -> None:
+        """The choices (value, title) with one chosen; a value that is not among them is shown as it is. `reasons` are
+        their tooltips."""
         known = [item for item, _title in choices]
         rows = list(choices) if value in known else [*choices, (value, value)]
         if [(self.itemData(k), self.itemText(k)) for k in range(self.count())] != rows:
             self.clear()
             for item, title in rows:
                 self.addItem(title, item)
+                self.setItemData(self.count() - 1, (reasons or {}).get(item, ""), Qt.ItemDataRole.ToolTipRole)
         self.setCurrentIndex([item for item, _title in rows].index(value))
-        self.setToolTip(self.currentText())
+        reason = (reasons or {}).get(value, "")
+        self.setToolTip(f"{self.currentText()}. {reason}" if reason else self.currentText())

@@ -8,8 +8,9 @@ from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.piece import allowance_of
-from zesty_pivot.core.finish.schools import ALLOWANCES, FOLDS, SETBACKS
+from zesty_pivot.core.finish.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBACKS, reasons_of
 from zesty_pivot.core.finish.sheet import Sheet
+from zesty_pivot.core.piece import Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.desk.choice import Choice
@@ -60,6 +61,9 @@ class FinishCanvas(Canvas):
             painter.drawText(self.rect().adjusted(60, 40, -40, -40), Qt.TextFlag.TextWordWrap, self.fault)
 
 
+DART_ENDS = [("cap", "folded, with a cap"), ("cut_away", "cut away inside"), ("press_away", "not sewn, pressed away")]
+
+
 class FinishView(QWidget):
     """Canvas and choices."""
 
@@ -75,6 +79,7 @@ class FinishView(QWidget):
         self._column = inside.rows
         self._column.setSpacing(3)
         self.setback, self.fold = Choice("Set-back school"), Choice("Fold school")
+        self.weight = Choice("Thickness of the cloth")
         self.end, self.allowance = Choice("Mouth"), Choice("Allowance school")
         self.cut_away = CalcField(self._length_words, "Allowance on cut-away legs")
         self.dart_notes = label("", "quiet")
@@ -120,6 +125,7 @@ class FinishView(QWidget):
         self._row("Sewn point set back from the pivot", self.setback, column)
         self._row("Pressed", self.fold, column)
         self._row("End at the mouth", self.end, column)
+        self._row("Thickness of the cloth", self.weight, column)
         self._row("Allowance on cut-away legs", self.cut_away, column)
         column.addWidget(self.dart_notes)
         column.addWidget(label("Seam allowance", "heading"))
@@ -130,6 +136,7 @@ class FinishView(QWidget):
         self.setback.picked.connect(lambda name: model.set_finish({"setback": name}, "another set-back"))
         self.fold.picked.connect(lambda name: model.set_finish({"fold": name}, "another fold"))
         self.end.picked.connect(lambda name: model.set_finish({"end": name}, "another end at the mouth"))
+        self.weight.picked.connect(lambda name: model.set_finish({"weight": name}, "another thickness"))
         self.allowance.picked.connect(lambda name: model.set_finish({"allowance": name}, "another allowance"))
         self.cut_away.committed.connect(lambda text: model.set_finish({"cut_away": text}, "cut-away allowance"))
         self.size_edit.setAccessibleName("Size")
@@ -146,8 +153,9 @@ class FinishView(QWidget):
         if self._model.view != "finish":
             return
         finish = self._model.style.finish
-        self.setback.show_choices([(name, s.title) for name, s in SETBACKS.items()], finish.setback)
-        self.fold.show_choices([(name, s.title) for name, s in FOLDS.items()], finish.fold)
+        self.setback.show_choices([(name, s.title) for name, s in SETBACKS.items()], finish.setback, reasons_of(SETBACKS))
+        self.fold.show_choices([(name, s.title) for name, s in FOLDS.items()], finish.fold, reasons_of(FOLDS))
+        self.weight.show_choices([(name, s.title) for name, s in CAP_UP_TO.items()], finish.weight, reasons_of(CAP_UP_TO))
         ends = [("auto", "by the intake"), ("cap", "folded, with a cap"), ("cut_away", "cut away inside")]
         self.end.show_choices(ends, finish.end)
         self.allowance.show_choices([(name, s.title) for name, s in ALLOWANCES.items()], finish.allowance)
@@ -169,7 +177,7 @@ class FinishView(QWidget):
     def _show_own(self) -> None:
         """A row for each dart's end, each piece's cut order and each edge's allowance."""
         pattern = self._model.derived.pattern
-        keys = tuple((p.name, tuple(d.id for d in p.darts), p.roles) for p in pattern.pieces)
+        keys = tuple((p.name, tuple(d.id for d in p.darts if d.use is Use.DART), p.roles) for p in pattern.pieces)
         if keys != self._keys:
             self._keys = keys
             while (item := self._own_rows.takeAt(0)) is not None:
@@ -180,7 +188,7 @@ class FinishView(QWidget):
             for piece in pattern.pieces:
                 self._own_rows.addWidget(label(words(piece.name).capitalize(), "heading"))
                 self._add_choice(f"cut:{piece.name}", "Cut")
-                for dart in piece.darts:
+                for dart in (dart for dart in piece.darts if dart.use is Use.DART):
                     self._add_choice(f"end:{piece.name}.{dart.id}", f"{words(dart.id).capitalize()} dart")
                 for edge, _role in piece.roles:
                     self._add_length(f"{piece.name}.{edge}", f"Allowance, {words(edge)}")
@@ -222,5 +230,5 @@ class FinishView(QWidget):
                 field.show_choices(orders, finish.cut.get(name, "auto"))
             else:
                 own = finish.darts.get(name)
-                ends = [("school", "as the style"), ("cap", "folded, with a cap"), ("cut_away", "cut away inside")]
+                ends = [("school", "as the style"), *DART_ENDS]
                 field.show_choices(ends, own.end if own and own.end else "school")

@@ -8,8 +8,9 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QAction
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QMenu, QPushButton, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
 
+from zesty_pivot.desk.bead_actions import BEAD_MENU
 from zesty_pivot.desk.foot import Foot
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.labels import label
@@ -22,17 +23,22 @@ from zesty_pivot.desk.table.style_table import StyleTable
 if TYPE_CHECKING:
     from zesty_pivot.desk.table.walk_table import WalkTable
 
-LEFT, NARROW_LEFT = 178, 58
+LEFT, NARROW_LEFT = 192, 66
 NARROW = 1100  # a window narrower than this shows the steps as pictures only
+
+
+Menu = Callable[[tuple[str, ...]], QMenu]
 
 
 class StyleView(QWidget):
     """Puts the parts together and shows the table or the walk."""
 
-    def __init__(self, model: DeskModel, lay: Lay, run: Callable[[str], None], action: Callable[[str], QAction]) -> None:
+    def __init__(
+        self, model: DeskModel, lay: Lay, run: Callable[[str], None], action: Callable[[str], QAction], menu: Menu
+    ) -> None:
         super().__init__()
         self._model, self._lay = model, lay
-        self.table = StyleTable(model, lay)
+        self.table = StyleTable(model, lay, lambda: menu(BEAD_MENU))
         self.side = Side(model, lay, run, lambda id: action(id).toolTip(), self.table.setFocus)
         self.foot = Foot(model, lay)
         self.tables = QStackedWidget()
@@ -58,9 +64,20 @@ class StyleView(QWidget):
         self.fit_width(1280)
 
     def _build_left(self, action: Callable[[str], QAction]) -> None:
-        column = QVBoxLayout(self.left)
-        column.setContentsMargins(10, 14, 10, 12)
-        column.setSpacing(7)
+        inside = QWidget()
+        inside.setObjectName("left")
+        column = QVBoxLayout(inside)
+        column.setContentsMargins(10, 12, 10, 10)
+        column.setSpacing(4)
+        area = QScrollArea()
+        area.setWidget(inside)
+        area.setWidgetResizable(True)
+        area.setFrameShape(QFrame.Shape.NoFrame)
+        area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+        whole = QVBoxLayout(self.left)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.addWidget(area)
         self._heading = label("Add a step", "heading")
         column.addWidget(self._heading)
         for do in all_forms():
@@ -74,8 +91,8 @@ class StyleView(QWidget):
             column.addWidget(button)
         column.addSpacing(10)
         hint = (
-            "Drag a bead round the ring and the pattern opens there. Hold Shift to leave half behind; the wheel changes "
-            "how much."
+            "Drag a bead round the ring and the pattern opens there; Shift leaves half behind. Right-click a bead to gather, "
+            "pleat or ease it."
         )
         self._hint = label(hint, "quiet")
         column.addWidget(self._hint)

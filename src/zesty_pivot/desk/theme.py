@@ -185,8 +185,8 @@ def stylesheet(theme: Theme) -> str:
     QPushButton#tab:hover {{ color: {t.ink}; }}
     QPushButton#tab:checked {{ color: {t.ink}; font-weight: 600; border-bottom: 3px solid {t.citrus}; }}
     QPushButton#tab:focus {{ color: {t.cool}; border-bottom: 3px solid {t.cool}; }}
-    QPushButton#step {{ text-align: left; padding: 10px 12px; }}
-    QPushButton#icon {{ padding: 9px 8px; }}
+    QPushButton#step {{ text-align: left; padding: 6px 10px; }}
+    QPushButton#icon {{ padding: 6px 8px; }}
     QLineEdit, QComboBox, QSpinBox {{
         background: {t.paper}; border: 1px solid {t.edge}; border-radius: 5px; padding: 4px 7px; min-height: 20px;
         selection-background-color: {t.cool}; selection-color: {t.paper};

@@ -40,7 +40,18 @@ def bent(pattern: Pattern, piece: str, edge: str, by: tuple[float, float]) -> Pa
 
 def test_the_rules_of_the_slice_are_there() -> None:
     ids = {check.id for check in all_checks()}
-    assert ids == {"seam_partners", "dart_legs", "corners", "dart_point", "fullness", "bulk", "outline", "labels"}
+    assert ids == {
+        "seam_partners",
+        "dart_legs",
+        "corners",
+        "dart_point",
+        "fullness",
+        "bulk",
+        "outline",
+        "labels",
+        "too_short",
+        "taken_up",
+    }
     assert all(check.title for check in all_checks())
 
 
@@ -84,7 +95,7 @@ def test_corners_and_their_mend() -> None:
 
 def test_a_closed_joint_with_a_corner_speaks() -> None:
     found = said("corners", look(worked([move("waist", "french")]).pattern))
-    assert any("waist has a corner of 27.5° where a dart was closed" in message for message in found)
+    assert any("waist has a corner of 27.5° where it was cut and closed" in message for message in found)
 
 
 def test_a_centre_that_is_not_square() -> None:

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.moves.redraw import corner, jog
-from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece import OPEN_USES, Pattern, Piece
 from zesty_pivot.core.piece.names import SEAM_ROLES, words
 
 LIMIT_DEG = 3.0  # common practice, no source
@@ -27,8 +27,10 @@ def _inside(piece: Piece) -> Iterable[Finding]:
     for index, run in enumerate(piece.runs):
         if piece.runs[piece.after(index)].edge != run.edge or piece.role(run.edge) == "centre":
             continue
+        if run.mouth is not None and piece.dart(run.mouth).use in OPEN_USES:
+            continue  # the edge is drawn on across it, along its tangents
         turn, step = abs(math.degrees(corner(piece, index))), jog(piece, index)
-        where = f"across the {words(run.mouth)} dart" if run.mouth else "where a dart was closed"
+        where = f"across the {words(run.mouth)} dart" if run.mouth else "where it was cut and closed"
         mend = Mend(f"True the {words(run.edge)}", step={"do": "piece.true", "on": piece.name, "edge": run.edge})
         place = f"{run.edge}:{index}"
         if turn > LIMIT_DEG:

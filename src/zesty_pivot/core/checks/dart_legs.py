@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
-from zesty_pivot.core.finish.darts import home_edge
+from zesty_pivot.core.moves.open_up import home_edge
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
 

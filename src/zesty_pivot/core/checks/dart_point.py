@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.finish.options import DartFinish
 from zesty_pivot.core.finish.schools import SETBACKS
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Piece, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm
 
@@ -20,7 +20,7 @@ FURTHEST_MM = 50.0
 def _run(look: Look) -> Iterable[Finding]:
     for piece in look.pattern.pieces:
         for dart in piece.darts:
-            if dart.pivot == "bust_point":
+            if dart.pivot == "bust_point" and dart.use is Use.DART:
                 yield from _one(look, piece, dart.id)
 
 

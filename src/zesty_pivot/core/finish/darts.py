@@ -9,64 +9,88 @@ import numpy as np
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.finish.cap import cap
+from zesty_pivot.core.finish.leg_lines import leg_lines, pressing_point, sewn_point
 from zesty_pivot.core.finish.options import DartFinish, Finish
-from zesty_pivot.core.finish.schools import FOLDS, LARGE_INTAKE, SETBACKS
+from zesty_pivot.core.finish.schools import CAP_UP_TO, FOLDS, SETBACKS
 from zesty_pivot.core.geometry import Path, between
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.moves.open_up import bridge, home_edge
+from zesty_pivot.core.piece import Piece, Use
 from zesty_pivot.core.quantity import Scope, length_mm
+
+# A soft pleat is marked this far (mm) from its seam. Common practice, no source.
+PLEAT_MARK = 60.0
 
 
 @dataclass(frozen=True)
 class SewnDart:
-    """A dart as it is sewn. `point` (2,) mm is the sewn point; `cap` the edge at the mouth in loop order, or None
-    when the inside is cut away with `cut_away_mm` on each leg. `note` says why another end than the asked one was taken.
+    """A dart as it is sewn, or a tuck or pleat as it is folded. `point` (2,) mm is the sewn point, of tucks and pleats the
+    pivot their lines run to; `legs` the lines that are drawn, each from the mouth. `cap` is the edge at the mouth in loop
+    order, or None when the inside is cut away with `cut_away_mm` on each leg. `note` says why another end than the asked
+    one was taken.
     """
 
     dart: str
     edge: str
+    use: Use
     mouth: tuple[Vector, Vector]
     point: Vector
     setback_mm: float
+    legs: tuple[Path, Path]
     fold: str
     cap: Path | None
     cut_away_mm: float
     note: str = ""
 
-    @property
-    def legs(self) -> tuple[Path, Path]:
-        """The stitching lines, each from the mouth to the sewn point."""
-        return Path.straight(self.mouth[0], self.point), Path.straight(self.mouth[1], self.point)
-
-
-def home_edge(piece: Piece, dart: str) -> str:
-    """The edge whose habits a dart follows; at a corner with the centre the other edge, as the centre lies still."""
-    index = piece.mouth_run(dart)
-    before, after = piece.runs[index].edge, piece.runs[piece.after(index)].edge
-    return after if piece.role(before) == "centre" and before != after else before
-
 
 def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart:
     """A dart with its finish. Raises FormulaError for a set-back or allowance that cannot be read."""
     own = finish.darts.get(f"{piece.name}.{dart}", DartFinish())
+    edge = home_edge(piece, dart)
+    fold = own.fold or _away_from_centre(piece, dart, edge, FOLDS[finish.fold].sides.get(piece.role(edge), "after"))
+    if piece.dart(dart).use is not Use.DART:
+        return _folded(piece, dart, edge, fold)
     intake = piece.intake(dart)
     setback = length_mm(own.setback, scope) if own.setback is not None else SETBACKS[finish.setback].distance(intake)
     mouth = piece.mouth(dart)
     point = sewn_point(piece, dart, setback)
-    edge = home_edge(piece, dart)
-    fold = own.fold or _away_from_centre(piece, dart, edge, FOLDS[finish.fold].sides.get(piece.role(edge), "after"))
     end = own.end or finish.end
     away = max(0.0, length_mm(finish.cut_away, scope))
     narrow = not _room_inside(mouth, point, away)
     made, note = None, ""
-    if end == "cap" or narrow or (end == "auto" and intake <= LARGE_INTAKE):
+    if end == "cap" or narrow or (end == "auto" and intake <= CAP_UP_TO[finish.weight].most_mm):
         try:
-            made = cap(piece, dart, point, fold)
+            made = cap(piece, dart, pressing_point(piece, dart, point), fold)
             note = "too narrow to cut away inside, so it is folded" if narrow and end == "cut_away" else ""
         except GeometryError as fault:
             note = f"no cap can be folded ({fault.what}), so the inside is cut away"
             away = intake / 4.0 if narrow else away
-    return SewnDart(dart, edge, mouth, point, setback, fold, made, away, note)
+    legs = leg_lines(piece, dart, point)
+    return SewnDart(dart, edge, Use.DART, mouth, point, setback, legs, fold, made, away, note)
+
+
+def _folded(piece: Piece, dart: str, edge: str, fold: str) -> SewnDart:
+    """A tuck or pleat: its lines run to the pivot, stitched or marked for a while, and its edge is trued by folding."""
+    pin, mouth, held = piece.pivot(piece.dart(dart).pivot), piece.mouth(dart), piece.dart(dart)
+    long = held.hold.stitched_mm if held.use is Use.TUCK else PLEAT_MARK
+    drawn = []
+    for end in mouth:
+        way = Path.straight(end, pin)
+        drawn.append(way.between(0.0, min(long, 0.9 * way.length)))
+    note, index = "", piece.mouth_run(dart)
+    first, second = piece.runs[index].path, piece.runs[piece.after(index)].path
+    try:
+        made = cap(piece, dart, pin, fold)
+    except GeometryError as fault:
+        made = bridge(mouth[0], first.end_direction, mouth[1], second.start_direction)
+        note = f"its edge cannot be trued by folding ({fault.what}), so it runs straight across"
+    return SewnDart(dart, edge, held.use, mouth, pin, 0.0, (drawn[0], drawn[1]), fold, made, 0.0, note)
+
+
+def sewn_length(piece: Piece, dart: str, finish: Finish, scope: Scope) -> float:
+    """How long a dart is from its mouth to its sewn point, mm."""
+    sewn = sewn_dart(piece, dart, finish, scope)
+    return math.dist(np.mean(sewn.mouth, axis=0), sewn.point)
 
 
 def _away_from_centre(piece: Piece, dart: str, edge: str, fold: str) -> str:
@@ -82,14 +106,3 @@ def _room_inside(mouth: tuple[Vector, Vector], point: Vector, away: float) -> bo
     """Whether an allowance on each leg leaves something of the intake to cut away at the mouth."""
     half_angle = abs(between(mouth[0] - point, mouth[1] - point)) / 2.0
     return math.dist(mouth[0], mouth[1]) / 2.0 > away / math.cos(half_angle) + 1.0
-
-
-def sewn_point(piece: Piece, dart: str, setback: float) -> Vector:
-    """The sewn point: `setback` mm from the pivot on the bisector of the mouth, at most nine tenths of the way."""
-    pin = piece.pivot(piece.dart(dart).pivot)
-    first, second = piece.mouth(dart)
-    out = np.asarray((first + second) / 2.0 - pin)
-    depth = math.hypot(out[0], out[1])
-    distance = min(max(setback, 0.0), 0.9 * depth)
-    found: Vector = pin + out * (distance / depth)
-    return found

@@ -13,7 +13,7 @@ from zesty_pivot.core.geometry.angles import clockwise
 from zesty_pivot.core.moves.cut import slit
 from zesty_pivot.core.moves.redraw import corner, jog
 from zesty_pivot.core.moves.swing import swing
-from zesty_pivot.core.piece import Piece, Place
+from zesty_pivot.core.piece import OPEN_USES, Piece, Place, Use
 from zesty_pivot.core.piece.place import mouth_at
 from zesty_pivot.core.piece.region import first_hit
 
@@ -39,9 +39,11 @@ def folded(piece: Piece, share: float = 1.0, darts: Collection[str] | None = Non
 
     Paper with a shut dart is a cone and does not lie flat; so it is torn from the pivot to an edge away from the mouths,
     and the tear opens by what the darts close. The tears are darts whose ids begin with TEAR. Nothing is stretched:
-    every part only turns. A dart without a way for a tear stays as it is.
+    every part only turns. A dart without a way for a tear stays as it is, and so does
+    what is left open as flare.
     """
-    chosen = [dart.id for dart in piece.darts if darts is None or dart.id in darts]
+    sewn = [dart for dart in piece.darts if dart.use is not Use.FLARE]
+    chosen = [dart.id for dart in sewn if darts is None or dart.id in darts]
     found = piece
     for pivot in dict.fromkeys(piece.dart(dart).pivot for dart in chosen):
         torn = _torn(found, pivot)
@@ -85,6 +87,8 @@ def crossings(piece: Piece) -> tuple[Crossing, ...]:
     """How each dart's seam runs across its mouth once shut, for darts that open inside one edge."""
     found: list[Crossing] = []
     for dart in piece.darts:
+        if dart.use in OPEN_USES:
+            continue
         index = piece.mouth_run(dart.id)
         edge = piece.runs[index].edge
         if edge == piece.runs[piece.after(index)].edge:

@@ -61,9 +61,9 @@ def balance_notches(path: Path, at: float, ring: NDArray[np.float64], *, double:
 
 
 def drill(dart: SewnDart) -> Circle:
-    """The drill hole inside a dart's sewn point, on its bisector."""
-    out = unit(np.asarray((dart.mouth[0] + dart.mouth[1]) / 2.0 - dart.point))
-    at = dart.point + out * DRILL_INSIDE
+    """The drill hole inside a dart's sewn point, half way between its legs."""
+    first, second = (leg.point_at(max(0.0, leg.length - 2.0 * DRILL_INSIDE)) for leg in dart.legs)
+    at = dart.point + unit(np.asarray((first + second) / 2.0 - dart.point)) * DRILL_INSIDE
     return Circle((float(at[0]), float(at[1])), DRILL_RADIUS, f"{dart.dart}.drill")
 
 

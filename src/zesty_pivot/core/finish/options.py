@@ -13,6 +13,8 @@ SetbackName = Literal["graded", "near", "even", "three_quarter_inch", "inch", "l
 FoldName = Literal["trade", "waist_to_side"]
 AllowanceName = Literal["industry_metric", "inches_room", "home_room", "none"]
 EndName = Literal["auto", "cap", "cut_away"]
+DartEnd = Literal["auto", "cap", "cut_away", "press_away"]
+WeightName = Literal["light", "medium", "heavy"]
 CutOrder = Literal["auto", "fold", "pair", "one"]
 
 
@@ -21,7 +23,7 @@ class DartFinish(Model):
 
     setback: Length | None = None
     fold: Literal["before", "after"] | None = Field(default=None, description="side of the mouth, on the clockwise way round")
-    end: EndName | None = None
+    end: DartEnd | None = Field(default=None, description="press_away: not sewn, the mouth is eased or pressed flat")
 
 
 class Finish(Model):
@@ -31,6 +33,9 @@ class Finish(Model):
     fold: FoldName = "trade"
     allowance: AllowanceName = "industry_metric"
     end: EndName = Field(default="auto", description="the dart's mouth: cap, cut_away, or by the intake")
+    weight: WeightName = Field(
+        default="medium", description="thickness of the cloth: how wide a dart may be and still be folded"
+    )
     cut_away: Length = Field(default="1 cm", description="allowance on each leg of a dart that is cut away inside")
     darts: dict[str, DartFinish] = Field(default_factory=dict)
     allowances: dict[str, Length] = Field(default_factory=dict)

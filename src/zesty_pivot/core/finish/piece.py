@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
@@ -14,11 +14,16 @@ from zesty_pivot.core.finish.darts import SewnDart, sewn_dart
 from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, grain_arrow, label, notch
 from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.schools import ALLOWANCES
+from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.moves.open_up import Opened, open_up
+from zesty_pivot.core.piece import Dart, Hold, Piece, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import outline
 from zesty_pivot.core.quantity import Scope, length_mm
+
+# A dart that is pressed away is eased over this much of the seam (mm) to either side. Common practice, no source.
+PRESSED_OVER = 20.0
 
 CUT_WORDS = {"fold": "cut 1 on the fold", "pair": "cut 1 pair", "one": "cut 1"}
 
@@ -43,6 +48,7 @@ class FinishedPiece:
     circles: tuple[Circle, ...]
     texts: tuple[Text, ...]
     darts: tuple[SewnDart, ...]
+    opened: tuple[Opened, ...]
     ring: NDArray[np.float64]
 
     @property
@@ -94,18 +100,38 @@ def allowance_of(piece: Piece, edge: str, finish: Finish, scope: Scope) -> float
 def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version: str = "") -> FinishedPiece:
     """A piece ready to draw. Raises FormulaError when a length of the finish cannot be read."""
     order = cut_order(piece, finish)
-    darts = tuple(sewn_dart(piece, dart.id, finish, scope) for dart in piece.darts)
-    ring = cut_ring(_stretches(piece, darts, finish, scope))
-    strokes = [*_seams(piece, order), *_dart_strokes(darts), *_cut_strokes(ring, piece, order)]
+    drawn, opened = open_up(pressed_away(piece, finish))
+    darts = tuple(sewn_dart(drawn, dart.id, finish, scope) for dart in drawn.darts)
+    ring = cut_ring(_stretches(drawn, darts, finish, scope))
+    marked = [*(mark_opened(found, ring, scope) for found in opened), *(mark_folded(d) for d in darts if d.use is not Use.DART)]
+    strokes = [*_seams(drawn, order), *_dart_strokes(darts), *_cut_strokes(ring, drawn, order)]
     for dart in darts:
-        notches = tuple(notch(end, dart.point, ring) for end in dart.mouth)
+        notches = tuple(notch(end, dart.legs[side].end, ring) for side, end in enumerate(dart.mouth))
         strokes.append(Stroke("marks", "notch", f"{dart.dart}.notches", notches))
-    strokes += _balance_strokes(piece, ring)
-    if piece.grain is not None:
-        strokes.append(Stroke("marks", "grain", "grain", grain_arrow(piece.grain)))
-    texts = label(_label_lines(piece, finish, style, order, version), shapely.Polygon(outline(piece)).buffer(0.0))
-    circles = tuple(drill(dart) for dart in darts)
-    return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, ring)
+    for mark in marked:
+        if mark.notches:
+            strokes.append(Stroke("marks", "notch", f"{mark.id}.notches", mark.notches))
+        if mark.arrow:
+            strokes.append(Stroke("marks", "arrow", f"{mark.id}.arrow", mark.arrow))
+    strokes += _balance_strokes(drawn, ring)
+    if drawn.grain is not None:
+        strokes.append(Stroke("marks", "grain", "grain", grain_arrow(drawn.grain)))
+    texts = label(_label_lines(piece, finish, style, order, version), shapely.Polygon(outline(drawn)).buffer(0.0))
+    circles = tuple(drill(dart) for dart in darts if dart.use is Use.DART)
+    texts += tuple(mark.text for mark in marked)
+    return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring)
+
+
+def pressed_away(piece: Piece, finish: Finish) -> Piece:
+    """The piece with the darts that are pressed away instead of sewn counted as ease."""
+
+    def eased(dart: Dart) -> Dart:
+        own = finish.darts.get(f"{piece.name}.{dart.id}")
+        if own is None or own.end != "press_away" or dart.use is not Use.DART:
+            return dart
+        return replace(dart, use=Use.EASE, hold=Hold(PRESSED_OVER, PRESSED_OVER))
+
+    return replace(piece, darts=tuple(eased(dart) for dart in piece.darts))
 
 
 def _stretches(piece: Piece, darts: tuple[SewnDart, ...], finish: Finish, scope: Scope) -> list[Stretch]:
@@ -140,8 +166,17 @@ def _dart_strokes(darts: tuple[SewnDart, ...]) -> list[Stroke]:
         if dart.cap is not None:
             found.append(Stroke("seam", "cap", f"{dart.dart}.cap", (dart.cap,)))
             middle = np.asarray((dart.mouth[0] + dart.mouth[1]) / 2.0)
-            found.append(Stroke("marks", "crease", f"{dart.dart}.crease", (Path.straight(dart.point, middle),)))
+            if dart.use is Use.DART:
+                # Where the legs bend the crease bends too.
+                bends = [(a + b) / 2.0 for a, b in zip(*(_inner(leg) for leg in dart.legs), strict=True)]
+                crease = Path.straight(dart.point, *reversed(bends), middle)
+                found.append(Stroke("marks", "crease", f"{dart.dart}.crease", (crease,)))
     return found
+
+
+def _inner(leg: Path) -> list[NDArray[np.float64]]:
+    """The joints inside a leg of several straight lines, from the mouth."""
+    return [cubic[0] for cubic in leg.cubics[1:]]
 
 
 def _balance_strokes(piece: Piece, ring: NDArray[np.float64]) -> list[Stroke]:

@@ -18,6 +18,7 @@ class Setback:
     title: str
     small_mm: float
     large_mm: float
+    reason: str
 
     def distance(self, intake_mm: float) -> float:
         """The set-back in mm for a dart of this intake."""
@@ -25,12 +26,40 @@ class Setback:
 
 
 SETBACKS: dict[str, Setback] = {
-    "graded": Setback("2 cm, 4 cm for a large dart", 20.0, 40.0),
-    "near": Setback("1.5 cm, any dart", 15.0, 15.0),
-    "even": Setback("2 cm, any dart", 20.0, 20.0),
-    "three_quarter_inch": Setback("3/4 in, any dart", 0.75 * IN, 0.75 * IN),
-    "inch": Setback("1 in, any dart", IN, IN),
-    "large_shoulder": Setback("3/4 in, 1 1/4 in for a large dart", 0.75 * IN, 1.25 * IN),
+    "graded": Setback(
+        "2 cm, 4 cm for a large dart",
+        20.0,
+        40.0,
+        "A large dart ends further off, or it makes a peak; a small one may come near.",
+    ),
+    "near": Setback("1.5 cm, any dart", 15.0, 15.0, "The fullness sits close to the bust: for a fitted bodice."),
+    "even": Setback("2 cm, any dart", 20.0, 20.0, "One figure for all darts: quick, and safe for small ones."),
+    "three_quarter_inch": Setback(
+        "3/4 in, any dart", 0.75 * IN, 0.75 * IN, "The rooms that measure in inches sew any dart to here."
+    ),
+    "inch": Setback("1 in, any dart", IN, IN, "A soft shape: the fullness is let out early."),
+    "large_shoulder": Setback(
+        "3/4 in, 1 1/4 in for a large dart",
+        0.75 * IN,
+        1.25 * IN,
+        "A large shoulder dart is stopped higher, where the chest is hollow.",
+    ),
+}
+
+
+@dataclass(frozen=True)
+class Weight:
+    """A thickness of cloth, and the widest intake (mm) that is still folded into a cap; a wider one is cut away inside."""
+
+    title: str
+    most_mm: float
+    reason: str
+
+
+CAP_UP_TO: dict[str, Weight] = {
+    "light": Weight("light cloth: folded up to 8 cm", 80.0, "Thin cloth lies flat even when a wide dart is folded."),
+    "medium": Weight("medium cloth: folded up to 5 cm", LARGE_INTAKE, "A wider dart in middling cloth shows as a ridge."),
+    "heavy": Weight("heavy cloth: folded up to 2 cm", 20.0, "Three layers of thick cloth cannot be pressed flat."),
 }
 
 # Towards which side of its mouth a dart is folded, by the role of its edge: `before` is the side met first
@@ -45,11 +74,18 @@ class FoldSchool:
 
     title: str
     sides: Mapping[str, str]
+    reason: str
 
 
 FOLDS: dict[str, FoldSchool] = {
-    "trade": FoldSchool("to the centre; side and armhole down", {**_TO_CENTRE, **_DOWN}),
-    "waist_to_side": FoldSchool("the same, but waist darts to the side", {**_TO_CENTRE, **_DOWN, "waist": "before"}),
+    "trade": FoldSchool(
+        "to the centre; side and armhole down", {**_TO_CENTRE, **_DOWN}, "Upright folds turn inwards, level ones hang down."
+    ),
+    "waist_to_side": FoldSchool(
+        "the same, but waist darts to the side",
+        {**_TO_CENTRE, **_DOWN, "waist": "before"},
+        "Waist darts pressed to the side lie smoother under a skirt.",
+    ),
 }
 
 
@@ -82,3 +118,8 @@ ALLOWANCES: dict[str, AllowanceSchool] = {
     ),
     "none": AllowanceSchool("none: seam lines only", 0.0, {}, {}),
 }
+
+
+def reasons_of(table: Mapping[str, Setback] | Mapping[str, FoldSchool] | Mapping[str, Weight]) -> dict[str, str]:
+    """Why each school does as it does, by its name."""
+    return {name: school.reason for name, school in table.items()}

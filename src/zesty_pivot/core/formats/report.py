@@ -9,6 +9,7 @@ from typing import Literal
 
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.ledger.fullness import station
+from zesty_pivot.core.ledger.seams import finished_length
 from zesty_pivot.core.piece import Piece
 
 
@@ -156,7 +157,7 @@ def _piece(derived: Derived, piece: Piece, number: int) -> PieceRow:
         name=piece.name,
         cut=finished.cut_words,
         area_mm2=piece.area,
-        edges=tuple(EdgeRow(id=edge.id, role=edge.role, sewn_mm=edge.sewn_length) for edge in piece.edges),
+        edges=tuple(EdgeRow(id=edge.id, role=edge.role, sewn_mm=finished_length(piece, edge.id)) for edge in piece.edges),
         darts=tuple(
             DartRow(
                 id=dart.id,
@@ -165,7 +166,7 @@ def _piece(derived: Derived, piece: Piece, number: int) -> PieceRow:
                 angle_deg=math.degrees(piece.angle(dart.id)),
                 intake_mm=piece.intake(dart.id),
                 leg_mm=piece.legs(dart.id),
-                point_setback_mm=setbacks[dart.id],
+                point_setback_mm=setbacks.get(dart.id, 0.0),
             )
             for dart in piece.darts
         ),

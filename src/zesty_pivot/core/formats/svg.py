@@ -22,6 +22,7 @@ LOOKS: dict[str, tuple[float, str]] = {
     "crease": (0.25, "3 3"),
     "notch": (0.7, ""),
     "grain": (0.35, ""),
+    "arrow": (0.5, ""),
 }
 
 LAYERS = ("seam", "cut", "marks")

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from zesty_pivot.core.ledger.fullness import station
+from zesty_pivot.core.ledger.seams import finished_length
 from zesty_pivot.core.piece import Pattern, Piece
 
 # Smaller differences (mm, degrees) are the noise of six decimals in a file; they are no change.
@@ -105,7 +106,7 @@ def _piece(pattern: Pattern, name: str) -> Piece | None:
 def _sewn(piece: Piece | None, edge: str) -> float | None:
     if piece is None or edge not in dict(piece.roles):
         return None
-    return piece.edge(edge).sewn_length
+    return finished_length(piece, edge)
 
 
 def _side(piece: Piece | None, block: Pattern, dart: str) -> DartSide | None:

@@ -11,6 +11,8 @@ from zesty_pivot.core.piece.spot import describe
 # Degrees under this are the noise of float64; anything more has been lost or gained. From the design's bar.
 NOISE_DEG = 1e-9
 
+PARKED = "parked"  # the use under which a dart that is put away stands in the account
+
 
 @dataclass(frozen=True)
 class Placed:
@@ -24,17 +26,19 @@ class Placed:
 
 @dataclass(frozen=True)
 class Account:
-    """The account of one pivot of one piece. Degrees; `missing_deg` is what the block holds more than is placed."""
+    """The account of one pivot of one piece. Degrees; `missing_deg` is what the block holds, with what steps added on purpose,
+    more than is placed."""
 
     piece: str
     pivot: str
     block_deg: float
     placed: tuple[Placed, ...]
+    added_deg: float = 0.0
 
     @property
     def missing_deg(self) -> float:
         """Fullness unaccounted for: positive when lost, negative when gained."""
-        return self.block_deg - sum(entry.deg for entry in self.placed)
+        return self.block_deg + self.added_deg - sum(entry.deg for entry in self.placed)
 
     @property
     def is_whole(self) -> bool:
@@ -55,16 +59,23 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
         piece = pattern.piece(source.name)
         for pivot in dict.fromkeys(dart.pivot for dart in (*source.darts, *piece.darts)):
             held = sum(math.degrees(source.angle(dart.id)) for dart in source.darts if dart.pivot == pivot)
-            found.append(Account(source.name, pivot, held, _placed(piece, source, pivot)))
+            added = math.degrees(sum(angle for name, angle in piece.added if name == pivot))
+            found.append(Account(source.name, pivot, held, _placed(piece, source, pivot), added))
     return tuple(found)
 
 
 def _placed(piece: Piece, block: Piece, pivot: str) -> tuple[Placed, ...]:
-    return tuple(
-        Placed(dart.id, station(piece, block, dart.id), dart.use.value, math.degrees(piece.angle(dart.id)))
-        for dart in piece.darts
-        if dart.pivot == pivot
-    )
+    found: list[Placed] = []
+    for dart in piece.darts:
+        if dart.pivot != pivot:
+            continue
+        where, held = station(piece, block, dart.id), math.degrees(piece.angle(dart.id))
+        put_away = min(held, sum(math.degrees(parked.angle) for parked in dart.parked))
+        if put_away > NOISE_DEG:
+            found.append(Placed(dart.id, where, PARKED, put_away))
+        if not dart.parked or held - put_away > NOISE_DEG:
+            found.append(Placed(dart.id, where, dart.use.value, held - put_away))
+    return tuple(found)
 
 
 def station(piece: Piece, block: Piece, dart: str) -> str:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import shapely
 
+from zesty_pivot.core.ledger.seams import finished_length
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.region import outline
 
@@ -35,8 +36,8 @@ def girths(pattern: Pattern, block: Pattern) -> Girths:
 
 
 def _around(pattern: Pattern, role: str) -> float | None:
-    edges = [edge for piece in pattern.pieces for edge in piece.edges if edge.role == role]
-    return 2.0 * sum(edge.sewn_length for edge in edges) if edges else None
+    edges = [(piece, id) for piece in pattern.pieces for id, its in piece.roles if its == role]
+    return 2.0 * sum(finished_length(piece, id) for piece, id in edges) if edges else None
 
 
 def _across(block: Pattern, level: str) -> float | None:

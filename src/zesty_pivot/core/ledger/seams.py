@@ -5,7 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
-from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.moves.open_up import open_up
+from zesty_pivot.core.piece import OPEN_USES, Pattern, Piece
 
 
 @dataclass(frozen=True)
@@ -24,9 +25,23 @@ class SeamAccount:
         return self.b_mm - self.a_mm - self.ease_mm
 
 
+def finished_length(piece: Piece, edge: str) -> float:
+    """The length in mm of an edge of the finished garment: what is sewn, gathered, pleated or eased in is not part of it, what
+    flares is."""
+    length = piece.edge(edge).sewn_length
+    if any(dart.use in OPEN_USES for dart in piece.darts):
+        length += sum(found.open_mm for found in open_up(piece)[1] if found.edge == edge and not found.taken_mm)
+    return length
+
+
+def _finished(pattern: Pattern, end: str) -> float:
+    piece, _dot, edge = end.partition(".")
+    return finished_length(pattern.piece(piece), edge)
+
+
 def seam_accounts(pattern: Pattern, ease: Mapping[str, float]) -> tuple[SeamAccount, ...]:
     """Every seam's account. `ease` gives the intended ease in mm by the seam's first edge."""
     return tuple(
-        SeamAccount(seam.a, seam.b, pattern.sewn_length(seam.a), pattern.sewn_length(seam.b), ease.get(seam.a, seam.ease_mm))
+        SeamAccount(seam.a, seam.b, _finished(pattern, seam.a), _finished(pattern, seam.b), ease.get(seam.a, seam.ease_mm))
         for seam in pattern.seams
     )

@@ -10,9 +10,10 @@ import numpy as np
 from zesty_pivot.core.errors import GeometryError, PlaceError
 from zesty_pivot.core.geometry import JOIN_TOL, Path
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.piece.dart import Dart
 from zesty_pivot.core.piece.edge import Run, Source
 from zesty_pivot.core.piece.names import DART_LEG
-from zesty_pivot.core.piece.piece import Dart, Piece, well_begun
+from zesty_pivot.core.piece.piece import Piece, well_begun
 from zesty_pivot.core.piece.place import Place, is_joint, mouth_at, point
 from zesty_pivot.core.piece.region import arc, contains, crosses, polygon
 

@@ -10,7 +10,7 @@ from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Motion
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.edge import Run
-from zesty_pivot.core.piece.piece import Dart, Piece, Point
+from zesty_pivot.core.piece.piece import Piece, Point
 
 # A front drawn right side up shows the wearer's left to the right of CF (x > 0); the other half is the right.
 SIDES = (".left", ".right")
@@ -87,7 +87,7 @@ def _side(half: Piece, fold: str, which: int) -> Piece:
         half,
         runs=runs,
         roles=tuple((name, known[name.removesuffix(mark)]) for name in dict.fromkeys(run.edge for run in runs)),
-        darts=tuple(Dart(d.id + mark, d.pivot + mark, d.use, d.extended_mm) for d in half.darts),
+        darts=tuple(replace(d, id=d.id + mark, pivot=d.pivot + mark) for d in half.darts),
         landmarks={name + mark: at for name, at in half.landmarks.items()},
     )
 
@@ -116,9 +116,7 @@ def halved(whole: Piece, like: Piece) -> Piece:
         like,
         runs=(*runs, *fold.runs),
         darts=tuple(
-            Dart(d.id.removesuffix(mark), d.pivot.removesuffix(mark), d.use, d.extended_mm)
-            for d in whole.darts
-            if d.id.endswith(mark)
+            replace(d, id=d.id.removesuffix(mark), pivot=d.pivot.removesuffix(mark)) for d in whole.darts if d.id.endswith(mark)
         ),
         landmarks={name.removesuffix(mark): at for name, at in whole.landmarks.items() if name.endswith(mark)},
         grain=whole.grain,

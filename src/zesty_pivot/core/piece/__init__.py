@@ -1,8 +1,9 @@
 """Frozen values: runs, edges, darts, pieces, patterns, and places on them."""
 
+from zesty_pivot.core.piece.dart import OPEN_USES, Dart, Hold, Parked, Shape, Use
 from zesty_pivot.core.piece.edge import Edge, Run, Source
 from zesty_pivot.core.piece.pattern import Pattern, Seam
-from zesty_pivot.core.piece.piece import Dart, Piece, Use
+from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
 
-__all__ = ["Dart", "Edge", "Pattern", "Piece", "Place", "Run", "Seam", "Source", "Use"]
+__all__ = ["OPEN_USES", "Dart", "Edge", "Hold", "Parked", "Pattern", "Piece", "Place", "Run", "Seam", "Shape", "Source", "Use"]

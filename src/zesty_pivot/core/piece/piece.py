@@ -6,7 +6,6 @@ import itertools
 import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field
-from enum import StrEnum
 from functools import cached_property
 
 import numpy as np
@@ -15,29 +14,11 @@ from numpy.typing import NDArray
 from zesty_pivot.core.errors import PlaceError, one_of
 from zesty_pivot.core.geometry import between
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.piece.dart import Dart
 from zesty_pivot.core.piece.edge import Edge, Run
 from zesty_pivot.core.piece.names import EDGE_ENDS
 
 Point = tuple[float, float]
-
-
-class Use(StrEnum):
-    """What a dart's fullness is used as. In the model every use runs to the pivot."""
-
-    DART = "dart"
-
-
-@dataclass(frozen=True)
-class Dart:
-    """A dart by its id and pivot; its mouth is wherever the run that names it ends.
-
-    `extended_mm` tells how far the block's dart stopped short of the pivot before it was led there.
-    """
-
-    id: str
-    pivot: str
-    use: Use = Use.DART
-    extended_mm: float = 0.0
 
 
 @dataclass(frozen=True)
@@ -47,6 +28,7 @@ class Piece:
     `roles` are (edge id, role) pairs; `landmarks` the named points inside the outline (pivots), mm;
     the corners are not stored, they are where edges begin. `levels` are heights (y, mm) of the block's
     construction lines. `fold` is the edge that lies on the fold, or None.
+    `added` is the fullness that steps put in on purpose: pivots with angles in radians, negative for what was taken out.
     """
 
     name: str
@@ -57,6 +39,7 @@ class Piece:
     landmarks: Mapping[str, Point] = field(default_factory=dict)
     levels: Mapping[str, float] = field(default_factory=dict)
     grain: tuple[Point, Point] | None = None
+    added: tuple[tuple[str, float], ...] = ()
 
     @cached_property
     def edges(self) -> tuple[Edge, ...]:
@@ -87,6 +70,13 @@ class Piece:
                 return dart
         what, advice = one_of("dart", id, (dart.id for dart in self.darts))
         raise PlaceError(what, where=self.name, advice=advice)
+
+    def family(self, name: str) -> tuple[Dart, ...]:
+        """All darts that were made of one: by the id of any of them or the name of their group. Raises PlaceError."""
+        found = [dart.group or dart.id for dart in self.darts if dart.id == name]
+        group = found[0] if found else name
+        members = tuple(dart for dart in self.darts if dart.id == group or dart.group == group)
+        return members or (self.dart(name),)
 
     def has_dart(self, id: str) -> bool:
         """Whether a dart of this id is there."""

@@ -12,7 +12,7 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves.cut import slit
 from zesty_pivot.core.moves.join import SHUT, shut
 from zesty_pivot.core.moves.swing import moving_part, swing
-from zesty_pivot.core.piece import Pattern, Piece, Place, Run
+from zesty_pivot.core.piece import Dart, Pattern, Piece, Place, Run
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
@@ -71,7 +71,7 @@ class MoveDart(Step):
             moved = self._opened(piece, place, angle, whole)
         else:
             moved = swing(piece, self.dart, target, angle)
-            moved = shut(moved, self.dart) if whole else moved
+            moved = _taken_in(shut(moved, self.dart), target, dart) if whole else moved
         return Outcome(pattern.with_piece(moved), self._notes(piece, moved))
 
     def marks_by_hand(self, pattern: Pattern, context: Context) -> tuple[Line, ...]:
@@ -252,6 +252,14 @@ def _renamed(piece: Piece, old: str, new: str, like: Piece) -> Piece:
     darts = sorted((made if dart.id == old else dart for dart in piece.darts), key=lambda dart: order.get(dart.id, len(order)))
     runs = tuple(Run(run.edge, run.path, run.source, new) if run.mouth == old else run for run in piece.runs)
     return replace(piece, darts=tuple(darts), runs=runs)
+
+
+def _taken_in(piece: Piece, host: str, guest: Dart) -> Piece:
+    """What was put away in a dart stays put away in the one that takes it in."""
+    if not guest.parked:
+        return piece
+    held = tuple(replace(d, parked=d.parked + guest.parked) if d.id == host else d for d in piece.darts)
+    return replace(piece, darts=held)
 
 
 STEP = MoveDart

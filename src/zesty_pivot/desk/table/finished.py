@@ -14,7 +14,7 @@ from zesty_pivot.desk.theme import NOW, text_font
 # Line widths of the finished pieces in px, and their dashes.
 LOOKS: dict[str, tuple[float, tuple[float, ...]]] = {
     "seam": (1.1, ()), "leg": (1.1, ()), "cap": (1.1, ()), "fold": (1.4, (9, 3, 1.5, 3)), "cut": (2.4, ()),
-    "crease": (1.0, (4, 4)), "notch": (2.4, ()), "grain": (1.2, ()),
+    "crease": (1.0, (4, 4)), "notch": (2.4, ()), "grain": (1.2, ()), "arrow": (1.6, ()),
 }  # fmt: skip
 
 

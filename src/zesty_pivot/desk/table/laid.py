@@ -84,6 +84,14 @@ def paint_tags(painter: QPainter, tags: Iterable[tuple[QPointF, str, str]]) -> N
         painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
 
 
+def paint_words(painter: QPainter, words: Iterable[tuple[QPointF, str]]) -> None:
+    """Small words on the paper, their middles in px."""
+    painter.setFont(text_font(8.5))
+    painter.setPen(NOW.color("cool"))
+    for at, text in words:
+        painter.drawText(QRectF(at.x() - 50, at.y() - 9, 100, 18), Qt.AlignmentFlag.AlignCenter, text)
+
+
 def difference_marks(canvas: Canvas, pattern: Pattern, figures: Differences, shifts: Shifts) -> list[tuple[QPointF, str, str]]:
     """Slips for each difference: seams at their middle, darts at their mouth."""
     found: list[tuple[QPointF, str, str]] = []

@@ -9,6 +9,7 @@ import numpy as np
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.geometry.angles import Vector, between, clockwise
+from zesty_pivot.core.ledger.fullness import PARKED
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.region import crosses, first_hit
@@ -25,6 +26,7 @@ class Bead:
     dart: str
     start: float
     sweep: float
+    use: str = "dart"  # what it is used as; `parked` for one that is put away
 
     @property
     def middle(self) -> float:
@@ -62,7 +64,7 @@ def beads_of(piece: Piece, pivot: str) -> tuple[Bead, ...]:
     """The beads of a pivot, in loop order of their mouths."""
     pin = piece.pivot(pivot)
     found = [
-        Bead(dart.id, clockwise(piece.mouth(dart.id)[0] - pin), piece.angle(dart.id))
+        Bead(dart.id, clockwise(piece.mouth(dart.id)[0] - pin), piece.angle(dart.id), PARKED if dart.parked else dart.use.value)
         for dart in piece.darts
         if dart.pivot == pivot
     ]

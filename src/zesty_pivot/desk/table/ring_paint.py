@@ -9,6 +9,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen
 
 from zesty_pivot.core.ledger import Account
+from zesty_pivot.core.ledger.fullness import PARKED
 from zesty_pivot.desk.table.ring_model import Bead, Ring, Target
 from zesty_pivot.desk.theme import NOW, display_font, text_font
 
@@ -118,6 +119,8 @@ def paint_bead(painter: QPainter, at: QPointF, size: Size, bead: Bead, state: st
             angle = bead.start + bead.sweep * share
             painter.setPen(QPen(NOW.color("citrus"), 1.0))
             painter.drawLine(_away(at, angle, size.inner), _away(at, angle, size.outer))
+    if bead.use != "dart":
+        _paint_use(painter, at, size, bead)
     painter.setFont(text_font(8.0, bold=state != "idle"))
     middle = _away(at, bead.middle, (size.inner + size.hub) / 2 + 1)
     box = QRectF(middle.x() - 16, middle.y() - 7, 32, 14)
@@ -126,6 +129,20 @@ def paint_bead(painter: QPainter, at: QPointF, size: Size, bead: Bead, state: st
     painter.drawRoundedRect(box, 4, 4)
     painter.setPen(NOW.color("citrus_ink" if state == "carried" else "cool"))
     painter.drawText(box, Qt.AlignmentFlag.AlignCenter, f"{math.degrees(bead.sweep):.1f}°")
+
+
+def _paint_use(painter: QPainter, at: QPointF, size: Size, bead: Bead) -> None:
+    """The first letters of a use that is not a sewn dart, on a slip over the bead; the shape says it, not the colour."""
+    middle = _away(at, bead.middle, (size.inner + size.outer) / 2)
+    painter.setFont(text_font(7.5, bold=True))
+    room = max(bead.sweep, 0.03) * (size.inner + size.outer) / 2
+    shown = bead.use if painter.fontMetrics().horizontalAdvance(bead.use) <= max(room + 14, 26) else bead.use[:2]
+    width = painter.fontMetrics().horizontalAdvance(shown) + 8
+    box = QRectF(middle.x() - width / 2, middle.y() - 7, width, 14)
+    painter.setPen(QPen(NOW.color("cool"), 1.0, Qt.PenStyle.DashLine if bead.use == PARKED else Qt.PenStyle.SolidLine))
+    painter.setBrush(NOW.color("paper"))
+    painter.drawRoundedRect(box, 4, 4)
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, shown)
 
 
 def paint_hub(painter: QPainter, at: QPointF, size: Size, account: Account | None) -> None:

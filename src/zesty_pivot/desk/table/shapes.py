@@ -9,18 +9,24 @@ from dataclasses import dataclass
 from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QPainterPath
 
+from zesty_pivot.core.finish.leg_lines import leg_lines
 from zesty_pivot.core.finish.marks import grain_arrow
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.moves.open_up import bridge, open_up
+from zesty_pivot.core.piece import Pattern, Piece, Use
+from zesty_pivot.desk.table.use_marks import use_marks
 
 GAP = 0.38  # between pieces on the table, of the widest: room for a side that opens
 
 
 @dataclass(frozen=True)
 class Shapes:
-    """A piece's lines in mm. `fill` is its paper with the darts cut out; `chords` close the open mouths."""
+    """A piece's lines in mm. `fill` is its paper with the darts cut out; `marks` are the notches, waves and arrows of other
+    uses, with `words` at their places."""
 
     fill: QPainterPath
+    marks: QPainterPath
+    words: tuple[tuple[QPointF, str], ...]
     seams: QPainterPath
     folds: QPainterPath
     legs: QPainterPath
@@ -65,20 +71,28 @@ def shapes_of(piece: Piece) -> Shapes:
 
 def _drawn(piece: Piece) -> Shapes:
     fill, seams, folds, legs = QPainterPath(), QPainterPath(), QPainterPath(), QPainterPath()
-    for index, run in enumerate(piece.runs):
+    paper, opened = open_up(piece)
+    for index, run in enumerate(paper.runs):
         add_path(fill, run.path, joined=index > 0)
-        add_path(folds if run.edge == piece.fold else seams, run.path)
-        if run.mouth is not None:
-            pin = QPointF(*piece.landmarks[piece.dart(run.mouth).pivot])
-            fill.lineTo(pin)
-            legs.moveTo(QPointF(*run.path.end))
-            legs.lineTo(pin)
-            legs.lineTo(QPointF(*piece.runs[piece.after(index)].path.start))
+        add_path(folds if run.edge == paper.fold else seams, run.path)
+        if run.mouth is None:
+            continue
+        if paper.dart(run.mouth).use is not Use.DART:  # a tuck or pleat: the cloth goes on
+            after = paper.runs[paper.after(index)].path
+            add_path(seams, bridge(run.path.end, run.path.end_direction, after.start, after.start_direction))
+        else:
+            pin = paper.pivot(paper.dart(run.mouth).pivot)
+            first, second = leg_lines(paper, run.mouth, pin)
+            add_path(fill, first, joined=True)
+            add_path(fill, second.reversed(), joined=True)
+            add_path(legs, first)
+            add_path(legs, second)
     fill.closeSubpath()
     grain = qt_path(grain_arrow(piece.grain)) if piece.grain else QPainterPath()
     box = fill.controlPointRect()
     label = QPointF(box.left() + box.width() * 0.42, box.top() + box.height() * 0.33)
-    return Shapes(fill, seams, folds, legs, grain, label, box)
+    marks, words = use_marks(paper, opened)
+    return Shapes(fill, marks, words, seams, folds, legs, grain, label, box)
 
 
 def offsets(block: Pattern) -> dict[str, tuple[float, float]]:

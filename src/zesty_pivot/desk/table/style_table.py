@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 
 from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt
-from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen, QWheelEvent
-from PyQt6.QtWidgets import QToolTip
+from PyQt6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter, QPen, QWheelEvent
+from PyQt6.QtWidgets import QMenu, QToolTip
 
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
@@ -24,14 +25,16 @@ from zesty_pivot.desk.theme import NOW, display_font, text_font
 class StyleTable(Canvas):
     """Shows the pattern of the model's state and lets beads be dragged round the ring."""
 
-    def __init__(self, model: DeskModel, lay: Lay) -> None:
+    def __init__(self, model: DeskModel, lay: Lay, bead_menu: Callable[[], QMenu]) -> None:
         super().__init__(model)
+        self._bead_menu = bead_menu
         self._lay, self._was_folded = lay, False
         self._ring_cache: tuple[tuple[object, ...], Ring] | None = None
         self.control = RingControl(model, self.ring)
         self.setAccessibleName("Cutting table")
         self.setAccessibleDescription(
-            "Left and right choose a dart, Enter picks it up, left and right carry it, up and down change the share."
+            "Left and right choose a dart, Enter picks it up, left and right carry it, up and down change the share; "
+            "the menu key offers other uses of the chosen dart."
         )
         model.changed.connect(self._refresh)
         model.chosen_changed.connect(self._refresh)
@@ -128,6 +131,8 @@ class StyleTable(Canvas):
         painter.setPen(QPen(NOW.color("quiet"), thin * 0.8))
         painter.drawPath(shapes.legs)
         painter.drawPath(shapes.grain)
+        painter.setPen(QPen(NOW.color("cool"), thin))
+        painter.drawPath(shapes.marks)
         painter.setPen(QPen(NOW.color("ink"), thin, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
         painter.drawPath(shapes.seams)
         fold = QPen(NOW.color("ink"), thin * 1.2)
@@ -146,6 +151,7 @@ class StyleTable(Canvas):
         for piece in self._model.pattern.pieces:
             dx, dy = shifts.get(piece.name, (0.0, 0.0))
             self._label(painter, piece, dx, dy)
+            laid.paint_words(painter, ((self.to_px(at.x() + dx, at.y() + dy), text) for at, text in shapes_of(piece).words))
             self._pins(painter, piece)
         self._ring(painter)
         figures = self._lay.figures
@@ -301,6 +307,23 @@ class StyleTable(Canvas):
         else:
             super().mouseReleaseEvent(event)
 
+    def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
+        """The uses of a bead: of the one under the mouse, or, by the menu key, of the chosen one."""
+        ring = self.ring() if self._lay.fold == 0.0 else None
+        if event is None or ring is None or self.control.carry is not None:
+            return
+        by_key = event.reason() == QContextMenuEvent.Reason.Keyboard
+        dart = self._model.dart if by_key else self.bead_at(QPointF(event.pos()))
+        bead = ring.bead(dart or "")
+        if bead is None:
+            return
+        if dart != self._model.dart:
+            self._model.choose_pivot(self._model.pivot, dart)
+        size = self.ring_size()
+        out = QPointF(math.cos(bead.middle), math.sin(bead.middle)) * size.outer
+        at = (self._pin(ring.piece, ring.pivot) + out).toPoint() if by_key else event.pos()
+        self._bead_menu().popup(self.mapToGlobal(at))
+
     def wheelEvent(self, event: QWheelEvent | None) -> None:
         if event is not None and self.control.carry is not None:
             turn = event.angleDelta().y() or event.angleDelta().x()
@@ -361,7 +384,8 @@ class StyleTable(Canvas):
             if dart is not None and self._model.pivot is not None:
                 piece = self._model.pattern.piece(self._model.pivot[0])
                 mouth = self._model.length(piece.intake(dart))
-                tip = f"{words(dart).capitalize()} dart, mouth {mouth}. Drag it round; hold Shift to leave half behind."
+                tip = f"{words(dart).capitalize()} dart, mouth {mouth}. Drag it round; Shift leaves half behind."
+                tip += " Right-click for gathers, pleats, ease."
                 QToolTip.showText(event.globalPos(), tip, self)  # type: ignore[attr-defined]
                 return True
         return super().event(event)

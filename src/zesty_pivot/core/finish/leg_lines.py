@@ -1,0 +1,77 @@
+"""The lines a dart is sewn along: straight, bowed, or bent on the way to the pivot."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from zesty_pivot.core.geometry import Motion, Path, between, unit
+from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.piece import Piece
+
+
+def sewn_point(piece: Piece, dart: str, setback: float) -> Vector:
+    """The sewn point: `setback` mm from the pivot on the bisector of the mouth, at most nine tenths of the way; of a bent
+    dart on the line to its bend, at most nine tenths of that."""
+    pin, shape = piece.pivot(piece.dart(dart).pivot), piece.dart(dart).shape
+    out = np.asarray(np.mean(piece.mouth(dart), axis=0) - pin)
+    if shape.bend_mm:
+        out = _bend(piece, dart) - pin
+    depth = math.hypot(out[0], out[1])
+    distance = min(max(setback, 0.0), 0.9 * depth)
+    found: Vector = pin + out * (distance / depth)
+    return found
+
+
+def leg_lines(piece: Piece, dart: str, point: Vector) -> tuple[Path, Path]:
+    """The stitching lines, each from the mouth to the sewn point (2,) mm; both equally long where the legs are.
+
+    A bowed leg is the quadratic curve whose middle lies `bow_mm` from the straight line. A bent leg runs straight to the
+    bend, which both sides hold turned about the pivot by half the dart's angle, and from there to the point.
+    """
+    shape, mouth = piece.dart(dart).shape, piece.mouth(dart)
+    if shape.bend_mm:
+        pin, half = piece.pivot(piece.dart(dart).pivot), piece.angle(dart) / 2.0
+        bend = _bend(piece, dart)
+        lips = (Motion.turn(pin, -half)(bend), Motion.turn(pin, half)(bend))
+        return Path.straight(mouth[0], lips[0], point), Path.straight(mouth[1], lips[1], point)
+    if shape.bow_mm:
+        return _bowed(mouth[0], point, mouth[1], shape.bow_mm), _bowed(mouth[1], point, mouth[0], shape.bow_mm)
+    return Path.straight(mouth[0], point), Path.straight(mouth[1], point)
+
+
+def pressing_point(piece: Piece, dart: str, point: Vector) -> Vector:
+    """Where the legs' lines at the mouth meet: the point about which the intake is folded for its cap. For straight legs
+    the sewn point itself."""
+    mouth = piece.mouth(dart)
+    if not piece.dart(dart).shape.bow_mm:
+        return point
+    along = leg_lines(piece, dart, point)[0].start_direction
+    axis = unit(np.mean(mouth, axis=0) - point)
+    gap = mouth[0] - point
+    cross = float(along[0] * axis[1] - along[1] * axis[0])
+    reach = float(gap[0] * along[1] - gap[1] * along[0]) / -cross
+    found: Vector = point + axis * reach
+    return found
+
+
+def _bend(piece: Piece, dart: str) -> Vector:
+    """The bend on the dart's axis."""
+    pin, shape = piece.pivot(piece.dart(dart).pivot), piece.dart(dart).shape
+    out = np.asarray(np.mean(piece.mouth(dart), axis=0) - pin)
+    along = unit(out)
+    across = np.array([-along[1], along[0]])  # clockwise about the pivot, y runs down
+    leg = float(np.mean(piece.legs(dart)))
+    found: Vector = pin + along * (leg * shape.bend_at) + across * shape.bend_mm
+    return found
+
+
+def _bowed(start: Vector, point: Vector, other: Vector, bow: float) -> Path:
+    """A leg bowed away from the other mouth end by `bow` mm at its middle."""
+    along = unit(point - start)
+    across = np.array([-along[1], along[0]])
+    if between(along, other - start) > 0.0:
+        across = -across
+    control = (start + point) / 2.0 + across * (2.0 * bow)
+    return Path(np.array([[start, start + (control - start) * (2.0 / 3.0), point + (control - point) * (2.0 / 3.0), point]]))

@@ -1,0 +1,77 @@
+"""A dart: its pivot, what its fullness is used as, and how that is held."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from enum import StrEnum
+
+
+class Use(StrEnum):
+    """What a dart's fullness is used as. In the model every use runs to the pivot."""
+
+    DART = "dart"
+    GATHERS = "gathers"
+    TUCK = "tuck"
+    PLEAT = "pleat"
+    EASE = "ease"
+    FLARE = "flare"
+
+
+# Uses that keep the cloth of the mouth flat in the seam line: the edge runs on across the mouth.
+OPEN_USES = frozenset({Use.GATHERS, Use.EASE, Use.FLARE})
+
+
+@dataclass(frozen=True)
+class Hold:
+    """How a use is held, mm: the seam to either side of the mouth that is gathered or eased with it, how far a gathered
+    edge is raised in its middle, and how long a tuck is stitched."""
+
+    before_mm: float = 0.0
+    after_mm: float = 0.0
+    raised_mm: float = 0.0
+    stitched_mm: float = 0.0
+
+
+@dataclass(frozen=True)
+class Shape:
+    """The lines a dart is sewn along, where they are not straight; they end at the mouth and at the sewn point as ever.
+
+    `bow_mm` is how far each leg bows at its middle, outwards from the dart's axis when positive (more is taken in);
+    both legs mirror each other. `bend_mm` is how far the axis lies beside the straight line at `bend_at` (a share of the
+    way from the pivot to the mouth), clockwise about the pivot when positive.
+    """
+
+    bow_mm: float = 0.0
+    bend_mm: float = 0.0
+    bend_at: float = 0.5
+
+
+@dataclass(frozen=True)
+class Parked:
+    """A dart put away into another place for a while: its id, where it came from (a block edge and the place u on it), its
+    angle in radians, its use and how that is held."""
+
+    id: str
+    edge: str
+    u: float
+    angle: float
+    use: Use
+    hold: Hold
+
+
+@dataclass(frozen=True)
+class Dart:
+    """A dart by its id and pivot; its mouth is wherever the run that names it ends.
+
+    `extended_mm` tells how far the block's dart stopped short of the pivot before it was led there. `group` names the dart
+    that several were made of, so that they can become one again. `parked` are the darts put away in it.
+    """
+
+    id: str
+    pivot: str
+    use: Use = Use.DART
+    extended_mm: float = 0.0
+    hold: Hold = Hold()
+    shape: Shape = Shape()
+    group: str = ""
+    parked: tuple[Parked, ...] = ()

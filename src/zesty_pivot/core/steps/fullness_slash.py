@@ -1,0 +1,186 @@
+"""fullness.slash: a slash line of the user's own, to the pivot or to a hinge on another seam, opened or closed by an amount."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field, model_validator
+
+from zesty_pivot.core.errors import PlaceError, StepError
+from zesty_pivot.core.geometry import between
+from zesty_pivot.core.moves.join import shut
+from zesty_pivot.core.moves.slash import fold_out, wedge_out
+from zesty_pivot.core.moves.spread import wedge
+from zesty_pivot.core.moves.swing import swing
+from zesty_pivot.core.piece import Pattern, Piece, Place
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot, resolve
+from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.dart_move import MoveDart
+from zesty_pivot.core.steps.hand import Line, Way, arc_figures, line, place_line, preparing_line
+
+# A slash opened wider than this (radians) no longer lies on one sheet. Common practice, no source.
+WIDEST = math.radians(60.0)
+
+_WEDGE = "*wedge"  # the wedge's name while it is open
+
+
+class Slash(Step):
+    """Opens cloth into an edge (flare, or a dart at the pivot), or folds cloth out of it."""
+
+    title: ClassVar[str] = "Slash and spread"
+    summary: ClassVar[str] = "Cut from any place to the pivot or to a hinge on another seam, and open or close it by an amount."
+    lengths: ClassVar[tuple[str, ...]] = ("by",)
+
+    do: Literal["fullness.slash"] = "fullness.slash"
+    at: Spot = Field(description="where the slash begins")
+    hinge: Spot | None = Field(default=None, description="where it ends on another seam")
+    dart: str | None = Field(default=None, description="or: it runs to this dart's pivot, and this dart gives or takes")
+    by: Length = Field(default="2 cm", description="how far it opens at its beginning; negative folds cloth out")
+
+    @model_validator(mode="after")
+    def _one_end(self) -> Self:
+        if (self.hinge is None) == (self.dart is None):
+            raise ValueError("a slash ends at a hinge, or at the pivot of a dart, one of the two")
+        return self
+
+    def words(self) -> str:
+        """`slash from waist to mid shoulder, by 3 cm`."""
+        end = self.hinge.words() if self.hinge is not None else f"the pivot of the {words(self.dart or '')} dart"
+        return f"slash from {self.at.words()} to {end}, by {self.by}"
+
+    def apply(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern opened or closed. Raises StepError, PlaceError or GeometryError when it cannot be."""
+        piece = pattern.piece(self.on)
+        amount = length_mm(self.by, context.scope)
+        if amount == 0.0:
+            raise StepError("a slash opened by nothing", where=self.on, advice="Give an amount such as 2 cm.")
+        if self.hinge is not None:
+            made, note = self._to_hinge(piece, self.hinge, amount, context)
+        elif amount > 0.0:
+            return self._move().apply(pattern, context)
+        else:
+            made, note = self._to_pivot(piece, -amount, context)
+        return Outcome(pattern.with_piece(made), (note,))
+
+    def _move(self) -> MoveDart:
+        """A slash that opens at the pivot is a move of as much of the dart."""
+        return MoveDart(on=self.on, dart=self.dart or "", to=self.at, mouth=self.by)
+
+    def _place(self, piece: Piece, spot: Spot, context: Context) -> Place:
+        return resolve(spot, piece, context.block.piece(piece.name), context.scope, self._pivot(piece))
+
+    def _pivot(self, piece: Piece) -> str:
+        """The pivot it runs to; for a hinge any, for places that need one."""
+        if self.dart is not None:
+            return piece.dart(self.dart).pivot
+        return piece.darts[0].pivot if piece.darts else next(iter(piece.landmarks), "")
+
+    def _angle(self, reach: float, amount: float, context: Context) -> float:
+        """The angle (radians) that opens by `amount` mm at `reach` mm: 2 asin(amount / 2 reach)."""
+        widest = 2.0 * reach * math.sin(WIDEST / 2.0)
+        if abs(amount) > widest:
+            unit = context.scope.unit
+            what = f"a slash of {format_length(reach, unit)} cannot open by {format_length(abs(amount), unit)}"
+            raise StepError(what, where=self.on, advice=f"Up to {format_length(widest, unit)}, or several slashes.")
+        return 2.0 * math.asin(amount / (2.0 * reach))
+
+    def _to_hinge(self, piece: Piece, hinge: Spot, amount: float, context: Context) -> tuple[Piece, Note]:
+        start, stop = self._place(piece, self.at, context), self._place(piece, hinge, context)
+        edge = piece.runs[start.run].edge
+        reach = math.dist(places.point(piece, start), places.point(piece, stop))
+        if edge == piece.runs[stop.run].edge or reach < 1.0:
+            raise StepError(
+                "the hinge lies on the edge that is slashed", where=self.on, advice="Choose a hinge on another seam."
+            )
+        if amount > 0.0:
+            made = wedge(piece, start, stop, self._angle(reach, amount, context))
+            jog = 0.0
+        else:
+            self._angle(reach, amount, context)
+            made, jog = fold_out(piece, start, self._further(piece, start, -amount, context), stop)
+        change = made.edge(edge).sewn_length - piece.edge(edge).sewn_length
+        text = f"the {words(edge)} is {format_length(abs(change), context.scope.unit)} {'longer' if change > 0 else 'shorter'}"
+        if jog > 0.01:
+            text += f", with a step of {format_length(jog, context.scope.unit, fine=True)} to true"
+        return made, Note(text, self.on, abs(change))
+
+    def _further(self, piece: Piece, start: Place, amount: float, context: Context) -> Place:
+        """The place `amount` mm further along the same run."""
+        size = piece.runs[start.run].path.length
+        if start.at + amount > size + 1e-9:
+            room = format_length(size - start.at, context.scope.unit)
+            raise PlaceError(f"only {room} lie clear from there on", where=self.on, advice="Fold out less, or begin earlier.")
+        return Place(start.run, min(size, start.at + amount))
+
+    def _to_pivot(self, piece: Piece, amount: float, context: Context) -> tuple[Piece, Note]:
+        """A wedge of `amount` mm taken out of the edge goes into the dart: more fullness than the block has, so it is told."""
+        taker, pivot = piece.dart(self.dart or "").id, self._pivot(piece)
+        start = self._place(piece, self.at, context)
+        out = wedge_out(piece, start, self._further(piece, start, amount, context), pivot, _WEDGE)
+        angle, jog = out.angle(_WEDGE), abs(out.legs(_WEDGE)[0] - out.legs(_WEDGE)[1])
+        if angle > WIDEST:
+            raise StepError("a wedge so wide cannot be folded out", where=self.on, advice="Take less, or begin further off.")
+        made = shut(swing(out, _WEDGE, taker, angle), _WEDGE)
+        text = (
+            f"{math.degrees(angle):.1f}° taken out of the {words(piece.runs[start.run].edge)} and put into the "
+            f"{words(taker)} dart; the block does not have them"
+        )
+        if jog > 0.01:
+            text += f", with a step of {format_length(jog, context.scope.unit, fine=True)} to true"
+        return replace(made, added=(*made.added, (pivot, angle))), Note(text, self.on, amount)
+
+    def marks_by_hand(self, pattern: Pattern, context: Context) -> tuple[Line, ...]:
+        """The marks for places that the block decides."""
+        piece, block = pattern.piece(self.on), context.block.piece(self.on)
+        spots = [spot for spot in (self.at, self.hinge) if spot is not None]
+        found = [preparing_line(spot, piece, block, context.scope, self._pivot(piece)) for spot in spots]
+        return tuple(mark for mark in found if mark is not None)
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """Cut, turn by the chord, tape paper behind; the same in both ways."""
+        self.apply(pattern, context)
+        piece, unit = pattern.piece(self.on), context.scope.unit
+        amount, pivot = length_mm(self.by, context.scope), self._pivot(piece)
+        if self.hinge is None:
+            return self._move().by_hand(pattern, context, way) if amount > 0.0 else self._wedge_by_hand(piece, context)
+        first = place_line(self.at, piece, context.scope, pivot)
+        start, stop = self._place(piece, self.at, context), self._place(piece, self.hinge, context)
+        lines = [first, line("slash_here", "Call this place A."), place_line(self.hinge, piece, context.scope, pivot)]
+        pin, here = places.point(piece, stop), places.point(piece, start)
+        if amount > 0.0:
+            figures = arc_figures(self._angle(math.dist(here, pin), amount, context), unit)
+            text = (
+                "Call this place H. Cut from A to H, but not through it. Turn the part that follows A clockwise about H until "
+                "the cut stands open by {chord}, measured {radius} from H. Tape paper behind and draw the {edge} straight "
+                "across."
+            )
+            return (*lines, line("spread", text, edge=words(piece.runs[start.run].edge), **figures))
+        there = places.point(piece, self._further(piece, start, -amount, context))
+        figures = arc_figures(between(here - pin, there - pin), unit)
+        text = (
+            "Call this place H. Mark B on the {edge}, {by} further on clockwise. Fold the paper from H so that B comes to lie "
+            "on the line from H to A: {chord} go, measured {radius} from H. Tape it."
+        )
+        by = format_length(-amount, unit, fine=True)
+        return (*lines, line("fold_out", text, edge=words(piece.runs[start.run].edge), by=by, **figures))
+
+    def _wedge_by_hand(self, piece: Piece, context: Context) -> tuple[Line, ...]:
+        """Fold the wedge out to the pin: the dart opens by itself."""
+        unit, pivot = context.scope.unit, self._pivot(piece)
+        amount = format_length(-length_mm(self.by, context.scope), unit, fine=True)
+        edge = words(piece.runs[self._place(piece, self.at, context).run].edge)
+        text = (
+            "Mark B on the {edge}, {by} further on clockwise. Fold the paper from the {pin} so that B comes to lie on the line "
+            "from the {pin} to the place; the {dart} dart opens by as much. Tape it."
+        )
+        names = {"edge": edge, "by": amount, "pin": words(pivot), "dart": words(self.dart or "")}
+        return place_line(self.at, piece, context.scope, pivot), line("wedge_out", text, **names)
+
+
+STEP = Slash

@@ -1,0 +1,83 @@
+"""The form of fullness.slash."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Any
+
+from PyQt6.QtWidgets import QWidget
+
+from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.steps import registry
+from zesty_pivot.core.steps.fullness_slash import Slash
+from zesty_pivot.desk.choice import Choice
+from zesty_pivot.desk.forms.base import FormEntry
+from zesty_pivot.desk.forms.places import chosen_first, place_choices, place_key, place_value
+from zesty_pivot.desk.forms.plain import PlainForm, plain
+from zesty_pivot.desk.forms.rows import LengthRow, PieceRow, PlaceRow, Row
+from zesty_pivot.desk.model import DeskModel
+
+DO = "fullness.slash"
+
+
+@dataclass(frozen=True)
+class EndRow(Row):
+    """Where the slash ends: at a hinge, or at the pivot of a dart."""
+
+    def field(self, form: PlainForm) -> QWidget:
+        choice = Choice(self.title)
+
+        def pick(key: str) -> None:
+            kind, _colon, name = key.partition(":")
+            if kind == "pivot":
+                form.change({"dart": name, "hinge": None}, f"to the pivot of the {words(name)} dart")
+            elif place_value(key) is not None:
+                form.change({"hinge": place_value(key), "dart": None}, "to another hinge")
+
+        choice.picked.connect(pick)
+        return choice
+
+    def show(self, field: Any, step: Any, before: Pattern) -> None:
+        darts = before.piece(step.on).darts if before.has(step.on) else ()
+        ends = [(f"pivot:{dart.id}", f"the pivot of the {words(dart.id)} dart") for dart in darts]
+        value = f"pivot:{step.dart}" if step.dart is not None else place_key(step.hinge)
+        field.show_choices([*ends, *place_choices((), step.hinge)], value)
+
+
+def _piece(piece: Piece) -> dict[str, Any]:
+    if piece.darts:
+        return {"dart": piece.darts[0].id, "hinge": None}
+    return {"dart": None, "hinge": {"station": "mid_armhole"}}
+
+
+def first_step(model: DeskModel) -> dict[str, object] | None:
+    """A step to begin with: a slash that has a clear way."""
+    ways = (
+        ("side_waist", "mid_armhole"),
+        ("centre_waist", "mid_neck"),
+        ("mid_neck", "mid_armhole"),
+        ("side_bust", "mid_armhole"),
+    )
+    for piece in chosen_first(model):
+        for start, stop in ways:
+            for at in ({"edge": "waist", "at": "10%"} if start == "side_waist" else {"station": start}, {"station": start}):
+                value: dict[str, object] = {"do": DO, "on": piece.name, "at": at, "hinge": {"station": stop}, "by": "2 cm"}
+                if model.would_change(registry.read(value)):
+                    return value
+    return None
+
+
+FORM = FormEntry(
+    DO,
+    plain(
+        Slash,
+        PieceRow(follow=_piece),
+        PlaceRow("at", "From"),
+        EndRow("hinge", "To"),
+        LengthRow("by", "Opened by (negative folds out)", signed=True),
+    ),
+    first_step,
+    lambda _model: True,
+    order=80,
+)

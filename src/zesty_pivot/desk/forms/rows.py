@@ -1,0 +1,276 @@
+"""Rows of forms that are written as tables: a row for each parameter of a step, shown when it matters."""
+
+from __future__ import annotations
+
+from abc import abstractmethod
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Any
+
+from PyQt6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.quantity import share_of
+from zesty_pivot.desk.choice import Choice
+from zesty_pivot.desk.fields import CalcField
+from zesty_pivot.desk.forms.places import place_choices, place_key, place_value
+
+if TYPE_CHECKING:
+    from zesty_pivot.desk.forms.plain import PlainForm
+
+Shown = Callable[[Any], bool]
+
+
+def _always(_step: Any) -> bool:
+    return True
+
+
+@dataclass(frozen=True)
+class Row:
+    """A parameter: its name in the step, its title, and when it is shown. Subclasses say what its field is."""
+
+    key: str
+    title: str
+    when: Shown = _always
+
+    @abstractmethod
+    def field(self, form: PlainForm) -> QWidget:
+        """A new field that writes into the form's step."""
+
+    @abstractmethod
+    def show(self, field: Any, step: Any, before: Pattern) -> None:
+        """Shows the step's value; `before` is the pattern that the step meets."""
+
+    def value(self, step: Any) -> Any:
+        """The step's value."""
+        return getattr(step, self.key)
+
+
+@dataclass(frozen=True)
+class ChoiceRow(Row):
+    """A choice of named values; `choices` may look at the piece."""
+
+    choices: Callable[[Any, Piece | None], list[tuple[str, str]]] = lambda _step, _piece: []
+    written: str = ""  # the name in the file, where it is another
+
+    def field(self, form: PlainForm) -> QWidget:
+        choice = Choice(self.title)
+        choice.picked.connect(
+            lambda value: form.change({self.written or self.key: value}, f"{self.title.lower()}: {words(value)}")
+        )
+        return choice
+
+    def show(self, field: Any, step: Any, before: Pattern) -> None:
+        piece = before.piece(step.on) if before.has(step.on) else None
+        field.show_choices(self.choices(step, piece), str(self.value(step)))
+
+
+@dataclass(frozen=True)
+class PieceRow(Row):
+    """The piece; with another one, `follow` says what else changes."""
+
+    key: str = "on"
+    title: str = "Piece"
+    follow: Callable[[Piece], dict[str, Any]] = lambda _piece: {}
+
+    def field(self, form: PlainForm) -> QWidget:
+        choice = Choice(self.title)
+
+        def pick(name: str) -> None:
+            if form.before is not None:
+                form.change({"on": name, **self.follow(form.before.piece(name))}, f"on the {words(name)}")
+
+        choice.picked.connect(pick)
+        return choice
+
+    def show(self, field: Any, step: Any, before: Pattern) -> None:
+        field.show_choices([(piece.name, words(piece.name)) for piece in before.pieces], step.on)
+
+
+@dataclass(frozen=True)
+class LengthRow(Row):
+    """A length; an empty field leaves it to the program where that is allowed."""
+
+    empty: str = ""  # what an empty field means; nothing when it may not be empty
+    signed: bool = False
+    clears: tuple[str, ...] = ()  # parameters that go when this one is given
+
+    def field(self, form: PlainForm) -> QWidget:
+        field = CalcField(
+            form.worth_of_signed if self.signed else form.worth_of_length(), self.title, may_be_empty=bool(self.empty)
+        )
+        field.edit.setPlaceholderText(self.empty)
+
+        def commit(text: str) -> None:
+            gone = dict.fromkeys(self.clears) if text else {}
+            form.change({self.key: text or None, **gone}, f"{self.title.lower()} {text or self.empty}")
+
+        field.committed.connect(commit)
+        return field
+
+    def show(self, field: Any, step: Any, before: Pattern) -> None:
+        value = self.value(step)
+        field.set_text("" if value is None else str(value), step)
+
+
+@dataclass(frozen=True)
+class NumberRow(LengthRow):
+    """A plain number: a count, a ratio, or a share; `read` raises a ZestyError with what is wrong."""
+
+    read: Callable[[str], object] = share_of
+
+    def field(self, form: PlainForm) -> QWidget:
+        def worth(text: str) -> str:
+            self.read(text)
+            return ""
+
+        field = CalcField(worth, self.title, may_be_empty=bool(self.empty))
+        field.edit.setPlaceholderText(self.empty)
+
+        def commit(text: str) -> None:
+            gone = dict.fromkeys(self.clears) if text else {}
+            form.change({self.key: self.read(text) if text else None, **gone}, f"{self.title.lower()} {text or self.empty}")
+
+        field.committed.connect(commit)
+        return field
+
+
+@dataclass(frozen=True)
+class ShareRow(NumberRow):
+    """A share, kept as it was written."""
+
+    def field(self, form: PlainForm) -> QWidget:
+        def worth(text: str) -> str:
+            return f"= {100 * share_of(text):.4g} %"
+
+        field = CalcField(worth, self.title)
+        field.committed.connect(lambda text: form.change({self.key: text}, f"{self.title.lower()} {text}"))
+        return field
+
+
+@dataclass(frozen=True)
+class PlaceRow(Row):
+    """A place: a station, a dart, or as it was said."""
+
+    def field(self, form: PlainForm) -> QWidget:
+        choice = Choice(self.title)
+
+        def pick(key: str) -> None:
+            value = place_value(key)
+            if value is not None:
+                form.change({self.key: value}, "another place")
+
+        choice.picked.connect(pick)
+        return choice
+
+    def show(self, field: Any, step: Any, before: Pattern) -> None:
+        spot: Spot | None = self.value(step)
+        darts = before.piece(step.on).darts if before.has(step.on) else ()
+        if spot is not None:
+            field.show_choices(place_choices(darts, spot), place_key(spot))
+
+
+@dataclass(frozen=True)
+class FlagRow(Row):
+    """Yes or no."""
+
+    def field(self, form: PlainForm) -> QWidget:
+        box = QCheckBox(self.title)
+        box.clicked.connect(lambda on: form.change({self.key: on or None}, self.title.lower()))
+        return box
+
+    def show(self, field: Any, step: Any, before: Pattern) -> None:
+        field.setChecked(bool(self.value(step)))
+
+
+@dataclass(frozen=True)
+class TicksRow(Row):
+    """Several darts to tick; `known` gives their ids, `least` how many must stay."""
+
+    known: Callable[[Piece], list[str]] = lambda piece: [dart.id for dart in piece.darts]
+    least: int = 1
+
+    def field(self, form: PlainForm) -> QWidget:
+        return Ticks(form, self)
+
+    def show(self, field: Any, step: Any, before: Pattern) -> None:
+        piece = before.piece(step.on) if before.has(step.on) else None
+        field.show_ticks(self.known(piece) if piece else [], self.value(step))
+
+
+class Ticks(QWidget):
+    """A column of darts to tick."""
+
+    def __init__(self, form: PlainForm, row: TicksRow) -> None:
+        super().__init__()
+        self._form, self._row = form, row
+        self.boxes: dict[str, QCheckBox] = {}
+        self._chosen: tuple[str, ...] = ()
+        self._column = QVBoxLayout(self)
+        self._column.setContentsMargins(0, 0, 0, 0)
+        self._column.setSpacing(1)
+
+    def show_ticks(self, known: list[str], chosen: tuple[str, ...]) -> None:
+        """Shows the darts with those that are chosen ticked."""
+        self._chosen = chosen
+        wanted = [*known, *(id for id in chosen if id not in known)]
+        if list(self.boxes) != wanted:
+            for box in self.boxes.values():
+                self._column.removeWidget(box)
+                box.hide()
+                box.deleteLater()
+            self.boxes = {}
+            for id in wanted:
+                box = QCheckBox(f"{words(id).capitalize()} dart")
+                box.clicked.connect(lambda _on=False, id=id: self._tick(id))
+                self.boxes[id] = box
+                self._column.addWidget(box)
+        for id, box in self.boxes.items():
+            box.setChecked(id in chosen)
+            box.setEnabled(not (id in chosen and len(chosen) <= self._row.least))
+
+    def _tick(self, id: str) -> None:
+        chosen = [dart for dart in self._chosen if dart != id] if id in self._chosen else [*self._chosen, id]
+        self._form.change({self._row.key: chosen or None}, "other darts")
+
+
+def dart_choices(_step: Any, piece: Piece | None) -> list[tuple[str, str]]:
+    """The darts of the piece."""
+    return [(dart.id, f"{words(dart.id)} dart") for dart in piece.darts] if piece else []
+
+
+def edge_choices(_step: Any, piece: Piece | None) -> list[tuple[str, str]]:
+    """The edges of the piece other than its centre."""
+    return [(edge, words(edge)) for edge, role in piece.roles if role != "centre"] if piece else []
+
+
+def first_dart(piece: Piece) -> dict[str, Any]:
+    """The first dart of another piece, where it has one."""
+    return {"dart": piece.darts[0].id} if piece.darts else {}
+
+
+def whole_number(least: int, most: int) -> Callable[[str], int]:
+    """Reads a count. The reader raises a ZestyError for anything else."""
+
+    def read(text: str) -> int:
+        if not text.isdigit() or not least <= int(text) <= most:
+            raise ZestyError(
+                f"{text!r} is no number from {least} to {most}", advice=f"Write a whole number from {least} to {most}."
+            )
+        return int(text)
+
+    return read
+
+
+def ratio(text: str) -> float:
+    """Reads a ratio over 1. Raises ZestyError for anything else."""
+    try:
+        value = float(text)
+    except ValueError:
+        value = 0.0
+    if not 1.0 < value <= 20.0:
+        raise ZestyError(f"{text!r} is no ratio", advice="Write how many times the finished length, such as 2 or 1.5.")
+    return value

@@ -1,0 +1,72 @@
+"""Marks of other uses on the table: waves along gathers, a dashed line along ease, the lines of tucks and pleats."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+from PyQt6.QtCore import QPointF
+from PyQt6.QtGui import QPainterPath
+
+from zesty_pivot.core.geometry import unit
+from zesty_pivot.core.moves.open_up import Opened
+from zesty_pivot.core.piece import Piece, Use
+
+_WAVE = 5.0  # mm, half a wave along the gathers
+_INSIDE = 6.0  # mm from the edge
+_PLEAT = 60.0  # mm, how far the lines of a pleat are drawn
+
+Words = tuple[tuple[QPointF, str], ...]
+
+
+def use_marks(paper: Piece, opened: tuple[Opened, ...]) -> tuple[QPainterPath, Words]:
+    """The marks of a piece as it lies on the paper, mm, and the words beside them."""
+    drawn, words = QPainterPath(), []
+    for found in opened:
+        if found.dart.use is not Use.FLARE:
+            _waves(drawn, found)
+        at = found.middle - found.outwards * 15.0
+        words.append((QPointF(*at), found.dart.use.value))
+    for dart in paper.darts:
+        if dart.use is Use.DART:
+            continue
+        pin, mouth = paper.pivot(dart.pivot), paper.mouth(dart.id)
+        long = dart.hold.stitched_mm if dart.use is Use.TUCK else _PLEAT
+        for end in mouth:
+            size = math.dist(end, pin)
+            stop = end + (pin - end) * min(1.0, long / size)
+            drawn.moveTo(*end)
+            drawn.lineTo(*stop)
+            if dart.use is Use.TUCK:  # a bar where the stitching ends
+                across = unit(np.array([-(pin - end)[1], (pin - end)[0]])) * 2.5
+                drawn.moveTo(*(stop - across))
+                drawn.lineTo(*(stop + across))
+        middle = np.mean(mouth, axis=0)
+        inwards = unit(pin - middle)
+        words.append((QPointF(*(middle + inwards * 24.0)), dart.use.value))
+    return drawn, tuple(words)
+
+
+def _waves(drawn: QPainterPath, found: Opened) -> None:
+    """A wavy line from notch to notch, a little inside the edge; for ease a line of dashes."""
+    start, stop = (end - found.outwards * _INSIDE for end in (found.start, found.stop))
+    for end in (found.start, found.stop):
+        drawn.moveTo(*end)
+        drawn.lineTo(*(end - found.outwards * 4.0))
+    count = max(2, round(math.dist(start, stop) / _WAVE))
+    middle = found.middle - found.outwards * _INSIDE
+    points = [_on(start, middle, stop, k / count) for k in range(count + 1)]
+    drawn.moveTo(*points[0])
+    for number in range(1, count + 1):
+        if found.dart.use is Use.EASE:
+            (drawn.lineTo if number % 2 else drawn.moveTo)(*points[number])
+            continue
+        side = found.outwards * (_WAVE * 0.8 * (1 if number % 2 else -1))
+        drawn.quadTo(QPointF(*((points[number - 1] + points[number]) / 2.0 + side)), QPointF(*points[number]))
+
+
+def _on(start: np.ndarray, middle: np.ndarray, stop: np.ndarray, share: float) -> np.ndarray:
+    """A point of the quadratic curve through three points."""
+    control = 2.0 * middle - (start + stop) / 2.0
+    found: np.ndarray = start * (1 - share) ** 2 + control * (2 * share * (1 - share)) + stop * share**2
+    return found
