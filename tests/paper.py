@@ -125,6 +125,24 @@ class Paper:
     def at_dart(self, f) -> None:
         self.place, self.mouth_place = None, f["dart"]
 
+    def mark_mouth(self, f) -> None:
+        index = self._mouth(f["dart"])
+        self.strips[index].marks[f["mark"]] = self.strips[index].points[-1]
+
+    def beside_dart(self, f) -> None:
+        index, away = self._mouth(f["dart"]), mm(f["away"])
+        at = index
+        if f["side"] == "clockwise":
+            at = (index + 1) % len(self.strips)
+            while away > self.strips[at].length + 1e-6:
+                away -= self.strips[at].length
+                at = (at + 1) % len(self.strips)
+            return self._settle(at, away)
+        while away > self.strips[at].length + 1e-6:
+            away -= self.strips[at].length
+            at -= 1
+        return self._settle(at % len(self.strips), self.strips[at].length - away)
+
     ENDS = {"neckline": "centre neck", "shoulder": "neck point", "armhole": "shoulder tip", "side seam": "underarm",
             "waist": "side waist", "centre": "centre waist"}  # fmt: skip
 

@@ -146,3 +146,37 @@ def test_block_marks_come_first() -> None:
     first = hand_sheet(found, Scope("cm"), "pivot")[0]
     assert [line.do for line in first.lines if line.do.startswith("mark")] == ["mark_level", "mark_dart"]
     assert np.isfinite(mm("1 15/16 in")) and mm("1 15/16 in") == pytest.approx(49.2125)
+
+
+OTHERS = {
+    "fan": [{"do": "dart.fan", "on": "front", "dart": "waist", "count": 3, "spacing": "2 cm", "parallel": True}],
+    "tucks": [move("shoulder", "mid_neck", "40%"),
+              {"do": "dart.use", "on": "front", "dart": "mid_neck", "as": "tucks", "count": 2, "spacing": "2 cm"}],
+    "gathers": [{"do": "dart.use", "on": "front", "dart": "shoulder", "as": "gathers"}],
+    "park": [{"do": "dart.park", "on": "front", "darts": ["shoulder", "waist"], "to": {"station": "side_bust"}}],
+    "park and return": [{"do": "dart.park", "on": "front", "darts": ["shoulder"]}, {"do": "dart.return", "on": "front"}],
+    "slash": [{"do": "fullness.slash", "on": "front", "at": {"edge": "waist", "at": "8%"},
+               "hinge": {"edge": "armhole", "at": "85%"}, "by": "3 cm"}],
+    "fold out": [{"do": "fullness.slash", "on": "front", "at": {"edge": "waist", "at": "8%"},
+                  "hinge": {"edge": "armhole", "at": "85%"}, "by": "-1 cm"}],
+    "wedge out": [{"do": "fullness.slash", "on": "front", "at": {"edge": "neckline", "at": "4 cm"}, "dart": "waist",
+                   "by": "-1 cm"}],
+    "flare": [{"do": "fullness.flare", "on": "back", "hinge": "armhole", "count": 2, "by": "2 cm", "start": "5%",
+               "stop": "25%", "hinge_start": "20%", "hinge_stop": "40%"}],
+    "shape": [{"do": "dart.shape", "on": "back", "dart": "waist", "bend": "1 cm"}],
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", OTHERS)
+@pytest.mark.parametrize("unit", UNITS)
+@pytest.mark.parametrize("way", ["pivot", "slash"])
+def test_other_steps_played_back(name: str, unit: str, way: str) -> None:
+    """Every kind of step; tucks and gathers change no outline beyond their moves. Spacings are whole in the unit, as a person
+    who works in it would ask: half of 2 cm cannot be told in sixteenths to half a millimetre."""
+    scope = Scope(unit, {})
+    steps = [{**step, "spacing": "3/4 in"} if unit == "in" and "spacing" in step else step for step in OTHERS[name]]
+    found = Evaluator().evaluate(real_pattern(), [registry.read(step) for step in steps], scope)
+    assert not found.broken, found.broken
+    papers = played(found, scope, way)
+    for piece in found.pattern.pieces:
+        assert furthest(papers[piece.name], piece) < 0.5, name

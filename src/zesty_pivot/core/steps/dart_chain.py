@@ -48,10 +48,18 @@ class DartChain(Step):
         walked = self._walked(pattern, context)
         return tuple(mark for before, move, _outcome in walked for mark in move.marks_by_hand(before, context))
 
+    def place_by_hand(self, piece: Piece, move: MoveDart, context: Context) -> Line | None:
+        """How the place of a move is found on the paper, where there is a nearer way than the move's own."""
+        return None
+
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """The procedures of all moves, one after the other."""
-        walked = self._walked(pattern, context)
-        return tuple(found for before, move, _outcome in walked for found in move.by_hand(before, context, way))
+        found: list[Line] = []
+        for before, move, _outcome in self._walked(pattern, context):
+            lines = move.by_hand(before, context, way)
+            place = self.place_by_hand(before.piece(self.on), move, context)
+            found += [place, *lines[1:]] if place is not None else lines
+        return tuple(found)
 
 
 class SeveralDarts(DartChain):

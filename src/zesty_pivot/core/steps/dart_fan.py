@@ -76,6 +76,10 @@ class FanDart(DartChain):
             piece = _parallel(piece, self.dart, self.on)
         return replace(outcome, pattern=outcome.pattern.with_piece(piece))
 
+    def place_by_hand(self, piece: Piece, move: MoveDart, context: Context) -> Line | None:
+        """Counted from the dart's own mouth."""
+        return beside(piece, move, context)
+
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """The moves, and for parallel darts how their lines are bent."""
         found = super().by_hand(pattern, context, way)
@@ -167,6 +171,18 @@ def mouth_distance(piece: Piece, dart: str) -> float:
     if run.edge != home_edge(piece, dart):
         return 0.0
     return places.sewn_distance(piece, Place(index, run.path.length))
+
+
+def beside(piece: Piece, move: MoveDart, context: Context) -> Line | None:
+    """The place of a move counted along the seam from the mouth of the dart that moves, or None for another kind of place."""
+    if move.to.edge is None or move.to.at is None or home_edge(piece, move.dart) != move.to.edge:
+        return None
+    away = length_mm(move.to.at, context.scope) - mouth_distance(piece, move.dart)
+    text = "On the {on}, measure {away} along the {edge} from the mouth of the {dart} dart, {side}, open mouths skipped."
+    return line(
+        "beside_dart", text, on=words(piece.name), away=format_length(abs(away), context.scope.unit), dart=words(move.dart),
+        edge=words(move.to.edge), side="clockwise" if away > 0.0 else "anticlockwise",
+    )  # fmt: skip
 
 
 def _free_id(piece: Piece, dart: str, number: int) -> str:

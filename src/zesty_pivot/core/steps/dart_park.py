@@ -15,6 +15,7 @@ from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.steps.base import Context, Note, Outcome
 from zesty_pivot.core.steps.dart_chain import DartChain
 from zesty_pivot.core.steps.dart_move import MoveDart, goal
+from zesty_pivot.core.steps.hand import Line, Way, line
 
 
 class ParkDarts(DartChain):
@@ -57,6 +58,18 @@ class ParkDarts(DartChain):
             held = _remembering(outcome.pattern.piece(self.on), host or move.dart, parked(piece, move.dart))
             pattern = outcome.pattern.with_piece(held)
         return Outcome(pattern, tuple(notes))
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """A mark where each dart is now, then the moves."""
+        text = "On the {on}, mark “{mark}” at both ends of the mouth of the {dart} dart."
+        on = words(self.on)
+        marks = [line("mark_mouth", text, on=on, mark=home_mark(dart), dart=words(dart)) for dart in self.darts]
+        return (*marks, *super().by_hand(pattern, context, way))
+
+
+def home_mark(dart: str) -> str:
+    """The name of the mark where a parked dart came from."""
+    return f"home of the {words(dart)} dart"
 
 
 def parked(piece: Piece, dart: str) -> Parked:

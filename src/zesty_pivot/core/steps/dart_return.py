@@ -15,6 +15,8 @@ from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.steps.base import Context, Outcome
 from zesty_pivot.core.steps.dart_chain import DartChain
 from zesty_pivot.core.steps.dart_move import MoveDart
+from zesty_pivot.core.steps.dart_park import home_mark
+from zesty_pivot.core.steps.hand import Line, line
 
 _SLACK = 1e-9  # radians: what is parked may be this much more than what is there, the noise of float64
 
@@ -75,6 +77,13 @@ class ReturnDarts(DartChain):
             raise StepError(what, where=self.on, advice="Move it to another place instead.") from fault
         edge = piece.runs[place.run].edge
         return Spot(edge=edge, at=f"{places.sewn_distance(piece, place)!r} mm")
+
+    def place_by_hand(self, piece: Piece, move: MoveDart, context: Context) -> Line | None:
+        """The mark that was made when the dart was parked."""
+        held = next((entry for host in piece.darts for entry in host.parked if host.id == move.dart), None)
+        name = move.as_ or (held.id if held is not None else move.dart)
+        mark = home_mark(name)
+        return line("at_mark", "On the {on}: the place is your mark “{mark}”.", on=words(self.on), mark=mark)
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the darts back. Raises StepError for what cannot be."""

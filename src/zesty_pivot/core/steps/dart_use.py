@@ -15,7 +15,7 @@ from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import Context, Note, Outcome
 from zesty_pivot.core.steps.dart_chain import DartChain
-from zesty_pivot.core.steps.dart_fan import MOST, fanned, grouped, mouth_distance, together
+from zesty_pivot.core.steps.dart_fan import MOST, beside, fanned, grouped, mouth_distance, together
 from zesty_pivot.core.steps.dart_move import MoveDart
 from zesty_pivot.core.steps.hand import Line, Way, line
 
@@ -190,6 +190,10 @@ class UseDart(DartChain):
             wide = piece.intake(members[0])
             return (Note(f"each takes {format_length(wide, unit, fine=True)} of the seam", self.on, wide),)
         return ()
+
+    def place_by_hand(self, piece: Piece, move: MoveDart, context: Context) -> Line | None:
+        """Counted from the dart's own mouth."""
+        return beside(piece, move, context)
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """The moves, then how the mouth is marked and its edge drawn."""
