@@ -321,6 +321,11 @@ class Paper:
 
     # Truing.
 
+    def straighten(self, f) -> None:
+        mine = [k for k, strip in enumerate(self.strips) if strip.edge == f["edge"]]
+        ends = np.linspace(self.strips[mine[0]].points[0], self.strips[mine[-1]].points[-1], 200)
+        self.strips[mine[0] : mine[-1] + 1] = [Strip(f["edge"], ends, self.strips[mine[-1]].mouth)]
+
     def fold(self, f) -> None:
         self.joint, self.fold_dart = self._mouth(f["dart"]), f["dart"]
 

@@ -18,6 +18,7 @@ from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.lay import PANELS, Lay
+from zesty_pivot.desk.mending import can_true, true_all
 from zesty_pivot.desk.model import START, VIEWS, DeskModel
 from zesty_pivot.desk.settings import Look
 from zesty_pivot.desk.table.canvas import Canvas
@@ -160,6 +161,7 @@ def _adding() -> tuple[Action, ...]:
         "dart.move": "rotate-cw", "dart.split": "split", "dart.merge": "merge", "dart.equalise": "equal",
         "piece.true": "spline", "dart.fan": "list-collapse", "dart.use": "waves", "dart.shape": "diamond",
         "dart.park": "square-parking", "dart.return": "undo-dot", "fullness.slash": "slice", "fullness.flare": "fan",
+        "piece.side_seam": "move-horizontal", "piece.true_seam": "blend", "piece.square": "square-dashed",
     }  # fmt: skip
     steps = registry.all_steps()
     return tuple(
@@ -282,6 +284,11 @@ def _steps() -> tuple[Action, ...]:
         Action(
             "step.remove", "Step", "Remove the step", "Ctrl+Backspace", lambda w: w.model.remove_step(_step(w)),
             _has_step, "trash-2",
+        ),
+        Action(
+            "true.all", "Step", "True all that asks for it", "Ctrl+Shift+T", lambda w: true_all(w.model),
+            lambda w: can_true(w.model), "wand-sparkles",
+            "A step for each corner, jog and unequal leg, with its amount; take out what you do not want",
         ),
         Action("look.back", "Step", "Look one step back", "Alt+Left", _look(-1), _can_look(-1), tip="The pattern before it"),
         Action("look.on", "Step", "Look one step on", "Alt+Right", _look(1), _can_look(1), tip="The pattern after it"),

@@ -62,6 +62,7 @@ def _at_centre(piece: Piece) -> Iterable[Finding]:
                 "corners", Severity.WARNING, piece.name, f"{edge}:centre",
                 f"the {words(edge)} leaves the centre {off:.1f}° off square",
                 off, SQUARE_DEG, "deg", "Redraw it square to the centre.",
+                Mend("Square it to the centre", step={"do": "piece.square", "on": piece.name, "edge": edge}),
             )  # fmt: skip
 
 
@@ -81,6 +82,10 @@ def _at_seams(pattern: Pattern) -> Iterable[Finding]:
                     "corners", Severity.WARNING, "front", f"{one[0]}:{role}",
                     f"the {words(one[0])} has a corner of {turn:.1f}° where front and back meet at the {words(role)}",
                     turn, LIMIT_DEG, "deg", f"Redraw the {words(one[0])} of front and back across the seam.",
+                    Mend(
+                        f"True the {words(one[0])} across the {words(role)}",
+                        step={"do": "piece.true_seam", "on": "front", "seam": role, "edge": one[0]},
+                    ),
                 )  # fmt: skip
 
 

@@ -3,13 +3,17 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import ClassVar, Literal
 
+import numpy as np
+import shapely
 from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.redraw import Redrawn, blend, corner, jog, reaches
-from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece import Pattern, Piece, Run, Source
 from zesty_pivot.core.piece.names import EDGE_ENDS, words
 from zesty_pivot.core.piece.place import settled, sewn_distance
 from zesty_pivot.core.quantity import format_length, length_mm
@@ -34,19 +38,37 @@ class TruePiece(Step):
     do: Literal["piece.true"] = "piece.true"
     edge: str = Field(description="the edge to true", min_length=1)
     over: Length = Field(default="5 cm", description="how far the blend reaches to either side of the mouth")
+    straight: bool = Field(default=False, description="instead: one straight line from end to end, for a shoulder or side seam")
 
     def words(self) -> str:
         """`true the waist over 5 cm`."""
-        return f"true the {words(self.edge)} over {self.over}"
+        return f"true the {words(self.edge)} {'straight' if self.straight else f'over {self.over}'}"
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the edge trued. Raises StepError when `over` is nothing, PlaceError for a wrong edge."""
+        if self.straight:
+            return self._straightened(pattern.piece(self.on), pattern)
         blends = self._blends(pattern, context)
         if not blends:
             note = Note(f"the {words(self.edge)} runs smooth already", self.on, 0.0)
             return Outcome(pattern.with_piece(pattern.piece(self.on)), (note,))
         notes = tuple(self._note(made.moved_mm, made.longer_mm) for _piece, _index, made in blends)
         return Outcome(pattern.with_piece(blends[-1][2].piece), notes)
+
+    def _straightened(self, piece: Piece, pattern: Pattern) -> Outcome:
+        """The edge as one straight line: what a shoulder is after its dart has gone elsewhere."""
+        runs = piece.edge(self.edge).runs
+        opened = next((run.mouth for run in runs[:-1] if run.mouth is not None), None)
+        if opened is not None:
+            what = f"the {words(opened)} dart opens in the {words(self.edge)}"
+            raise StepError(what, where=self.on, advice="Move or park it first, or blend instead.")
+        line_, old = Path.straight(runs[0].path.start, runs[-1].path.end), np.concatenate([run.path.outline for run in runs])
+        moved = float(shapely.LineString(line_.outline).hausdorff_distance(shapely.LineString(old)))
+        one = Run(self.edge, line_, Source(runs[0].source.edge, runs[0].source.u0, runs[-1].source.u1), runs[-1].mouth)
+        at = piece.runs.index(runs[0])
+        made = replace(piece, runs=(*piece.runs[:at], one, *piece.runs[at + len(runs) :]))
+        longer = line_.length - sum(run.path.length for run in runs)
+        return Outcome(pattern.with_piece(made), (self._note(moved, longer),))
 
     def _over(self, context: Context) -> float:
         over = length_mm(self.over, context.scope)
@@ -73,6 +95,9 @@ class TruePiece(Step):
         """Fold the mouth shut, draw a curve by halving tangents, cut along it with the fold shut; the same in both ways."""
         found: list[Line] = []
         names = {"on": words(self.on), "edge": words(self.edge)}
+        if self.straight:
+            self.apply(pattern, context)
+            return (line("straighten", "On the {on}, draw the {edge} as one straight line from end to end.", **names),)
         for piece, index, made in self._blends(pattern, context):
             found += self._blend_lines(piece, index, made, context, names)
         return tuple(found) or (line("nothing", "The {edge} of the {on} runs smooth already: nothing is drawn.", **names),)

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from PyQt6.QtWidgets import QCheckBox
+
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.steps.base import Step
@@ -24,6 +26,10 @@ class TruePieceForm(StepForm):
         self.add_row("Piece", self.on)
         self.add_row("Edge", self.edge)
         self.add_row("Blended over, to either side", self.over)
+        self.straight = QCheckBox("Instead: one straight line")
+        self.straight.setToolTip("For a shoulder or side seam from which a dart has gone")
+        self._rows.addWidget(self.straight)
+        self.straight.clicked.connect(lambda on: self.change({"straight": on or None}, "straight" if on else "blended"))
         self.on.picked.connect(lambda name: self.change({"on": name}, f"true the {name}"))
         self.edge.picked.connect(lambda edge: self.change({"edge": edge}, f"true the {words(edge)}"))
         self.over.committed.connect(lambda text: self.change({"over": text}, f"blend over {text}"))
@@ -36,6 +42,8 @@ class TruePieceForm(StepForm):
         roles = before.piece(step.on).roles if before.has(step.on) else ()
         self.edge.show_choices([(edge, words(edge)) for edge, role in roles if role != "centre"], step.edge)
         self.over.set_text(str(step.over), step)
+        self.over.setEnabled(not step.straight)
+        self.straight.setChecked(step.straight)
 
 
 def first_step(model: DeskModel) -> dict[str, object] | None:

@@ -146,8 +146,14 @@ class ShareRow(NumberRow):
         def worth(text: str) -> str:
             return f"= {100 * share_of(text):.4g} %"
 
-        field = CalcField(worth, self.title)
-        field.committed.connect(lambda text: form.change({self.key: text}, f"{self.title.lower()} {text}"))
+        field = CalcField(worth, self.title, may_be_empty=bool(self.empty))
+        field.edit.setPlaceholderText(self.empty)
+
+        def commit(text: str) -> None:
+            gone = dict.fromkeys(self.clears) if text else {}
+            form.change({self.key: text or None, **gone}, f"{self.title.lower()} {text or self.empty}")
+
+        field.committed.connect(commit)
         return field
 
 

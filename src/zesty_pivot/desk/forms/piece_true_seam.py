@@ -1,0 +1,42 @@
+"""The form of piece.true_seam."""
+
+from __future__ import annotations
+
+from zesty_pivot.core.steps import registry
+from zesty_pivot.core.steps.piece_true_seam import TrueSeam
+from zesty_pivot.desk.forms.base import FormEntry
+from zesty_pivot.desk.forms.plain import plain
+from zesty_pivot.desk.forms.rows import ChoiceRow, LengthRow
+from zesty_pivot.desk.model import DeskModel
+
+DO = "piece.true_seam"
+MEETINGS = [("shoulder", "neckline"), ("side_seam", "armhole"), ("side_seam", "waist"), ("shoulder", "armhole")]
+SEAMS = [("shoulder", "the shoulder"), ("side_seam", "the side seam")]
+EDGES = [("neckline", "neckline"), ("armhole", "armhole"), ("waist", "waist")]
+
+
+def first_step(model: DeskModel) -> dict[str, object] | None:
+    """A step to begin with: where a finding asks for one, else the first that would change something."""
+    for finding in model.findings:
+        step = finding.mend.step if finding.mend is not None else None
+        if step is not None and step.get("do") == DO:
+            return dict(step)
+    for seam, edge in MEETINGS:
+        value: dict[str, object] = {"do": DO, "on": "front", "seam": seam, "edge": edge}
+        if model.would_change(registry.read(value)):
+            return value
+    return None
+
+
+FORM = FormEntry(
+    DO,
+    plain(
+        TrueSeam,
+        ChoiceRow("edge", "Edge", choices=lambda _step, _piece: EDGES),
+        ChoiceRow("seam", "Across", choices=lambda _step, _piece: SEAMS),
+        LengthRow("over", "Blended over, to either side"),
+    ),
+    first_step,
+    lambda model: model.pattern.has("front") and model.pattern.has("back"),
+    order=92,
+)

@@ -1,0 +1,179 @@
+"""Truing across seams, square at the centre, straight shoulders, and a side seam that moves."""
+
+import math
+import re
+
+import numpy as np
+import pytest
+import shapely
+
+from tests.core.recipe.test_hand import furthest, played
+from tests.samples import move, real_pattern, real_value, scaled, style, worked
+from zesty_pivot.core.formats import block_file
+from zesty_pivot.core.formats.block_file import BlockFile
+from zesty_pivot.core.formats.derived import derive
+from zesty_pivot.core.geometry import between
+from zesty_pivot.core.ledger import accounts
+from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.quantity import Scope
+from zesty_pivot.core.recipe import Evaluator
+from zesty_pivot.core.steps import registry
+
+
+def true_seam(seam: str, edge: str, **more: object) -> dict:  # type: ignore[type-arg]
+    return {"do": "piece.true_seam", "on": "front", "seam": seam, "edge": edge, **more}
+
+
+MEETINGS = [("shoulder", "neckline"), ("shoulder", "armhole"), ("side_seam", "armhole"), ("side_seam", "waist")]
+
+
+def opening(pattern: Pattern, name: str, seam: str, edge: str) -> float:
+    """The inner angle (degrees) between a seam and an edge at their corner, from points 0.01 mm along each."""
+    piece = pattern.piece(name)
+    ends = [(run.path.start, run.path.point_at(0.01)) for run in piece.edge(seam).runs]
+    ends += [(run.path.end, run.path.point_at(run.path.length - 0.01)) for run in piece.edge(seam).runs]
+    others = [(run.path.start, run.path.point_at(0.01)) for run in piece.edge(edge).runs]
+    others += [(run.path.end, run.path.point_at(run.path.length - 0.01)) for run in piece.edge(edge).runs]
+    for corner, along in ends:
+        for other, inwards in others:
+            if math.dist(corner, other) < 1e-6:
+                return abs(math.degrees(between(along - corner, inwards - corner)))
+    raise AssertionError("they do not meet")
+
+
+@pytest.mark.parametrize(("seam", "edge"), MEETINGS)
+@pytest.mark.parametrize("size", [(1.0, 1.0), (0.85, 0.9), (1.35, 1.15)])
+def test_the_edge_runs_smooth_across_the_seam(seam: str, edge: str, size: tuple[float, float]) -> None:
+    block = scaled(*size)
+    found = worked([true_seam(seam, edge)], block)
+    joined = sum(opening(found.pattern, name, seam, edge) for name in ("front", "back"))
+    assert joined == pytest.approx(180.0, abs=0.05)
+    # The partners differ by as much as before, no more: both seams changed by the same length.
+    for before, after in ((block, found.pattern),):
+        gaps = [p.sewn_length(f"back.{seam}") - p.sewn_length(f"front.{seam}") for p in (before, after)]
+        assert gaps[1] == pytest.approx(gaps[0], abs=1e-6)
+    for name in ("front", "back"):
+        runs = found.pattern.piece(name).runs
+        for one, two in zip(runs, (*runs[1:], runs[0]), strict=True):
+            if one.mouth is None:
+                assert math.dist(one.path.end, two.path.start) < 2e-4  # the ring is closed
+    assert "moved by up to" in found.states[-1].notes[0].text
+
+
+def test_truing_across_twice_does_nothing_more() -> None:
+    found = worked([true_seam("shoulder", "neckline"), true_seam("shoulder", "neckline")])
+    assert "already" in found.states[-1].notes[0].text and found.states[2].pattern is found.states[1].pattern
+
+
+def test_the_findings_offer_what_mends_them() -> None:
+    before = derive(style([]))
+    offered = [f.mend.step for f in before.findings if f.mend is not None and f.mend.step is not None]
+    assert {step["do"] for step in offered} >= {"piece.true", "piece.true_seam"}
+    after = derive(style([step for step in offered if step["do"] == "piece.true_seam"]))
+    assert not [f for f in after.findings if "where front and back meet" in f.message]
+
+
+@pytest.mark.parametrize(("on", "edge"), [("front", "waist"), ("front", "neckline"), ("back", "waist"), ("back", "neckline")])
+def test_square_to_the_centre(on: str, edge: str) -> None:
+    found = worked([{"do": "piece.square", "on": on, "edge": edge}])
+    assert opening(found.pattern, on, "centre", edge) == pytest.approx(90.0, abs=0.05)
+
+
+def crooked() -> BlockFile:
+    """The block with a front waist that leaves the centre several degrees off square."""
+    value = real_value()
+    waist = next(edge for edge in value["pieces"][0]["edges"] if edge["id"] == "waist")
+    waist["path"] = waist["path"].replace("15.197711 438", "15.197711 435.5")
+    return block_file.from_value(value, "crooked")
+
+
+def test_a_waist_that_is_not_square_is_found_and_mended() -> None:
+    before = derive(style([], crooked()))
+    (finding,) = [f for f in before.findings if f.message.startswith("the waist leaves the centre")]
+    assert finding.mend is not None and finding.value == pytest.approx(math.degrees(math.atan2(2.5, 15.197711)), abs=0.01)
+    after = derive(style([finding.mend.step], crooked()))
+    assert not [f for f in after.findings if f.message.startswith("the waist leaves the centre")]
+
+
+def test_a_dart_at_the_centre_is_in_the_way_of_the_square() -> None:
+    steps = [move("waist", "centre_waist", "40%"), {"do": "piece.square", "on": "front", "edge": "waist"}]
+    broken = Evaluator().evaluate(real_pattern(), [registry.read(step) for step in steps], Scope("cm")).broken
+    assert "opens at the centre" in str(broken[-1][1])
+
+
+def test_a_shoulder_is_straight_again_after_its_dart_has_gone() -> None:
+    """The correction of a few millimetres that the trade expects (3 to 5, common practice, no source)."""
+    straight = {"do": "piece.true", "on": "back", "edge": "shoulder", "straight": True}
+    found = worked([move("shoulder", "mid_neck", on="back"), straight])
+    (run,) = found.pattern.piece("back").edge("shoulder").runs
+    assert run.path.length == pytest.approx(math.dist(run.path.start, run.path.end), abs=1e-9)
+    assert 0.5 < found.states[-1].notes[0].amount_mm < 8.0
+    papers = played(found, Scope("cm"), "pivot")
+    assert furthest(papers["back"], found.pattern.piece("back")) < 0.5
+    broken = Evaluator().evaluate(real_pattern(), [registry.read(straight)], Scope("cm"))
+    assert "opens in the shoulder" in str(broken.broken[0][1])
+
+
+def side(**more: object) -> dict:  # type: ignore[type-arg]
+    return {"do": "piece.side_seam", **more}
+
+
+def paper_area(pattern: Pattern) -> float:
+    return sum(piece.area for piece in pattern.pieces)
+
+
+@pytest.mark.parametrize("steps", [[], [move("shoulder", "side_bust")], [move("waist", "french", "60%")]])
+@pytest.mark.parametrize(
+    "shift", [{"by": "2 cm"}, {"by": "2 cm", "on": "front", "other": "back"}, {"armhole": "1/3"}, {"by": "1 in"}]
+)
+def test_one_piece_gets_what_the_other_loses(steps: list[dict], shift: dict) -> None:  # type: ignore[type-arg]
+    before = worked(steps).pattern
+    found = worked([*steps, side(**shift)])
+    on = shift.get("on", "back")
+    other = "front" if on == "back" else "back"
+    for edge in ("armhole", "waist"):
+        one, two = (p.sewn_length(f"front.{edge}") + p.sewn_length(f"back.{edge}") for p in (before, found.pattern))
+        assert two == pytest.approx(one, abs=1e-5)
+    lost = before.sewn_length(f"{on}.armhole") - found.pattern.sewn_length(f"{on}.armhole")
+    wanted = {"2 cm": 20.0, "1 in": 25.4}[shift["by"]] if "by" in shift else before.sewn_length("back.armhole") / 3.0
+    assert lost == pytest.approx(wanted, abs=1e-6)
+    assert found.pattern.sewn_length(f"{on}.side_seam") == pytest.approx(
+        found.pattern.sewn_length(f"{other}.side_seam"), abs=1e-6
+    )
+    assert paper_area(found.pattern) == pytest.approx(paper_area(before), rel=1e-6)
+    assert all(account.is_whole for account in accounts(found.pattern, found.block))
+    for piece in found.pattern.pieces:
+        assert shapely.Polygon(np.concatenate([run.path.outline for run in piece.runs])).buffer(0).area > 1000.0
+    for dart in before.piece("front").darts:  # a side dart follows to the same share of the new seam
+        if before.piece("front").dart_edge(dart.id) == "side_seam":
+            assert found.pattern.piece("front").dart_edge(dart.id) == "side_seam"
+            assert found.pattern.piece("front").angle(dart.id) == pytest.approx(before.piece("front").angle(dart.id), abs=1e-9)
+
+
+@pytest.mark.parametrize(
+    ("step", "says"),
+    [
+        (side(by="20 cm"), "does not fit.*less than"),
+        (side(by="0 cm"), "does not fit"),
+        (side(on="bakc"), "Did you mean 'back'"),
+        (true_seam("shoulder", "waist"), "does not meet the shoulder.*Choose"),
+        (true_seam("shoulder", "neckline", over="0"), "blend over nothing"),
+        ({"do": "piece.square", "on": "front", "edge": "armhole"}, "does not meet the fold"),
+    ],
+)
+def test_what_cannot_be_is_refused(step: dict, says: str) -> None:  # type: ignore[type-arg]
+    found = Evaluator().evaluate(real_pattern(), [registry.read(step)], Scope("cm"))
+    (fault,) = [error for _number, error in found.broken]
+    assert re.search(says, str(fault)) and "\n" not in str(fault), str(fault)
+
+
+def test_a_dart_at_the_corner_is_in_the_way_of_truing() -> None:
+    steps = [move("shoulder", "shoulder_tip"), true_seam("shoulder", "armhole")]
+    found = Evaluator().evaluate(real_pattern(), [registry.read(step) for step in steps], Scope("cm"))
+    assert "opens where the seam ends" in str(found.broken[-1][1])
+
+
+def test_one_amount_in_a_file() -> None:
+    for wrong in ({"by": "2 cm", "armhole": "1/3"}, {"on": "front", "other": "front"}):
+        with pytest.raises(ValueError, match=r"not both|one piece"):
+            registry.read(side(**wrong))
