@@ -33,19 +33,20 @@ ROOT = Path(__file__).parent.parent
 ROUNDS = 30
 
 TWELVE = (
+    {"do": "dart.park", "on": "front", "darts": ["shoulder"], "to": {"station": "side_waist"}},
+    {"do": "piece.true", "on": "front", "edge": "shoulder", "straight": True},
+    {"do": "dart.return", "on": "front"},
+    {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "mid_neck"}, "share": "60%"},
+    {"do": "dart.use", "on": "front", "dart": "mid_neck", "as": "pleats", "count": 2, "spacing": "2.5 cm"},
+    {"do": "dart.split", "on": "front", "dart": "shoulder", "parts": [
+        {"to": {"station": "mid_armhole"}, "share": "30%"}, {"to": {"station": "side_bust"}}]},
+    {"do": "dart.use", "on": "front", "dart": "mid_armhole", "as": "ease", "over": "14 cm", "cloth": "soft"},
+    {"do": "dart.fan", "on": "front", "dart": "shoulder", "count": 2, "spacing": "1.5 cm", "parallel": True},
+    {"do": "dart.shape", "on": "front", "dart": "waist", "bow": "3 mm"},
+    {"do": "dart.move", "on": "back", "dart": "shoulder", "to": {"station": "mid_neck"}},
+    {"do": "dart.use", "on": "back", "dart": "shoulder", "as": "gathers", "over": "6 cm"},
     {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "french"}},
-    {"do": "dart.move", "on": "front", "dart": "waist", "to": {"station": "mid_armhole"}, "share": "40%"},
-    {"do": "dart.move", "on": "front", "dart": "mid_armhole", "to": {"station": "mid_shoulder"}},
-    {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "side_bust"}, "share": "50%"},
-    {"do": "dart.move", "on": "front", "dart": "side_bust", "to": {"station": "mid_neck"}},
-    {"do": "piece.true", "on": "front", "edge": "waist"},
-    {"do": "dart.move", "on": "back", "dart": "shoulder", "to": {"station": "mid_armhole"}},
-    {"do": "dart.move", "on": "back", "dart": "waist", "to": {"station": "side_waist"}, "share": "30%"},
-    {"do": "piece.true", "on": "back", "edge": "waist"},
-    {"do": "dart.move", "on": "front", "dart": "mid_armhole", "to": {"station": "shoulder_tip"}, "share": "50%"},
-    {"do": "dart.move", "on": "front", "dart": "side_bust", "to": {"station": "centre_neck"}},
-    {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "side_waist"}},
-)
+)  # fmt: skip
 
 
 def twelve() -> Style:

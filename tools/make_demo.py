@@ -47,6 +47,26 @@ STYLES = {
         ],
         "notes": "Morning service, second soprano. A side bust dart, and the back's shoulder dart in the neck. In inches.",
     },
+    "compline": {
+        "name": "Compline bodice", "units": "cm",
+        "steps": [
+            {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "mid_neck"}},
+            {"do": "dart.use", "on": "front", "dart": "shoulder", "as": "gathers", "ratio": 1.8},
+            {"do": "dart.move", "on": "back", "dart": "shoulder", "to": {"station": "mid_neck"}},
+            {"do": "piece.true", "on": "front", "edge": "waist"},
+        ],
+        "notes": "Late service, contralto solo. The bust dart is gathered into the neckline; the back's is in the neck.",
+    },
+    "lauds": {
+        "name": "Lauds bodice", "units": "cm",
+        "steps": [
+            {"do": "dart.merge", "on": "front", "darts": ["waist", "shoulder"],
+             "to": {"edge": "centre", "from": "centre_waist", "at": "35%"}},
+            {"do": "piece.true", "on": "front", "edge": "waist"},
+            {"do": "dart.use", "on": "back", "dart": "waist", "as": "tucks", "count": 2, "spacing": "3 cm", "stitched": "8 cm"},
+        ],
+        "notes": "Morning concert, mezzo solo. Both front darts meet at a CF seam as an arrowhead; the back has two tucks.",
+    },
 }  # fmt: skip
 
 

@@ -15,3 +15,13 @@ def members(package: ModuleType, attribute: str) -> list[object]:
         if hasattr(module, attribute):
             found.append(getattr(module, attribute))
     return found
+
+
+def member(package: ModuleType, module: str, name: str) -> object | None:
+    """The value called `name` of one module of a package, or None when there is no such module or it has none; nothing
+    else is imported."""
+    known = {info.name for info in pkgutil.iter_modules(package.__path__)}
+    if module not in known:
+        return None
+    found: object | None = getattr(importlib.import_module(f"{package.__name__}.{module}"), name, None)
+    return found

@@ -9,11 +9,13 @@ GUIDE_PAGES = (
     "README.md",
     "begin.md",
     "ring.md",
+    "darts.md",
     "true.md",
     "compare.md",
     "finish.md",
     "paper.md",
     "hand.md",
+    "practise.md",
     "desk.md",
     "files.md",
 )

@@ -111,6 +111,7 @@ def _panel(panel: str) -> Action:
         "trace": ("Tracing paper", "What differs from the block, an earlier state or another style"),
         "walk": ("Walk a seam", "Two seams rolled along each other, with the running difference and the notches"),
         "hand": ("By hand", "The paper procedure with this pattern's numbers"),
+        "practise": ("Practise", "Guess the new mouth, or where the fullness went, before the pattern opens"),
     }
 
     def run(desk: Desk) -> None:

@@ -80,6 +80,7 @@ class _Shots:
         self.shot("start")
         window.model.set_view("style")
         self._compared()
+        self._darts()
         self._commands()
         window.run("theme.dark")
         window.model.choose_step(0)
@@ -125,6 +126,32 @@ class _Shots:
         window.lay.set_fold(1.0)
         self.shot("fold")
         window.lay.set_fold(0.0)
+
+    def _darts(self) -> None:
+        """A split ring, gathers at the neck, the arrowhead, practise."""
+        from zesty_pivot.core.steps import registry
+        from zesty_pivot.data.demo import demo_styles
+
+        window = self.window
+        parts = [{"to": {"station": "mid_armhole"}, "share": "30%"}, {"to": {"station": "side_bust"}}]
+        split = {"do": "dart.split", "on": "front", "dart": "shoulder", "parts": parts}
+        window.model.replace(demo_styles()[0].with_steps((registry.read(split),)), None)
+        window.model.choose_step(0)
+        self.shot("split")
+        window.model.replace(demo_styles()[3], None)
+        window.model.choose_step(1)
+        self.shot("gathers")
+        window.model.replace(demo_styles()[4], None)
+        self.shot("arrowhead")
+        window.model.replace(demo_styles()[1], None)
+        window.lay.show_panel("practise")
+        practise = window.side.practise
+        practise.begin_with(7, "whole")
+        practise.guess.edit.setText("6.5")
+        practise.reveal()
+        self.shot("practise")
+        window.lay.show_panel("reading")
+        window.model.replace(demo_styles()[0], None)
 
     def _commands(self) -> None:
         from zesty_pivot.desk.command_list import CommandList

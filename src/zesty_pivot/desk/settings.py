@@ -36,6 +36,9 @@ class Settings(Model):
     has_toured: bool = Field(default=False, description="whether the walk through the ring was seen or left")
     window: str = Field(default="", max_length=4000, description="place and size of the window, as Qt writes them")
     folder: str = Field(default="", max_length=4000, description="where file dialogs begin: the folder used last")
+    practise: dict[Literal["whole", "share", "where"], tuple[int, int]] = Field(
+        default_factory=dict, description="by kind of question: how many were asked and how many guesses were right"
+    )
     recent: tuple[str, ...] = Field(default=(), max_length=KEPT_RECENT, description="paths of styles, the latest first")
 
     def begin_folder(self) -> Path:

@@ -1,4 +1,4 @@
-"""The right side of the style view: four panels under one row of tabs."""
+"""The right side of the style view: five panels under one row of tabs."""
 
 from __future__ import annotations
 
@@ -9,24 +9,27 @@ from typing import TYPE_CHECKING, TypeVar
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
+from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.lay import PANELS, Lay
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.panels.reading import ReadingPanel
 
 if TYPE_CHECKING:
     from zesty_pivot.desk.panels.hand import HandPanel
+    from zesty_pivot.desk.panels.practise import PractisePanel
     from zesty_pivot.desk.panels.trace import TracePanel
     from zesty_pivot.desk.panels.walk import WalkPanel
 
 P = TypeVar("P", bound=QWidget)
 
 WIDTH = 312
-TITLES = {"reading": "Reading", "trace": "Trace", "walk": "Walk", "hand": "By hand"}
+TITLES = {"reading": "Reading", "trace": "Trace", "walk": "Walk", "hand": "By hand", "practise": "Practise"}
 TIPS = {
     "reading": "The chosen step, accounts and findings",
     "trace": "Tracing paper: lay the block, an earlier state or another style on the table",
     "walk": "Walk two seams along each other",
     "hand": "The paper procedure with this pattern's numbers",
+    "practise": "Guess the new mouth, or where the fullness went, before the pattern opens",
 }
 
 
@@ -34,13 +37,14 @@ class Side(QWidget):
     """Tabs and panels; which one is seen is the lay's."""
 
     def __init__(
-        self, model: DeskModel, lay: Lay, run: Callable[[str], None], tip: Callable[[str], str], after: Callable[[], None]
-    ) -> None:
+        self, model: DeskModel, lay: Lay, keeper: Keeper, run: Callable[[str], None], tip: Callable[[str], str],
+        after: Callable[[], None],
+    ) -> None:  # fmt: skip
         super().__init__()
         self.setObjectName("right")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedWidth(WIDTH)
-        self._model, self._lay, self._run = model, lay, run
+        self._model, self._lay, self._keeper, self._run = model, lay, keeper, run
         self.reading = ReadingPanel(model, after)
         self.stack = QStackedWidget()
         self.tabs: dict[str, QPushButton] = {}
@@ -85,6 +89,13 @@ class Side(QWidget):
         from zesty_pivot.desk.panels.hand import HandPanel
 
         return self._added(HandPanel(self._model, self._lay, self._run))
+
+    @cached_property
+    def practise(self) -> PractisePanel:
+        """Questions, made when they are first asked for."""
+        from zesty_pivot.desk.panels.practise import PractisePanel
+
+        return self._added(PractisePanel(self._model, self._lay, self._keeper))
 
     def _added(self, panel: P) -> P:
         self.stack.addWidget(panel)

@@ -13,6 +13,7 @@ from PyQt6.QtWidgets import QFrame, QHBoxLayout, QMenu, QPushButton, QScrollArea
 from zesty_pivot.desk.bead_actions import BEAD_MENU
 from zesty_pivot.desk.foot import Foot
 from zesty_pivot.desk.forms.registry import all_forms
+from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
@@ -34,12 +35,13 @@ class StyleView(QWidget):
     """Puts the parts together and shows the table or the walk."""
 
     def __init__(
-        self, model: DeskModel, lay: Lay, run: Callable[[str], None], action: Callable[[str], QAction], menu: Menu
-    ) -> None:
+        self, model: DeskModel, lay: Lay, keeper: Keeper, run: Callable[[str], None], action: Callable[[str], QAction],
+        menu: Menu,
+    ) -> None:  # fmt: skip
         super().__init__()
         self._model, self._lay = model, lay
         self.table = StyleTable(model, lay, lambda: menu(BEAD_MENU))
-        self.side = Side(model, lay, run, lambda id: action(id).toolTip(), self.table.setFocus)
+        self.side = Side(model, lay, keeper, run, lambda id: action(id).toolTip(), self.table.setFocus)
         self.foot = Foot(model, lay)
         self.tables = QStackedWidget()
         self.tables.addWidget(self.table)

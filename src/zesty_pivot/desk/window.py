@@ -61,7 +61,7 @@ class Window(QMainWindow):
         self.resize(1280, 800)
         self._qt_actions: dict[str, tuple[Action, QAction]] = {}
         self._build_actions()
-        self.style_view = StyleView(self.model, self.lay, self.run, self.qt_action, self.menu_of)
+        self.style_view = StyleView(self.model, self.lay, self.keeper, self.run, self.qt_action, self.menu_of)
         self.table, self.side = self.style_view.table, self.style_view.side
         self.strip = RecipeStrip(self.model, self.run, self.menu_of)
         self.header = Header(self.model, self.qt_action)

@@ -165,3 +165,12 @@ def test_common_practice_a_shoulder_dart_becomes_several_times_narrower_at_the_c
     piece = worked([move("shoulder", "centre_bust")]).pattern.piece("front")
     assert block.intake("shoulder") / piece.intake("shoulder") > 2.5
     assert math.degrees(piece.angle("shoulder")) == pytest.approx(17.176, abs=0.001)
+
+
+def test_every_step_lives_in_the_module_of_its_name() -> None:
+    """So that a file's step loads that module alone; any other name is no step."""
+    for do, step in registry.all_steps().items():
+        assert step.__module__.rsplit(".", 1)[1] == do.replace(".", "_")
+    for wrong in ("base", "registry", "dart_chain", "os.system", "dart.move.x", "", "dart_move"):
+        with pytest.raises(ValueError, match="no step"):
+            registry.read({"do": wrong, "on": "front"})

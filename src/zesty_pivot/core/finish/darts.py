@@ -51,7 +51,7 @@ def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart
     if piece.dart(dart).use is not Use.DART:
         return _folded(piece, dart, edge, fold)
     intake = piece.intake(dart)
-    setback = length_mm(own.setback, scope) if own.setback is not None else SETBACKS[finish.setback].distance(intake)
+    setback = setback_of(piece, dart, finish, scope)
     mouth = piece.mouth(dart)
     point = sewn_point(piece, dart, setback)
     end = own.end or finish.end
@@ -89,8 +89,16 @@ def _folded(piece: Piece, dart: str, edge: str, fold: str) -> SewnDart:
 
 def sewn_length(piece: Piece, dart: str, finish: Finish, scope: Scope) -> float:
     """How long a dart is from its mouth to its sewn point, mm."""
-    sewn = sewn_dart(piece, dart, finish, scope)
-    return math.dist(np.mean(sewn.mouth, axis=0), sewn.point)
+    point = sewn_point(piece, dart, setback_of(piece, dart, finish, scope))
+    return math.dist(np.mean(piece.mouth(dart), axis=0), point)
+
+
+def setback_of(piece: Piece, dart: str, finish: Finish, scope: Scope) -> float:
+    """How far a dart is sewn from its pivot, mm: its own set-back, else the school's. Raises FormulaError."""
+    own = finish.darts.get(f"{piece.name}.{dart}", DartFinish())
+    if own.setback is not None:
+        return length_mm(own.setback, scope)
+    return SETBACKS[finish.setback].distance(piece.intake(dart))
 
 
 def _away_from_centre(piece: Piece, dart: str, edge: str, fold: str) -> str:

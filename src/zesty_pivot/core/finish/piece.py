@@ -19,11 +19,14 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.open_up import Opened, open_up
 from zesty_pivot.core.piece import Dart, Hold, Piece, Use
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.region import outline
 from zesty_pivot.core.quantity import Scope, length_mm
 
 # A dart that is pressed away is eased over this much of the seam (mm) to either side. Common practice, no source.
 PRESSED_OVER = 20.0
+
+GRAIN_CLEAR = 4.0  # mm that the grain arrow keeps from an edge that cuts it short
 
 CUT_WORDS = {"fold": "cut 1 on the fold", "pair": "cut 1 pair", "one": "cut 1"}
 
@@ -114,12 +117,31 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
         if mark.arrow:
             strokes.append(Stroke("marks", "arrow", f"{mark.id}.arrow", mark.arrow))
     strokes += _balance_strokes(drawn, ring)
-    if drawn.grain is not None:
-        strokes.append(Stroke("marks", "grain", "grain", grain_arrow(drawn.grain)))
+    grain = grain_inside(drawn)
+    if grain is not None:
+        strokes.append(Stroke("marks", "grain", "grain", grain_arrow(grain)))
     texts = label(_label_lines(piece, finish, style, order, version), shapely.Polygon(outline(drawn)).buffer(0.0))
     circles = tuple(drill(dart) for dart in darts if dart.use is Use.DART)
     texts += tuple(mark.text for mark in marked)
     return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring)
+
+
+def grain_inside(piece: Piece) -> tuple[Point, Point] | None:
+    """The longest part of the grain line that lies on the cloth: a dart may open across it, or the edge come in."""
+    if piece.grain is None:
+        return None
+    line, cloth = shapely.LineString(piece.grain), shapely.Polygon(outline(piece))
+    if shapely.contains_properly(cloth, line):
+        return piece.grain
+    parts = shapely.get_parts(shapely.intersection(line, cloth.buffer(-GRAIN_CLEAR)))
+    parts = [part for part in parts if part.geom_type == "LineString"]
+    if not parts:
+        return piece.grain
+    longest = max(parts, key=lambda part: float(part.length))
+    if longest.length >= line.length - 1e-6:
+        return piece.grain
+    (x0, y0), (x1, y1) = longest.coords[0], longest.coords[-1]
+    return (float(x0), float(y0)), (float(x1), float(y1))
 
 
 def pressed_away(piece: Piece, finish: Finish) -> Piece:

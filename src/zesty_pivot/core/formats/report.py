@@ -75,6 +75,7 @@ class AccountRow:
     block_deg: float
     placed: tuple[PlacedRow, ...]
     missing_deg: float
+    added_deg: float = 0.0  # what steps put in on purpose, negative for what they took out
 
 
 @dataclass(frozen=True)
@@ -130,6 +131,7 @@ def report(derived: Derived) -> Report:
                 block_deg=account.block_deg,
                 placed=tuple(PlacedRow(where=entry.where, use=entry.use, deg=entry.deg) for entry in account.placed),
                 missing_deg=account.missing_deg,
+                added_deg=account.added_deg,
             )
             for account in derived.look.accounts
         ),

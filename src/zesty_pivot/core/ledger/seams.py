@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from zesty_pivot.core.moves.open_up import open_up
-from zesty_pivot.core.piece import OPEN_USES, Pattern, Piece
+from zesty_pivot.core.piece import Pattern, Piece, Use
 
 
 @dataclass(frozen=True)
@@ -29,7 +29,7 @@ def finished_length(piece: Piece, edge: str) -> float:
     """The length in mm of an edge of the finished garment: what is sewn, gathered, pleated or eased in is not part of it, what
     flares is."""
     length = piece.edge(edge).sewn_length
-    if any(dart.use in OPEN_USES for dart in piece.darts):
+    if any(dart.use is Use.FLARE for dart in piece.darts):
         length += sum(found.open_mm for found in open_up(piece)[1] if found.edge == edge and not found.taken_mm)
     return length
 

@@ -20,6 +20,8 @@ from zesty_pivot.core.steps.hand import Line, Way
 # What is left of a dart under this share of it (one in a thousand million) is the noise of float64: all of it goes.
 _ALL = 1e-9
 
+_HALVINGS = 64  # of a mouth of half a metre leave less than float64 can tell
+
 
 class DartChain(Step):
     """A step that is a row of dart.moves, decided on the pattern it meets. The order of moves about one pivot is all one."""
@@ -28,17 +30,23 @@ class DartChain(Step):
     def moves(self, pattern: Pattern, context: Context) -> tuple[MoveDart, ...]:
         """The moves in order. Raises StepError when what is asked cannot be."""
 
-    def _walked(self, pattern: Pattern, context: Context) -> Iterator[tuple[Pattern, MoveDart, Outcome]]:
+    def _walked(
+        self, pattern: Pattern, context: Context, moves: Sequence[MoveDart] | None = None
+    ) -> Iterator[tuple[Pattern, MoveDart, Outcome]]:
         """Each move with the pattern before it and what comes of it."""
-        for move in self.moves(pattern, context):
+        for move in self.moves(pattern, context) if moves is None else moves:
             outcome = move.apply(pattern, context)
             yield pattern, move, outcome
             pattern = outcome.pattern
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern after all moves. Raises StepError, PlaceError or GeometryError when one cannot be done."""
+        return self.after(self.moves(pattern, context), pattern, context)
+
+    def after(self, moves: Sequence[MoveDart], pattern: Pattern, context: Context) -> Outcome:
+        """The pattern after some moves, with what they have to say."""
         notes: list[Note] = []
-        for _before, _move, outcome in self._walked(pattern, context):
+        for _before, _move, outcome in self._walked(pattern, context, moves):
             pattern = outcome.pattern
             notes += outcome.notes
         return Outcome(pattern, tuple(notes))
@@ -107,7 +115,7 @@ def equal_mouths(where: str, total: float, legs: Sequence[tuple[float, float]]) 
         return [2.0 * math.asin(min(1.0, mouth / (2.0 * r))) - there for r, there in legs]
 
     low, high = 0.0, 2.0 * min(r for r, _there in legs)
-    for _ in range(200):
+    for _ in range(_HALVINGS):
         middle = (low + high) / 2.0
         low, high = (middle, high) if sum(angles(middle)) < total else (low, middle)
     found = angles((low + high) / 2.0)

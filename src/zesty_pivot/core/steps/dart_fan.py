@@ -70,8 +70,9 @@ class FanDart(DartChain):
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the darts. Raises StepError, PlaceError or GeometryError when one cannot be."""
-        outcome = super().apply(pattern, context)
-        piece = grouped(outcome.pattern.piece(self.on), self.dart, self.moves(pattern, context))
+        moves = self.moves(pattern, context)
+        outcome = self.after(moves, pattern, context)
+        piece = grouped(outcome.pattern.piece(self.on), self.dart, moves)
         if self.parallel:
             piece = _parallel(piece, self.dart, self.on)
         return replace(outcome, pattern=outcome.pattern.with_piece(piece))

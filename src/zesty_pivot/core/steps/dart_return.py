@@ -89,7 +89,7 @@ class ReturnDarts(DartChain):
         """The pattern with the darts back. Raises StepError for what cannot be."""
         before = pattern.piece(self.on)
         back = {entry.id: entry for host in before.darts for entry in self._entries(before, host)}
-        outcome = super().apply(pattern, context)
+        outcome = self.after(self.moves(pattern, context), pattern, context)
 
         def home(dart: Dart) -> Dart:
             rest = tuple(entry for entry in dart.parked if entry.id not in back)

@@ -83,9 +83,10 @@ class UseDart(DartChain):
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the use changed. Raises StepError, in one sentence with what would work, for what cannot be."""
         main = self._main(pattern.piece(self.on))
-        outcome = super().apply(pattern, context)
+        moves = self.moves(pattern, context)
+        outcome = self.after(moves, pattern, context)
         piece = outcome.pattern.piece(self.on)
-        made = [move for move in self.moves(pattern, context) if move.as_ is not None]
+        made = [move for move in moves if move.as_ is not None]
         members = [main, *(move.as_ or "" for move in made)]
         if made:
             piece = grouped(piece, main, made)

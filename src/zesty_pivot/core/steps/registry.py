@@ -10,7 +10,7 @@ from typing import Any
 from pydantic import ValidationError
 
 from zesty_pivot.core import steps
-from zesty_pivot.core.discovery import members
+from zesty_pivot.core.discovery import member, members
 from zesty_pivot.core.errors import one_of
 from zesty_pivot.core.steps.base import Step
 
@@ -19,9 +19,9 @@ from zesty_pivot.core.steps.base import Step
 def all_steps() -> Mapping[str, type[Step]]:
     """Every step class by its `do`, in alphabetical order."""
     found: dict[str, type[Step]] = {}
-    for member in members(steps, "STEP"):
-        assert isinstance(member, type) and issubclass(member, Step)
-        found[member.model_fields["do"].default] = member
+    for step in members(steps, "STEP"):
+        assert isinstance(step, type) and issubclass(step, Step)
+        found[step.model_fields["do"].default] = step
     return MappingProxyType(dict(sorted(found.items())))
 
 
@@ -32,11 +32,20 @@ def read(value: Any) -> Step:
     if not isinstance(value, dict):
         raise ValueError("a step is an object with 'do' and its parameters")
     kind = value.get("do")
-    known = all_steps()
-    if not isinstance(kind, str) or kind not in known:
-        what, advice = one_of("step", str(kind), known)
+    found = _one(kind) if isinstance(kind, str) else None
+    if found is None:
+        what, advice = one_of("step", str(kind), all_steps())
         raise ValueError(f"{what}. {advice}")
-    return known[kind].model_validate(value)
+    return found.model_validate(value)
+
+
+@lru_cache(maxsize=64)
+def _one(kind: str) -> type[Step] | None:
+    """The class of one step by its `do`. Its module has the same name, so the others need not be loaded for a cold start."""
+    found = member(steps, kind.replace(".", "_"), "STEP")
+    if isinstance(found, type) and issubclass(found, Step) and found.model_fields["do"].default == kind:
+        return found
+    return None
 
 
 def dump(step: Step) -> dict[str, Any]:

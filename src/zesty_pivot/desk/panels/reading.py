@@ -124,7 +124,10 @@ class ReadingPanel(QWidget):
         rows = [(f"{words(account.piece).capitalize()}, in the block", f"{account.block_deg:.1f}°", "")]
         for entry in account.placed:
             where = STATION_WORDS.get(entry.where, entry.where)
+            where += "" if entry.use == "dart" else f", {entry.use}"
             rows.append((where, f"{entry.deg:.1f}°", self._model.length(piece.intake(entry.dart))))
+        if account.added_deg:
+            rows.insert(1, ("added by steps", f"{account.added_deg:+.1f}°", ""))
         for number, (title, degrees, mouth) in enumerate(rows):
             for column, text in enumerate((title, degrees, mouth)):
                 cell = label(text, "quiet" if number == 0 else "figure" if column else "", wraps=column == 0)
@@ -204,6 +207,6 @@ class ReadingPanel(QWidget):
         broken = [number for number, _fault in self._model.derived.derivation.broken]
         if broken:
             lines.append("Broken steps: " + ", ".join(str(number) for number in broken))
-        total = sum(account.block_deg for account in self._model.look.accounts)
+        total = sum(account.block_deg + account.added_deg for account in self._model.look.accounts)
         lines.append(f"Fullness of all pivots: {total:.1f}°")
         self.figures.setText("\n".join(lines))

@@ -136,7 +136,7 @@ def _paint_use(painter: QPainter, at: QPointF, size: Size, bead: Bead) -> None:
     middle = _away(at, bead.middle, (size.inner + size.outer) / 2)
     painter.setFont(text_font(7.5, bold=True))
     room = max(bead.sweep, 0.03) * (size.inner + size.outer) / 2
-    shown = bead.use if painter.fontMetrics().horizontalAdvance(bead.use) <= max(room + 14, 26) else bead.use[:2]
+    shown = bead.use if painter.fontMetrics().horizontalAdvance(bead.use) <= room + 24 else bead.use[:2]
     width = painter.fontMetrics().horizontalAdvance(shown) + 8
     box = QRectF(middle.x() - width / 2, middle.y() - 7, width, 14)
     painter.setPen(QPen(NOW.color("cool"), 1.0, Qt.PenStyle.DashLine if bead.use == PARKED else Qt.PenStyle.SolidLine))
@@ -156,7 +156,9 @@ def paint_hub(painter: QPainter, at: QPointF, size: Size, account: Account | Non
     painter.setPen(NOW.color("ink"))
     painter.setFont(display_font(11.5 * max(0.82, size.hub / HUB)))
     painter.drawText(
-        QRectF(at.x() - size.hub, at.y() - 19, 2 * size.hub, 20), Qt.AlignmentFlag.AlignCenter, f"{account.block_deg:.1f}°"
+        QRectF(at.x() - size.hub, at.y() - 19, 2 * size.hub, 20),
+        Qt.AlignmentFlag.AlignCenter,
+        f"{account.block_deg + account.added_deg:.1f}°",
     )
     painter.setFont(text_font(7.5))
     painter.setPen(NOW.color("good" if whole else "error"))

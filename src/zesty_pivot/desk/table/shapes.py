@@ -11,6 +11,7 @@ from PyQt6.QtGui import QPainterPath
 
 from zesty_pivot.core.finish.leg_lines import leg_lines
 from zesty_pivot.core.finish.marks import grain_arrow
+from zesty_pivot.core.finish.piece import grain_inside, lies_on_fold
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.open_up import bridge, open_up
 from zesty_pivot.core.piece import Pattern, Piece, Use
@@ -72,9 +73,10 @@ def shapes_of(piece: Piece) -> Shapes:
 def _drawn(piece: Piece) -> Shapes:
     fill, seams, folds, legs = QPainterPath(), QPainterPath(), QPainterPath(), QPainterPath()
     paper, opened = open_up(piece)
+    fold = paper.fold if lies_on_fold(paper) else None
     for index, run in enumerate(paper.runs):
         add_path(fill, run.path, joined=index > 0)
-        add_path(folds if run.edge == paper.fold else seams, run.path)
+        add_path(folds if run.edge == fold else seams, run.path)
         if run.mouth is None:
             continue
         if paper.dart(run.mouth).use is not Use.DART:  # a tuck or pleat: the cloth goes on
@@ -88,7 +90,10 @@ def _drawn(piece: Piece) -> Shapes:
             add_path(legs, first)
             add_path(legs, second)
     fill.closeSubpath()
-    grain = qt_path(grain_arrow(piece.grain)) if piece.grain else QPainterPath()
+    grain = QPainterPath()
+    inside = grain_inside(paper)
+    if inside is not None:
+        grain = qt_path(grain_arrow(inside))
     box = fill.controlPointRect()
     label = QPointF(box.left() + box.width() * 0.42, box.top() + box.height() * 0.33)
     marks, words = use_marks(paper, opened)
