@@ -226,7 +226,13 @@ class FinishView(QWidget):
                 continue
             kind, _colon, name = key.partition(":")
             if kind == "cut":
-                orders = [("auto", "by the centre"), ("fold", "1 on the fold"), ("pair", "1 pair"), ("one", "1")]
+                orders = [
+                    ("auto", "by the centre"),
+                    ("fold", "1 on the fold"),
+                    ("pair", "1 pair"),
+                    ("one", "1"),
+                    ("up", "1, right side up"),
+                ]
                 field.show_choices(orders, finish.cut.get(name, "auto"))
             else:
                 own = finish.darts.get(name)

@@ -39,7 +39,7 @@ def _drawn(pattern: Pattern, block: Pattern, size: QSize, ratio: float) -> QPixm
     pixmap = QPixmap(size * ratio)
     pixmap.setDevicePixelRatio(ratio)
     pixmap.fill(Qt.GlobalColor.transparent)
-    shifts = offsets(block)
+    shifts = offsets(block, pattern)
     box = QRectF()
     for piece in pattern.pieces:
         box = box.united(shapes_of(piece).box.translated(*shifts.get(piece.name, (0.0, 0.0))))

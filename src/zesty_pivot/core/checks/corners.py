@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.moves.redraw import corner, jog
 from zesty_pivot.core.piece import OPEN_USES, Pattern, Piece
-from zesty_pivot.core.piece.names import SEAM_ROLES, words
+from zesty_pivot.core.piece.names import RIGHT, SEAM_ROLES, SIDES, side_of, words
 
 LIMIT_DEG = 3.0  # common practice, no source
 SQUARE_DEG = 2.0  # common practice, no source
@@ -71,16 +72,17 @@ def _at_seams(pattern: Pattern) -> Iterable[Finding]:
     if not (pattern.has("front") and pattern.has("back")):
         return
     front, back = pattern.piece("front"), pattern.piece("back")
-    for role in SEAM_ROLES:
+    sides = list(SIDES) if front.is_unfolded or back.is_unfolded else [""]
+    for role, side in itertools.product(SEAM_ROLES, sides):
         for at_start in (True, False):
-            one, two = _opening(front, role, at_start), _opening(back, role, at_start)
+            one, two = _opening(front, role, at_start, side), _opening(back, role, at_start, side)
             if one is None or two is None or one[0] != two[0]:
                 continue
             turn = abs(math.degrees(one[1] + two[1] - math.pi))
             if turn > LIMIT_DEG:
                 yield Finding(
                     "corners", Severity.WARNING, "front", f"{one[0]}:{role}",
-                    f"the {words(one[0])} has a corner of {turn:.1f}° where front and back meet at the {words(role)}",
+                    f"the {words(one[0])} has a corner of {turn:.1f}° where front and back meet at the {words(role + side)}",
                     turn, LIMIT_DEG, "deg", f"Redraw the {words(one[0])} of front and back across the seam.",
                     Mend(
                         f"True the {words(one[0])} across the {words(role)}",
@@ -89,9 +91,14 @@ def _at_seams(pattern: Pattern) -> Iterable[Finding]:
                 )  # fmt: skip
 
 
-def _opening(piece: Piece, role: str, at_start: bool) -> tuple[str, float] | None:
-    """The role of the edge that meets a seam at one end, and the inner angle (radians) there, a mouth sewn shut."""
-    indices = [index for index, run in enumerate(piece.runs) if piece.role(run.edge) == role]
+def _opening(piece: Piece, role: str, at_start: bool, side: str) -> tuple[str, float] | None:
+    """The role of the edge that meets a seam at one end, and the inner angle (radians) there, a mouth sewn shut. `side` is that
+    of an unfolded piece, whose right half is walked the other way round."""
+    if piece.is_unfolded:
+        at_start = at_start != (side == RIGHT)
+    indices = [
+        index for index, run in enumerate(piece.runs) if piece.role(run.edge) == role and side_of(run.edge) in ("", side)
+    ]
     if not indices:
         return None
     index = (indices[0] - 1) % len(piece.runs) if at_start else indices[-1]

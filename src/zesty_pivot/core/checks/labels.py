@@ -15,9 +15,13 @@ def _run(look: Look) -> Iterable[Finding]:
         if not look.style.strip():
             yield _finding(piece.name, "label", f"the {piece.name} has no style name on its label", "Name the style.")
         asked = look.finish.cut.get(piece.name, "auto")
-        if asked == "auto" and piece.fold is None:
+        if asked == "auto" and piece.fold is None and not piece.is_unfolded:
             yield _finding(piece.name, "cut", f"the {piece.name} has no cut order", "Choose how it is cut.")
-        if asked == "fold" and not lies_on_fold(piece):
+        if piece.is_unfolded and asked not in ("auto", "up"):
+            mend = Mend("Cut 1, right side up", finish={"cut": {piece.name: "up"}})
+            message = f"the {piece.name} is not the same left and right, and its cut order does not say right side up"
+            yield _finding(piece.name, "cut", message, "Cut 1, right side up: turned over it would be mirrored.", mend)
+        elif asked == "fold" and not lies_on_fold(piece):
             mend = Mend("Cut 1 pair", finish={"cut": {piece.name: "pair"}})
             yield _finding(
                 piece.name, "cut", f"the {piece.name} is to be cut on the fold, but a dart opens its centre",

@@ -15,7 +15,7 @@ AllowanceName = Literal["industry_metric", "inches_room", "home_room", "none"]
 EndName = Literal["auto", "cap", "cut_away"]
 DartEnd = Literal["auto", "cap", "cut_away", "press_away"]
 WeightName = Literal["light", "medium", "heavy"]
-CutOrder = Literal["auto", "fold", "pair", "one"]
+CutOrder = Literal["auto", "fold", "pair", "one", "up"]
 
 
 class DartFinish(Model):

@@ -18,7 +18,7 @@ from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.open_up import Opened, open_up
 from zesty_pivot.core.piece import Dart, Hold, Piece, Use
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.names import SIDES, words
 from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.region import outline
 from zesty_pivot.core.quantity import Scope, length_mm
@@ -26,9 +26,11 @@ from zesty_pivot.core.quantity import Scope, length_mm
 # A dart that is pressed away is eased over this much of the seam (mm) to either side. Common practice, no source.
 PRESSED_OVER = 20.0
 
+SIDE_ABOVE = 60.0  # mm over the pivot, half way to the centre, where the side is written
+
 GRAIN_CLEAR = 4.0  # mm that the grain arrow keeps from an edge that cuts it short
 
-CUT_WORDS = {"fold": "cut 1 on the fold", "pair": "cut 1 pair", "one": "cut 1"}
+CUT_WORDS = {"fold": "cut 1 on the fold", "pair": "cut 1 pair", "one": "cut 1", "up": "cut 1, right side up"}
 
 
 @dataclass(frozen=True)
@@ -70,10 +72,13 @@ class FinishedPiece:
 
 
 def cut_order(piece: Piece, finish: Finish) -> str:
-    """`fold`, `pair` or `one`: as the user decided, else on the fold while the centre is whole."""
+    """`fold`, `pair`, `one` or `up`: as the user decided, else on the fold while the centre is whole, and right side up where
+    it is unfolded."""
     asked = finish.cut.get(piece.name, "auto")
     if asked != "auto":
         return asked
+    if piece.is_unfolded:
+        return "up"
     return "fold" if lies_on_fold(piece) else "pair"
 
 
@@ -123,7 +128,19 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
     texts = label(_label_lines(piece, finish, style, order, version), shapely.Polygon(outline(drawn)).buffer(0.0))
     circles = tuple(drill(dart) for dart in darts if dart.use is Use.DART)
     texts += tuple(mark.text for mark in marked)
+    texts += side_words(piece)
     return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring)
+
+
+def side_words(piece: Piece) -> tuple[Text, ...]:
+    """`left as worn` and `right as worn` on an unfolded piece, high on each half."""
+    found: list[Text] = []
+    for side in SIDES if piece.is_unfolded else ():
+        points = [point for name, point in piece.landmarks.items() if name.endswith(side)]
+        if points:
+            x, y = points[0]
+            found.append(Text((x / 2.0, y - SIDE_ABOVE), f"{side[1:]} as worn", 5.0))
+    return tuple(found)
 
 
 def grain_inside(piece: Piece) -> tuple[Point, Point] | None:

@@ -6,6 +6,7 @@ import math
 from dataclasses import dataclass
 
 from zesty_pivot.core.piece import Pattern, Piece, Place
+from zesty_pivot.core.piece.names import SIDES, side_of
 from zesty_pivot.core.piece.spot import describe
 
 # Degrees under this are the noise of float64; anything more has been lost or gained. From the design's bar.
@@ -57,11 +58,18 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
         if not pattern.has(source.name):
             continue
         piece = pattern.piece(source.name)
-        for pivot in dict.fromkeys(dart.pivot for dart in (*source.darts, *piece.darts)):
-            held = sum(math.degrees(source.angle(dart.id)) for dart in source.darts if dart.pivot == pivot)
-            added = math.degrees(sum(angle for name, angle in piece.added if name == pivot))
-            found.append(Account(source.name, pivot, held, _placed(piece, source, pivot), added))
+        known = dict.fromkeys(_half(dart.pivot) for dart in (*source.darts, *piece.darts))
+        for half in known:
+            held = sum(math.degrees(source.angle(dart.id)) for dart in source.darts if dart.pivot == half)
+            for pivot in [half + side for side in SIDES] if piece.is_unfolded else [half]:
+                added = math.degrees(sum(angle for name, angle in piece.added if name == pivot))
+                found.append(Account(source.name, pivot, held, _placed(piece, source, pivot), added))
     return tuple(found)
+
+
+def _half(pivot: str) -> str:
+    """A pivot of an unfolded piece as it is called on the half."""
+    return pivot.removesuffix(side_of(pivot))
 
 
 def _placed(piece: Piece, block: Piece, pivot: str) -> tuple[Placed, ...]:

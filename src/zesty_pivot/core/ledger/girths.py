@@ -37,7 +37,9 @@ def girths(pattern: Pattern, block: Pattern) -> Girths:
 
 def _around(pattern: Pattern, role: str) -> float | None:
     edges = [(piece, id) for piece in pattern.pieces for id, its in piece.roles if its == role]
-    return 2.0 * sum(finished_length(piece, id) for piece, id in edges) if edges else None
+    # A half counts twice, an unfolded piece has both sides.
+    halves = [(1.0 if piece.is_unfolded else 2.0) * finished_length(piece, id) for piece, id in edges]
+    return sum(halves) if edges else None
 
 
 def _across(block: Pattern, level: str) -> float | None:

@@ -6,7 +6,8 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from zesty_pivot.core.moves.open_up import open_up
-from zesty_pivot.core.piece import Pattern, Piece, Use
+from zesty_pivot.core.piece import Pattern, Piece, Seam, Use
+from zesty_pivot.core.piece.names import side_of
 
 
 @dataclass(frozen=True)
@@ -39,9 +40,14 @@ def _finished(pattern: Pattern, end: str) -> float:
     return finished_length(pattern.piece(piece), edge)
 
 
+def _ease(seam: Seam, ease: Mapping[str, float]) -> float:
+    """The intended ease of a seam; what was meant for a half holds for both sides of it once unfolded."""
+    return ease.get(seam.a, ease.get(seam.a.removesuffix(side_of(seam.a)), seam.ease_mm))
+
+
 def seam_accounts(pattern: Pattern, ease: Mapping[str, float]) -> tuple[SeamAccount, ...]:
     """Every seam's account. `ease` gives the intended ease in mm by the seam's first edge."""
     return tuple(
-        SeamAccount(seam.a, seam.b, _finished(pattern, seam.a), _finished(pattern, seam.b), ease.get(seam.a, seam.ease_mm))
+        SeamAccount(seam.a, seam.b, _finished(pattern, seam.a), _finished(pattern, seam.b), _ease(seam, ease))
         for seam in pattern.seams
     )

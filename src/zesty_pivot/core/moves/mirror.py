@@ -9,11 +9,10 @@ import numpy as np
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Motion
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.piece.edge import Run
+from zesty_pivot.core.piece.dart import Dart
+from zesty_pivot.core.piece.edge import Run, Source
+from zesty_pivot.core.piece.names import RIGHT, SIDES
 from zesty_pivot.core.piece.piece import Piece, Point
-
-# A front drawn right side up shows the wearer's left to the right of CF (x > 0); the other half is the right.
-SIDES = (".left", ".right")
 
 
 def flip(piece: Piece, on: Vector, towards: Vector) -> Piece:
@@ -40,6 +39,15 @@ def flip(piece: Piece, on: Vector, towards: Vector) -> Piece:
         roles=tuple(reversed(piece.roles)),
         landmarks={name: at(point) for name, point in piece.landmarks.items()},
         grain=(at(piece.grain[0]), at(piece.grain[1])) if piece.grain else None,
+        darts=tuple(_turned_over(dart) for dart in piece.darts),
+    )
+
+
+def _turned_over(dart: Dart) -> Dart:
+    """A dart's own lines on the other side of the paper: it bends the other way, and before and after are exchanged."""
+    shape, hold = dart.shape, dart.hold
+    return replace(
+        dart, shape=replace(shape, bend_mm=-shape.bend_mm), hold=replace(hold, before_mm=hold.after_mm, after_mm=hold.before_mm)
     )
 
 
@@ -72,6 +80,11 @@ def unfold(half: Piece) -> Piece:
     )
 
 
+def _sided(source: Source, mark: str) -> Source:
+    """The provenance of a side: that of the drawn half stays as it was, so all that goes by it is found again."""
+    return replace(source, edge=source.edge + mark) if mark == RIGHT else source
+
+
 def _side(half: Piece, fold: str, which: int) -> Piece:
     """One side of the whole: its runs from the fold round to the fold again, every name marked with its side."""
     mark = SIDES[which]
@@ -79,7 +92,9 @@ def _side(half: Piece, fold: str, which: int) -> Piece:
     last = next(index for index in indices if half.runs[half.after(index)].edge != fold)
     order = [(last + 1 + step) % len(half.runs) for step in range(len(half.runs) - len(indices))]
     runs = tuple(
-        replace(run, edge=run.edge + mark, mouth=None if run.mouth is None else run.mouth + mark)
+        replace(
+            run, edge=run.edge + mark, mouth=None if run.mouth is None else run.mouth + mark, source=_sided(run.source, mark)
+        )
         for run in (half.runs[i] for i in order)
     )
     known = dict(half.roles)
@@ -87,7 +102,16 @@ def _side(half: Piece, fold: str, which: int) -> Piece:
         half,
         runs=runs,
         roles=tuple((name, known[name.removesuffix(mark)]) for name in dict.fromkeys(run.edge for run in runs)),
-        darts=tuple(replace(d, id=d.id + mark, pivot=d.pivot + mark) for d in half.darts),
+        darts=tuple(
+            replace(
+                d,
+                id=d.id + mark,
+                pivot=d.pivot + mark,
+                group=d.group + mark if d.group else "",
+                parked=tuple(replace(p, id=p.id + mark, edge=p.edge + (mark if mark == RIGHT else "")) for p in d.parked),
+            )
+            for d in half.darts
+        ),
         landmarks={name + mark: at for name, at in half.landmarks.items()},
     )
 
@@ -116,7 +140,15 @@ def halved(whole: Piece, like: Piece) -> Piece:
         like,
         runs=(*runs, *fold.runs),
         darts=tuple(
-            replace(d, id=d.id.removesuffix(mark), pivot=d.pivot.removesuffix(mark)) for d in whole.darts if d.id.endswith(mark)
+            replace(
+                d,
+                id=d.id.removesuffix(mark),
+                pivot=d.pivot.removesuffix(mark),
+                group=d.group.removesuffix(mark),
+                parked=tuple(replace(p, id=p.id.removesuffix(mark)) for p in d.parked),
+            )
+            for d in whole.darts
+            if d.id.endswith(mark)
         ),
         landmarks={name.removesuffix(mark): at for name, at in whole.landmarks.items() if name.endswith(mark)},
         grain=whole.grain,

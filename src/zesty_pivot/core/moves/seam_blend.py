@@ -62,6 +62,8 @@ def meeting(piece: Piece, role: str, edge: str) -> Meeting | None:
 
     Raises GeometryError when a dart opens at that corner.
     """
+    if piece.is_unfolded:
+        raise GeometryError("the piece is unfolded", where=piece.name, advice="True the half before it is unfolded.")
     seams = [index for index, run in enumerate(piece.runs) if piece.role(run.edge) == role]
     if not seams:
         return None

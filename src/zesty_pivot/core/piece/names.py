@@ -35,6 +35,19 @@ WORDS = {
 }
 
 
+# A front drawn right side up shows the wearer's left to the right of CF (x > 0); the other half is the right. The edges,
+# darts and pivots of an unfolded piece end in these; so does the provenance of its right half.
+LEFT, RIGHT = SIDES = (".left", ".right")
+
+
+def side_of(name: str) -> str:
+    """The side that a name ends in, or nothing."""
+    return next((side for side in SIDES if name.endswith(side)), "")
+
+
 def words(name: str) -> str:
-    """A name from a file as it is read aloud: `side_seam` is `side seam`."""
+    """A name from a file as it is read aloud: `side_seam` is `side seam`, `waist.left` is `left waist`."""
+    side = side_of(name)
+    if side:
+        return f"{side[1:]} {words(name.removesuffix(side))}"
     return WORDS.get(name, name.replace("_", " "))

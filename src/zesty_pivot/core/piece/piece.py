@@ -16,7 +16,7 @@ from zesty_pivot.core.geometry import between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.dart import Dart
 from zesty_pivot.core.piece.edge import Edge, Run
-from zesty_pivot.core.piece.names import EDGE_ENDS
+from zesty_pivot.core.piece.names import EDGE_ENDS, side_of
 
 Point = tuple[float, float]
 
@@ -45,6 +45,11 @@ class Piece:
     def edges(self) -> tuple[Edge, ...]:
         """The edges in loop order."""
         return tuple(Edge(id, role, tuple(run for run in self.runs if run.edge == id)) for id, role in self.roles)
+
+    @cached_property
+    def is_unfolded(self) -> bool:
+        """Whether it is a half opened to the whole, with a left and a right as worn."""
+        return any(side_of(edge) for edge, _role in self.roles)
 
     @cached_property
     def _roles(self) -> dict[str, str]:

@@ -11,7 +11,7 @@ from pydantic import Field, model_validator
 from zesty_pivot.core.errors import PlaceError, one_of
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.piece import place as places
-from zesty_pivot.core.piece.names import EDGE_ENDS, LEVELS, words
+from zesty_pivot.core.piece.names import EDGE_ENDS, LEFT, LEVELS, RIGHT, side_of, words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
 from zesty_pivot.core.quantity.fields import Length, Model, Share
@@ -35,6 +35,9 @@ class Spot(Model):
     edge: str | None = None
     at: Share | Length | None = Field(default=None, description="share or length along the edge")
     from_: str | None = Field(default=None, alias="from", description="the end to measure from")
+    side: Literal["left", "right"] | None = Field(
+        default=None, description="of an unfolded piece, as worn; the pivot's when not given"
+    )
     level: Literal["chest", "bust", "under_bust", "waist", "hip"] | None = None
 
     @model_validator(mode="after")
@@ -50,6 +53,8 @@ class Spot(Model):
 
     def words(self) -> str:
         """The place as it is read aloud."""
+        if self.side is not None:
+            return f"{self.side} {self.model_copy(update={'side': None}).words()}"
         if self.station is not None:
             return STATION_WORDS[self.station]
         if self.dart is not None:
@@ -101,19 +106,32 @@ def resolve(spot: Spot, piece: Piece, block: Piece, scope: Scope, pivot: str) ->
 
     Raises PlaceError or FormulaError with the place and what to do.
     """
+    mark = side_mark(spot, piece, pivot)
     if spot.station == "waist":
-        return _waist(piece, block, pivot)
+        return _waist(piece, block, pivot, mark)
     if spot.station is not None:
-        return resolve(STATIONS[spot.station], piece, block, scope, pivot)
+        return resolve(STATIONS[spot.station].model_copy(update={"side": spot.side}), piece, block, scope, pivot)
     if spot.dart is not None:
         run = piece.mouth_run(piece.dart(spot.dart).id)
         return Place(run, piece.runs[run].path.length)
-    edge = piece.edge(spot.edge or "")
+    named = spot.edge or ""
+    mark = side_of(named) or mark
+    edge = piece.edge(named.removesuffix(mark) + mark)
     if spot.level is not None:
-        return by_level(piece, block, edge.id, spot.level)
+        return by_level(piece, block, named.removesuffix(mark), spot.level, mark)
     total = edge.sewn_length
     distance = _distance(spot.at if spot.at is not None else "0%", total, scope)
-    return places.along(piece, edge.id, total - distance if _from_the_end(spot, piece, edge.role) else distance)
+    # The right half of an unfolded piece is walked the other way round than the half that it mirrors.
+    is_turned = mark == RIGHT and not (side_of(named) and spot.from_ is None)
+    from_end = _from_the_end(spot, piece, edge.role) != is_turned
+    return places.along(piece, edge.id, total - distance if from_end else distance)
+
+
+def side_mark(spot: Spot, piece: Piece, pivot: str) -> str:
+    """The side of an unfolded piece that a spot is on: its own, else the pivot's, else the left; nothing for a half."""
+    if not piece.is_unfolded:
+        return ""
+    return f".{spot.side}" if spot.side is not None else side_of(pivot) or LEFT
 
 
 def _distance(at: str | float, total: float, scope: Scope) -> float:
@@ -133,8 +151,9 @@ def _from_the_end(spot: Spot, piece: Piece, role: str) -> bool:
     return spot.from_ == ends[1]
 
 
-def by_level(piece: Piece, block: Piece, edge: str, level: str) -> Place:
-    """Where a construction line of the block meets an edge; the place keeps with the cloth when it swings.
+def by_level(piece: Piece, block: Piece, edge: str, level: str, mark: str = "") -> Place:
+    """Where a construction line of the block meets an edge; the place keeps with the cloth when it swings. `mark` is the
+    side of an unfolded piece.
 
     Raises PlaceError when the block has no such level or the line misses the edge.
     """
@@ -144,19 +163,25 @@ def by_level(piece: Piece, block: Piece, edge: str, level: str) -> Place:
     found = _on_block(block, edge, np.array([0.0, block.levels[level]]), np.array([1.0, 0.0]))
     if found is None:
         raise PlaceError(f"the {level} line does not meet the {edge}", where=piece.name, advice="Choose another edge.")
-    return places.by_source(piece, *found)
+    return _by_source(piece, found, mark)
 
 
-def _waist(piece: Piece, block: Piece, pivot: str) -> Place:
+def _by_source(piece: Piece, found: tuple[str, float], mark: str) -> Place:
+    edge, u = found
+    return places.by_source(piece, edge + (RIGHT if mark == RIGHT else ""), u)
+
+
+def _waist(piece: Piece, block: Piece, pivot: str, mark: str) -> Place:
+    pivot = pivot.removesuffix(side_of(pivot))
     for dart in block.darts:
         if dart.pivot == pivot and block.dart_edge(dart.id) == "waist":
             run = block.mouth_run(dart.id)
-            return places.by_source(piece, *places.source_of(block, Place(run, block.runs[run].path.length)))
+            return _by_source(piece, places.source_of(block, Place(run, block.runs[run].path.length)), mark)
     pin = np.array(block.landmarks.get(pivot, (math.nan, math.nan)))
     found = _on_block(block, "waist", pin, np.array([0.0, 1.0])) if np.isfinite(pin).all() else None
     if found is None:
         raise PlaceError(f"no waist lies below the {words(pivot)}", where=piece.name, advice="Choose another place.")
-    return places.by_source(piece, *found)
+    return _by_source(piece, found, mark)
 
 
 def _on_block(block: Piece, edge: str, on: np.ndarray, towards: np.ndarray) -> tuple[str, float] | None:

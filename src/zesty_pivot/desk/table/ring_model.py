@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
@@ -12,8 +14,9 @@ from zesty_pivot.core.geometry.angles import Vector, between, clockwise
 from zesty_pivot.core.ledger.fullness import PARKED
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import RIGHT, side_of
 from zesty_pivot.core.piece.region import crosses, first_hit
-from zesty_pivot.core.piece.spot import ALL_STATIONS, STATION_WORDS, Spot, resolve
+from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot, resolve
 from zesty_pivot.core.quantity import Scope
 
 SNAP = math.radians(4.5)  # a direction this near to a station means the station
@@ -75,8 +78,11 @@ def ring_of(piece: Piece, block: Piece, pivot: str, scope: Scope) -> Ring:
     """The ring of a pivot: its beads, and every station that can be reached from it, clockwise."""
     pin = piece.pivot(pivot)
     targets: list[Target] = []
-    for name in ALL_STATIONS:
-        target = _station(piece, block, pivot, name, scope)
+    sides: tuple[Literal["left", "right"] | None, ...] = (None,)
+    if piece.is_unfolded:
+        sides = (None, "left" if side_of(pivot) == RIGHT else "right")
+    for side, name in itertools.product(sides, ALL_STATIONS):
+        target = _station(piece, block, pivot, Spot(station=name, side=side), scope)
         if target is not None:
             targets.append(target)
     for dart in piece.darts:
@@ -96,8 +102,7 @@ def _same(piece: Piece, target: Target, dart: str) -> bool:
     return any(math.dist(target.point, spot) < 1.0 for spot in (first, (first + second) / 2.0, second))
 
 
-def _station(piece: Piece, block: Piece, pivot: str, name: str, scope: Scope) -> Target | None:
-    spot = Spot(station=name)
+def _station(piece: Piece, block: Piece, pivot: str, spot: Spot, scope: Scope) -> Target | None:
     pin = piece.pivot(pivot)
     try:
         place = resolve(spot, piece, block, scope, pivot)
@@ -112,7 +117,7 @@ def _station(piece: Piece, block: Piece, pivot: str, name: str, scope: Scope) ->
         at = np.asarray((ends[0] + ends[1]) / 2.0)
     elif crosses(piece, at, pin) is not None:
         return None
-    return Target(spot, STATION_WORDS[name], clockwise(at - pin), (float(at[0]), float(at[1])))
+    return Target(spot, spot.words(), clockwise(at - pin), (float(at[0]), float(at[1])))
 
 
 def target_at(ring: Ring, angle: float, carried: str) -> Target | None:

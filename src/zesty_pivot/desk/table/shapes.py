@@ -11,7 +11,7 @@ from PyQt6.QtGui import QPainterPath
 
 from zesty_pivot.core.finish.leg_lines import leg_lines
 from zesty_pivot.core.finish.marks import grain_arrow
-from zesty_pivot.core.finish.piece import grain_inside, lies_on_fold
+from zesty_pivot.core.finish.piece import grain_inside, lies_on_fold, side_words
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.open_up import bridge, open_up
 from zesty_pivot.core.piece import Pattern, Piece, Use
@@ -97,17 +97,21 @@ def _drawn(piece: Piece) -> Shapes:
     box = fill.controlPointRect()
     label = QPointF(box.left() + box.width() * 0.42, box.top() + box.height() * 0.33)
     marks, words = use_marks(paper, opened)
+    words += tuple((QPointF(*text.at), text.text) for text in side_words(paper))
     return Shapes(fill, marks, words, seams, folds, legs, grain, label, box)
 
 
-def offsets(block: Pattern) -> dict[str, tuple[float, float]]:
-    """Where each piece lies on the table, mm: back to the left of front, by the block, so that nothing jumps."""
+def offsets(block: Pattern, pattern: Pattern) -> dict[str, tuple[float, float]]:
+    """Where each piece lies on the table, mm: back to the left of front, by the block, so that nothing jumps. An unfolded piece
+    gets room for its other half."""
     order = sorted(block.pieces, key=lambda piece: (piece.name != "back", piece.name != "front"))
     found: dict[str, tuple[float, float]] = {}
     x = 0.0
     gap = GAP * max(shapes_of(piece).box.width() for piece in block.pieces)
     for piece in order:
         box = shapes_of(piece).box
+        if pattern.has(piece.name) and pattern.piece(piece.name).is_unfolded:
+            box = box.united(QRectF(-box.right(), box.top(), box.width(), box.height()))
         found[piece.name] = (x - box.left(), 0.0)
         x += box.width() + gap
     return found

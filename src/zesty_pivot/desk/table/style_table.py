@@ -63,7 +63,7 @@ class StyleTable(Canvas):
         return box.adjusted(-0.065 * box.width(), 0, 0, 0.05 * box.height())
 
     def _offsets(self) -> dict[str, tuple[float, float]]:
-        return offsets(self._model.derived.derivation.block)
+        return offsets(self._model.derived.derivation.block, self._model.pattern)
 
     def _refresh(self) -> None:
         if self._fitted and self.control.carry is None:
