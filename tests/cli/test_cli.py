@@ -156,7 +156,7 @@ def test_steps_and_schemas() -> None:
     assert {step["do"] for step in listed["steps"]} == {
         "dart.move", "dart.split", "dart.merge", "dart.equalise", "dart.fan", "dart.use", "dart.shape", "dart.park",
         "dart.return", "fullness.slash", "fullness.flare", "piece.true",
-        "piece.true_seam", "piece.square", "piece.side_seam", "piece.unfold",
+        "piece.true_seam", "piece.square", "piece.side_seam", "piece.unfold", "piece.side_panel",
     }  # fmt: skip
     assert "graded" in listed["schools"]["setback"]
     share = next(s for s in listed["steps"] if s["do"] == "dart.move")["parameters"]["properties"]["share"]

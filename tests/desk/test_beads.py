@@ -103,6 +103,7 @@ FORMS = {
     "fullness.slash": ({"by": "1.5 cm"}, {}),
     "fullness.flare": ({"count": "3", "by": "1 cm"}, {}),
     "piece.side_seam": ({"by": "1.5 cm"}, {}),
+    "piece.side_panel": ({"front": "3 cm"}, {}),
     "piece.true_seam": ({"over": "3 cm"}, {}),
     "piece.square": ({"over": "2 cm"}, {}),
 }

@@ -163,7 +163,7 @@ def _adding() -> tuple[Action, ...]:
         "piece.true": "spline", "dart.fan": "list-collapse", "dart.use": "waves", "dart.shape": "diamond",
         "dart.park": "square-parking", "dart.return": "undo-dot", "fullness.slash": "slice", "fullness.flare": "fan",
         "piece.side_seam": "move-horizontal", "piece.true_seam": "blend", "piece.square": "square-dashed",
-        "piece.unfold": "unfold-horizontal",
+        "piece.unfold": "unfold-horizontal", "piece.side_panel": "panels-top-left",
     }  # fmt: skip
     steps = registry.all_steps()
     return tuple(

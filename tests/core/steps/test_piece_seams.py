@@ -177,3 +177,51 @@ def test_one_amount_in_a_file() -> None:
     for wrong in ({"by": "2 cm", "armhole": "1/3"}, {"on": "front", "other": "front"}):
         with pytest.raises(ValueError, match=r"not both|one piece"):
             registry.read(side(**wrong))
+
+
+def panel(**more: object) -> dict:  # type: ignore[type-arg]
+    return {"do": "piece.side_panel", **more}
+
+
+@pytest.mark.parametrize("size", [(1.0, 1.0), (0.85, 0.95), (1.3, 1.1)])
+@pytest.mark.parametrize("steps", [[], [move("shoulder", "side_bust")]])
+def test_a_side_panel_takes_the_place_of_the_side_seam(size: tuple[float, float], steps: list[dict]) -> None:  # type: ignore[type-arg]
+    block = scaled(*size)
+    before = worked(steps, block).pattern
+    found = worked([*steps, panel(front="3 cm", back="4 cm", back_waist="3.5 cm")], block)
+    made = found.pattern.piece("side_panel")
+    assert [edge.id for edge in made.edges] == ["armhole", "back_line", "waist", "front_line"]
+    # The stretched blocks' side seams differ by a little: the end of the taped strip takes it up, and the step says so.
+    gap = abs(before.sewn_length("front.side_seam") - before.sewn_length("back.side_seam"))
+    assert made.edge("armhole").sewn_length == pytest.approx(70.0, abs=gap + 1e-6)
+    assert made.edge("waist").sewn_length == pytest.approx(65.0, abs=gap + 1e-6)
+    assert any("differed" in note.text for note in found.states[-1].notes) == (gap > 0.01)
+    for edge in ("armhole", "waist"):
+        total = sum(piece.edge(edge).sewn_length for piece in found.pattern.pieces)
+        assert total == pytest.approx(sum(piece.edge(edge).sewn_length for piece in before.pieces), abs=gap + 1e-5)
+    assert paper_area(found.pattern) == pytest.approx(paper_area(before), rel=1e-6 + gap / 1000.0)
+    ends = {(seam.a, seam.b) for seam in found.pattern.seams}
+    assert ends >= {("front.side_seam", "side_panel.front_line"), ("back.side_seam", "side_panel.back_line")}
+    for a, b in ends:
+        if "side" in a:
+            assert found.pattern.sewn_length(a) == pytest.approx(found.pattern.sewn_length(b), abs=1e-6)
+    assert all(account.is_whole for account in accounts(found.pattern, block))
+    assert made.grain is not None
+    ring = shapely.Polygon(np.concatenate([run.path.outline for run in made.runs])).buffer(0)
+    assert all(ring.contains(shapely.Point(*end)) for end in made.grain)
+    if steps:
+        assert found.pattern.piece("front").dart_edge("shoulder") == "side_seam"
+
+
+def test_a_side_panel_is_finished_checked_and_walked() -> None:
+    found = derive(style([panel()]))
+    names = {piece.name: piece for piece in found.pieces}
+    assert set(names) == {"front", "back", "side_panel"} and names["side_panel"].cut_words == "cut 1 pair"
+    assert found.girths.waist == pytest.approx(derive(style([])).girths.waist, abs=1e-4)
+    assert not [f for f in found.findings if "meet at the side" in f.message]
+    assert not [f for f in found.findings if f.check == "seam_partners" and "side" in f.message]
+    for step in (true_seam("side_seam", "waist"), side(by="1 cm"), panel()):
+        broken = Evaluator().evaluate(real_pattern(), [registry.read(s) for s in (panel(), step)], Scope("cm")).broken
+        assert re.search("not sewn to each other|already", str(broken[0][1]))
+    narrow = Evaluator().evaluate(real_pattern(), [registry.read(panel(front="20 cm"))], Scope("cm")).broken
+    assert "does not fit" in str(narrow[0][1])

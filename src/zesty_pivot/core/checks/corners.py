@@ -73,7 +73,8 @@ def _at_seams(pattern: Pattern) -> Iterable[Finding]:
         return
     front, back = pattern.piece("front"), pattern.piece("back")
     sides = list(SIDES) if front.is_unfolded or back.is_unfolded else [""]
-    for role, side in itertools.product(SEAM_ROLES, sides):
+    roles = [role for role in SEAM_ROLES if pattern.are_sewn("front", "back", role)]
+    for role, side in itertools.product(roles, sides):
         for at_start in (True, False):
             one, two = _opening(front, role, at_start, side), _opening(back, role, at_start, side)
             if one is None or two is None or one[0] != two[0]:

@@ -45,3 +45,11 @@ class Pattern:
         """The sewn length in mm of an edge written `piece.edge`."""
         piece, _dot, edge = end.partition(".")
         return self.piece(piece).edge(edge).sewn_length
+
+    def are_sewn(self, one: str, two: str, role: str) -> bool:
+        """Whether a seam of a role joins two pieces directly."""
+        for seam in self.seams:
+            (first, _dot, edge), (second, _too, _other) = seam.a.partition("."), seam.b.partition(".")
+            if {first, second} == {one, two} and self.piece(first).role(edge) == role:
+                return True
+        return False

@@ -45,6 +45,10 @@ class TrueSeam(Step):
         over = length_mm(self.over, context.scope)
         if over <= 0.0:
             raise StepError("a blend over nothing", where=self.on, advice="Give a length such as 4 cm.")
+        pattern.piece(self.on), pattern.piece(self.other)
+        if not pattern.are_sewn(self.on, self.other, self.seam):
+            what = f"{words(self.on)} and {words(self.other)} are not sewn to each other at the {words(self.seam)}"
+            raise StepError(what, where=self.on, advice="Do this before a side panel or an unfolded front.")
         one, two = (meeting(pattern.piece(name), self.seam, self.edge) for name in (self.on, self.other))
         if one is None or two is None:
             what = f"the {words(self.edge)} does not meet the {words(self.seam)}"

@@ -114,4 +114,9 @@ def offsets(block: Pattern, pattern: Pattern) -> dict[str, tuple[float, float]]:
             box = box.united(QRectF(-box.right(), box.top(), box.width(), box.height()))
         found[piece.name] = (x - box.left(), 0.0)
         x += box.width() + gap
+    for piece in pattern.pieces:  # pieces that the block does not have, to the right of all
+        if piece.name not in found:
+            box = shapes_of(piece).box
+            found[piece.name] = (x - gap / 2.0 - box.left(), 0.0)
+            x += box.width() + gap / 2.0
     return found

@@ -1,0 +1,147 @@
+"""piece.side_panel: a panel cut from front and back inside the armhole width takes the place of the side seam."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.piece import Pattern, Piece, Run, Seam
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.hand import Line, Way, line
+from zesty_pivot.core.steps.side import (
+    NEW,
+    SIDE,
+    cleared,
+    cut_strip,
+    fits,
+    misfit,
+    one_side,
+    opened_again,
+    renamed,
+    sewn_at_the_side,
+    taped,
+)
+
+PANEL = "side_panel"
+LINES = {"front": "front_line", "back": "back_line"}
+
+# The grain of the panel stops this share of its height short of both ends. Common practice, no source.
+_GRAIN_SHORT = 0.2
+
+
+class SidePanel(Step):
+    """Cuts a strip off front and back, tapes them along the old side seam, and sews the panel between."""
+
+    title: ClassVar[str] = "Side panel"
+    summary: ClassVar[str] = "A panel instead of the side seam: strips of front and back become one piece; side darts follow."
+    lengths: ClassVar[tuple[str, ...]] = ("front", "back", "front_waist", "back_waist")
+
+    do: Literal["piece.side_panel"] = "piece.side_panel"
+    on: str = Field(default="front", description="one of the two pieces", min_length=1)
+    other: str = Field(default="back", description="the piece it is sewn to at the side", min_length=1)
+    front: Length = Field(default="4 cm", description="how much of the one piece, along the armhole")
+    back: Length = Field(default="5 cm", description="how much of the other")
+    front_waist: Length | None = Field(default=None, description="at the waist; as at the armhole when not given")
+    back_waist: Length | None = Field(default=None, description="at the waist; as at the armhole when not given")
+
+    def words(self) -> str:
+        """`side panel, 4 cm of the front and 5 cm of the back`."""
+        return f"side panel, {self.front} of the {words(self.on)} and {self.back} of the {words(self.other)}"
+
+    def _widths(self, context: Context) -> tuple[tuple[float, float], tuple[float, float]]:
+        """The strips' widths in mm: of each piece at the armhole and at the waist."""
+        found = []
+        for at, below in ((self.front, self.front_waist), (self.back, self.back_waist)):
+            wide = length_mm(at, context.scope)
+            found.append((wide, wide if below is None else length_mm(below, context.scope)))
+        return found[0], found[1]
+
+    def apply(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with the panel. Raises StepError or GeometryError when it cannot be."""
+        if self.on == self.other:
+            raise StepError("a panel lies between two pieces", where=self.on, advice="Name the other piece.")
+        if pattern.has(PANEL):
+            raise StepError("there is a side panel already", where=self.on, advice="Change that one.")
+        sewn_at_the_side(pattern, self.on, self.other)
+        notes = misfit(pattern, self.on, self.other)
+        pattern, homes = cleared(pattern, self.on, context)
+        pattern, more = cleared(pattern, self.other, context)
+        strips: list[Piece] = []
+        for name, widths, edge in zip((self.on, self.other), self._widths(context), LINES.values(), strict=True):
+            piece = one_side(pattern.piece(name))
+            fits(piece, *widths, context)
+            kept, strip = cut_strip(piece, *widths)
+            pattern = pattern.with_piece(kept)
+            strips.append(_lined(strip, edge))
+        panel = _with_grain(replace(taped(strips[0], strips[1], PANEL, context), fold=None, darts=(), landmarks={}))
+        seams = [seam for seam in pattern.seams if {seam.a, seam.b} != {f"{self.on}.{SIDE}", f"{self.other}.{SIDE}"}]
+        seams += [
+            Seam(f"{name}.{SIDE}", f"{PANEL}.{edge}") for name, edge in zip((self.on, self.other), LINES.values(), strict=True)
+        ]
+        pattern = replace(pattern, pieces=(*pattern.pieces, panel), seams=tuple(seams))
+        pattern = opened_again(pattern, [*homes, *more], context)
+        wide = format_length(panel.edge("armhole").sewn_length, context.scope.unit)
+        below = format_length(panel.edge("waist").sewn_length, context.scope.unit)
+        return Outcome(
+            pattern,
+            (
+                *notes,
+                Note(f"the panel is {wide} wide along the armhole and {below} at the waist", PANEL),
+            ),
+        )
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """Measure, cut both strips, tape them; the same in both ways."""
+        self.apply(pattern, context)
+        text = (
+            "Fold any side dart shut. On the {on} mark {at} along the armhole from the underarm and {below} along the waist "
+            "from the side, on the {other} {there} and {under}; draw the side seam between the marks of each and cut along it. "
+            "Turn the strip of the {other} over and tape both together along the old side seam: the side panel. Open a side "
+            "dart again at the same share of the new line."
+        )
+        unit, widths = context.scope.unit, self._widths(context)
+        names = ("at", "below", "there", "under")
+        figures = dict(zip(names, (format_length(mm, unit) for pair in widths for mm in pair), strict=True))
+        return (line("side_panel", text, on=words(self.on), other=words(self.other), **figures),)
+
+
+def _lined(strip: Piece, edge: str) -> Piece:
+    """A strip whose new line has a name of its own."""
+    source = strip.edge(NEW).runs[0].source.edge
+    return renamed(strip, edge, source)
+
+
+def _with_grain(panel: Piece) -> Piece:
+    """The panel with its grain through the middle, square to the waist's ends."""
+    waist = panel.edge("waist").runs
+    start, stop = waist[0].path.start, waist[-1].path.end
+    span = Path.straight(start, stop)
+    along = span.start_direction
+    square = (-float(along[1]), float(along[0]))
+    middle = (start + stop) / 2.0
+    top = _highest(panel, (float(middle[0]), float(middle[1])), square)
+    ends = [(float(middle[0]) + square[0] * top * share, float(middle[1]) + square[1] * top * share)
+            for share in (1.0 - _GRAIN_SHORT, _GRAIN_SHORT)]  # fmt: skip
+    return replace(panel, grain=(ends[0], ends[1]))
+
+
+def _highest(panel: Piece, middle: tuple[float, float], square: tuple[float, float]) -> float:
+    """How far (mm, with its sign) the armhole's middle lies from the waist, square to it."""
+    runs: tuple[Run, ...] = panel.edge("armhole").runs
+    total = sum(run.path.length for run in runs) / 2.0
+    for run in runs:
+        if total <= run.path.length:
+            x, y = run.path.point_at(total)
+            return (float(x) - middle[0]) * square[0] + (float(y) - middle[1]) * square[1]
+        total -= run.path.length
+    return 0.0
+
+
+STEP = SidePanel

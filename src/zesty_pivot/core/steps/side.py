@@ -1,0 +1,193 @@
+"""What steps share that cut a strip off a piece along its side and tape it to another."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from dataclasses import replace
+
+import numpy as np
+
+from zesty_pivot.core.errors import PlaceError, StepError, ZestyError
+from zesty_pivot.core.geometry import Motion, Path
+from zesty_pivot.core.moves import join
+from zesty_pivot.core.moves.cut import across
+from zesty_pivot.core.moves.mirror import flip
+from zesty_pivot.core.piece import Pattern, Piece, Place, Run, Source
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.steps.base import Context, Note
+from zesty_pivot.core.steps.dart_move import MoveDart
+
+SIDE = "side_seam"
+NEW = "*side"  # the new seam's id while the old one is there too
+
+# Side seams that differ by more than this (mm) cannot be taped. Common practice, no source (a pencil line).
+TAPED = 0.5
+
+# Where side darts wait while the seam moves.
+AWAY = ("waist", "side_waist", "mid_shoulder", "mid_armhole", "mid_neck")
+
+Homes = list[tuple[str, str, float]]
+
+
+def sewn_at_the_side(pattern: Pattern, one: str, two: str) -> None:
+    """Raises StepError when two pieces are not sewn to each other at the side, PlaceError when there is no such piece."""
+    pattern.piece(one), pattern.piece(two)
+    if not pattern.are_sewn(one, two, SIDE):
+        what = f"{words(one)} and {words(two)} are not sewn to each other at the side"
+        raise StepError(what, where=one, advice="Do this before a side panel or an unfolded front.")
+
+
+def cleared(pattern: Pattern, name: str, context: Context) -> tuple[Pattern, Homes]:
+    """Darts that open in a piece's side seam put aside, with where they were as a share of it. Raises StepError."""
+    piece = pattern.piece(name)
+    homes: Homes = []
+    length = piece.edge(SIDE).sewn_length
+    for dart in piece.darts:
+        index = piece.mouth_run(dart.id)
+        if piece.runs[index].edge == SIDE and piece.runs[piece.after(index)].edge == SIDE:
+            at = places.sewn_distance(piece, Place(index, piece.runs[index].path.length))
+            homes.append((name, dart.id, at / length))
+    for _name, dart_id, _share in homes:
+        pattern = _aside(pattern, name, dart_id, context)
+    return pattern, homes
+
+
+def misfit(pattern: Pattern, one: str, two: str) -> tuple[Note, ...]:
+    """What there is to say where two side seams are not quite equal: the difference is taken up where the strip begins."""
+    gap = abs(pattern.sewn_length(f"{one}.{SIDE}") - pattern.sewn_length(f"{two}.{SIDE}"))
+    if gap <= 0.01:
+        return ()
+    text = f"the side seams differed by {format_length(gap, 'mm', fine=True)}, which the end of the strip takes up"
+    return (Note(text, one, gap),)
+
+
+def _aside(pattern: Pattern, name: str, dart: str, context: Context) -> Pattern:
+    for station in AWAY:
+        piece = pattern.piece(name)
+        try:
+            away = MoveDart(on=name, dart=dart, to=Spot(station=station)).apply(pattern, context).pattern
+        except ZestyError:
+            continue
+        if away.piece(name).has_dart(dart) and away.piece(name).dart_edge(dart) != SIDE and away.piece(name) != piece:
+            return away
+    what = f"the {words(dart)} dart opens in the side seam and cannot wait elsewhere"
+    raise StepError(what, where=name, advice="Move it out of the side seam first.")
+
+
+def opened_again(pattern: Pattern, homes: Homes, context: Context) -> Pattern:
+    """The darts that were put aside, at the same share of the side seam as it is now."""
+    for name, dart, share in homes:
+        pattern = MoveDart(on=name, dart=dart, to=Spot(edge=SIDE, at=share)).apply(pattern, context).pattern
+    return pattern
+
+
+def fits(piece: Piece, at: float, below: float, context: Context) -> None:
+    """Raises StepError when a strip `at` mm wide at the armhole and `below` mm at the waist does not fit on a piece."""
+    rooms = [_room(piece, "armhole", from_end=True), _room(piece, "waist", from_end=False)]
+    for asked, room, where in ((at, rooms[0], "armhole"), (below, rooms[1], "waist")):
+        if not 0.0 < asked < room:
+            unit = context.scope.unit
+            what = f"a shift of {format_length(asked, unit)} at the {where} does not fit"
+            raise StepError(what, where=piece.name, advice=f"More than 0 and less than {format_length(room, unit)}.")
+
+
+def _room(piece: Piece, edge: str, *, from_end: bool) -> float:
+    """The clear length (mm) of an edge from the side seam to the next mouth."""
+    runs = [run for run in piece.runs if run.edge == edge]
+    total = 0.0
+    for number, run in enumerate(reversed(runs) if from_end else runs):
+        if from_end and number and run.mouth is not None:
+            return total
+        total += run.path.length
+        if not from_end and run.mouth is not None:
+            return total
+    return total
+
+
+def cut_strip(piece: Piece, at: float, below: float) -> tuple[Piece, Piece]:
+    """A piece without its strip, and the strip, whose new line has the id NEW. That line is the old side seam, laid from mark
+    to mark."""
+    start = places.along(piece, "armhole", piece.edge("armhole").sewn_length - at)
+    stop = places.along(piece, "waist", below)
+    old = piece.edge(SIDE).runs[0].path
+    new = _laid_between(old, places.point(piece, start), places.point(piece, stop))
+    kept, strip = across(piece, start, stop, new, NEW, SIDE, (piece.name, "strip"))
+    source = f"{piece.name}.{SIDE}"
+    return renamed(kept, SIDE, source), renamed(strip, NEW, source)
+
+
+def taped(taker: Piece, strip: Piece, name: str, context: Context) -> Piece:
+    """A strip turned over and taped to another piece along their old side seams. Raises StepError when those differ."""
+    one, two = taker.edge(SIDE).runs[0].path, strip.edge(SIDE).runs[0].path
+    if abs(one.length - two.length) > TAPED:
+        gap = format_length(abs(one.length - two.length), context.scope.unit, fine=True)
+        raise StepError(f"the side seams differ by {gap}", where=taker.name, advice="Make front and back equal first.")
+    turned = flip(strip, two.start, two.end - two.start)
+    # Side seams of other curves lie over each other by a little inside the new piece; only their ends count.
+    chord = [replace(p, runs=tuple(_straight(r) if r.edge == SIDE else r for r in p.runs)) for p in (taker, turned)]
+    return join.pieces(chord[0], _fitted(chord[1], chord[0]), (SIDE, SIDE), name)
+
+
+def one_side(piece: Piece) -> Piece:
+    """The piece with its side seam as one run. Raises StepError for a gap in it."""
+    runs = piece.edge(SIDE).runs
+    if not runs:
+        raise PlaceError("there is no side seam", where=piece.name, advice="Choose a piece that has one.")
+    if len(runs) == 1:
+        return piece
+    for first, second in itertools.pairwise(runs):
+        if np.abs(second.path.start - first.path.end).max() > 1e-4:
+            raise StepError("the side seam has a step in it", where=piece.name, advice="True the side seam first.")
+    source = Source(runs[0].source.edge, runs[0].source.u0, runs[-1].source.u1)
+    whole = Run(SIDE, Path.chain([run.path for run in runs]), source, runs[-1].mouth)
+    at = piece.runs.index(runs[0])
+    return replace(piece, runs=(*piece.runs[:at], whole, *piece.runs[at + len(runs) :]))
+
+
+def _laid_between(path: Path, start: np.ndarray, stop: np.ndarray) -> Path:
+    """A path turned and sized so that it runs from one point to another."""
+    span, goal = path.end - path.start, stop - start
+    scale = float(np.hypot(*goal) / np.hypot(*span))
+    turn = math.atan2(goal[1], goal[0]) - math.atan2(span[1], span[0])
+    moved = Path((path.cubics - path.start) * scale).moved(Motion.turn(np.zeros(2), turn)).cubics + start
+    moved[0, 0], moved[-1, 3] = start, stop
+    return Path(moved)
+
+
+def _straight(run: Run) -> Run:
+    return replace(run, path=Path.straight(run.path.start, run.path.end))
+
+
+def _fitted(moving: Piece, fixed: Piece) -> Piece:
+    """The strip's old seam made exactly as long as the one that it is taped to: a file's six decimals differ by less than a
+    pencil line."""
+    goal, mine = (next(run for run in piece.runs if run.edge == SIDE) for piece in (fixed, moving))
+    span = mine.path.end - mine.path.start
+    end = mine.path.start + span * (goal.path.length / mine.path.length)
+    index = moving.runs.index(mine)
+    runs = list(moving.runs)
+    runs[index] = replace(mine, path=Path.straight(mine.path.start, end))
+    after = moving.after(index)
+    cubics = runs[after].path.cubics.copy()
+    cubics[0, 0] = end
+    runs[after] = replace(runs[after], path=Path(cubics))
+    return replace(moving, runs=tuple(runs))
+
+
+def renamed(piece: Piece, edge: str, source: str) -> Piece:
+    """The piece with the new line under another id and with its provenance."""
+
+    def run_of(run: Run) -> Run:
+        if run.edge != NEW:
+            return run
+        return replace(run, edge=edge, source=replace(run.source, edge=source))
+
+    return replace(
+        piece,
+        runs=tuple(run_of(run) for run in piece.runs),
+        roles=tuple((edge if known == NEW else known, role) for known, role in piece.roles),
+    )
