@@ -139,12 +139,33 @@ def test_a_slash_is_led_to_the_pivot_in_its_form(open_desk) -> None:  # type: ig
     form = window.reading.form("fullness.slash")
     on = window.model.style.steps[0].on
     dart = window.model.derived.derivation.block.piece(on).darts[0].id
-    form.fields["hinge"].picked.emit(f"pivot:{dart}")
+    form.fields["hinge"].choice.picked.emit(f"pivot:{dart}")
     assert window.model.style.steps[0].dart == dart and window.model.style.steps[0].hinge is None
-    form.fields["at"].picked.emit("station:mid_neck")
+    form.fields["at"].choice.picked.emit("station:mid_neck")
     assert window.model.style.steps[0].at.station == "mid_neck"
-    form.fields["hinge"].picked.emit("station:mid_armhole")
+    form.fields["hinge"].choice.picked.emit("station:mid_armhole")
     assert window.model.style.steps[0].hinge.station == "mid_armhole" and window.model.style.steps[0].dart is None
+
+
+def test_a_place_along_an_edge_is_typed(open_desk) -> None:  # type: ignore[no-untyped-def]
+    """From any place on any seam: the edge, the end it is measured from, and a share, a length or a formula."""
+    window = open_desk(style([]))
+    window.run("add.fullness.slash")
+    place = window.reading.form("fullness.slash").fields["at"]
+    place.choice.picked.emit("station:mid_neck")
+    assert not place.more.isVisible()
+    place.choice.picked.emit("along")
+    assert place.more.isVisible() and window.model.style.steps[0].at.edge == "neckline"
+    place.edge.picked.emit("waist")
+    place.start.picked.emit("centre_waist")
+    type_into(place.at.edit, "waist/12")
+    at = window.model.style.steps[0].at
+    assert (at.edge, at.from_, at.at) == ("waist", "centre_waist", "waist/12") and "=" in place.at.note.text()
+    type_into(place.at.edit, "wiast/12")
+    assert window.model.style.steps[0].at.at == "waist/12" and place.at.fault()
+    place.at.give_up()
+    type_into(place.at.edit, "90%")
+    assert window.model.style.steps[0].at.at == "90%"
 
 
 def test_parked_darts_are_ticked(open_desk) -> None:  # type: ignore[no-untyped-def]

@@ -11,9 +11,9 @@ from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.fullness_slash import Slash
-from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.forms.base import FormEntry
-from zesty_pivot.desk.forms.places import chosen_first, place_choices, place_key, place_value
+from zesty_pivot.desk.forms.place_field import PlaceField
+from zesty_pivot.desk.forms.places import chosen_first
 from zesty_pivot.desk.forms.plain import PlainForm, plain
 from zesty_pivot.desk.forms.rows import LengthRow, PieceRow, PlaceRow, Row
 from zesty_pivot.desk.model import DeskModel
@@ -26,23 +26,20 @@ class EndRow(Row):
     """Where the slash ends: at a hinge, or at the pivot of a dart."""
 
     def field(self, form: PlainForm) -> QWidget:
-        choice = Choice(self.title)
+        place = PlaceField(self.title, form.worth_of_place)
 
-        def pick(key: str) -> None:
-            kind, _colon, name = key.partition(":")
-            if kind == "pivot":
-                form.change({"dart": name, "hinge": None}, f"to the pivot of the {words(name)} dart")
-            elif place_value(key) is not None:
-                form.change({"hinge": place_value(key), "dart": None}, "to another hinge")
+        def pivot(key: str) -> None:
+            name = key.partition(":")[2]
+            form.change({"dart": name, "hinge": None}, f"to the pivot of the {words(name)} dart")
 
-        choice.picked.connect(pick)
-        return choice
+        place.placed.connect(lambda value: form.change({"hinge": value, "dart": None}, "to another hinge"))
+        place.other.connect(pivot)
+        return place
 
     def show(self, field: Any, step: Any, before: Pattern) -> None:
-        darts = before.piece(step.on).darts if before.has(step.on) else ()
-        ends = [(f"pivot:{dart.id}", f"the pivot of the {words(dart.id)} dart") for dart in darts]
-        value = f"pivot:{step.dart}" if step.dart is not None else place_key(step.hinge)
-        field.show_choices([*ends, *place_choices((), step.hinge)], value)
+        piece = before.piece(step.on) if before.has(step.on) else None
+        ends = [(f"pivot:{dart.id}", f"the pivot of the {words(dart.id)} dart") for dart in (piece.darts if piece else ())]
+        field.show_place(step.hinge, piece, (), step, ends, f"pivot:{step.dart}" if step.dart is not None else "")
 
 
 def _piece(piece: Piece) -> dict[str, Any]:

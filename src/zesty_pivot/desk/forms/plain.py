@@ -8,7 +8,7 @@ from typing import Any
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.quantity import length_mm
+from zesty_pivot.core.quantity import length_mm, share_of
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.forms.base import StepForm
 from zesty_pivot.desk.forms.rows import FlagRow, Row
@@ -52,6 +52,12 @@ class PlainForm(StepForm):
             self._holders[row.key].setVisible(is_shown)
             if is_shown:
                 row.show(self.fields[row.key], step, before)
+
+    def worth_of_place(self, text: str) -> str:
+        """Words for how far along an edge a place is: a share or a length."""
+        if text.endswith("%"):
+            return f"= {100 * share_of(text):.4g} % of the edge"
+        return self.worth_of_signed(text)
 
     def worth_of_signed(self, text: str) -> str:
         """Words for a length that may be negative or nothing."""

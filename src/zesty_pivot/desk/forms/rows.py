@@ -12,11 +12,10 @@ from PyQt6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.quantity import share_of
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.fields import CalcField
-from zesty_pivot.desk.forms.places import place_choices, place_key, place_value
+from zesty_pivot.desk.forms.place_field import PlaceField
 
 if TYPE_CHECKING:
     from zesty_pivot.desk.forms.plain import PlainForm
@@ -159,24 +158,16 @@ class ShareRow(NumberRow):
 
 @dataclass(frozen=True)
 class PlaceRow(Row):
-    """A place: a station, a dart, or as it was said."""
+    """A place: a station, a dart, or so far along an edge."""
 
     def field(self, form: PlainForm) -> QWidget:
-        choice = Choice(self.title)
-
-        def pick(key: str) -> None:
-            value = place_value(key)
-            if value is not None:
-                form.change({self.key: value}, "another place")
-
-        choice.picked.connect(pick)
-        return choice
+        place = PlaceField(self.title, form.worth_of_place)
+        place.placed.connect(lambda value: form.change({self.key: value}, "another place"))
+        return place
 
     def show(self, field: Any, step: Any, before: Pattern) -> None:
-        spot: Spot | None = self.value(step)
-        darts = before.piece(step.on).darts if before.has(step.on) else ()
-        if spot is not None:
-            field.show_choices(place_choices(darts, spot), place_key(spot))
+        piece = before.piece(step.on) if before.has(step.on) else None
+        field.show_place(self.value(step), piece, piece.darts if piece else (), step)
 
 
 @dataclass(frozen=True)
