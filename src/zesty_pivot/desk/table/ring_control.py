@@ -7,6 +7,7 @@ from dataclasses import dataclass
 
 from pydantic import ValidationError
 
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import share_of
 from zesty_pivot.core.recipe import State
 from zesty_pivot.core.steps.base import Step
@@ -30,6 +31,11 @@ class Carry:
     fault: str = ""
     is_here: bool = False  # held over its own place: nothing to do
     leaves: bool = False  # the key to leave a share behind is held
+
+    @property
+    def is_faulty(self) -> bool:
+        """Whether it cannot be put down where it is held."""
+        return bool(self.fault) and not self.is_here
 
 
 class RingControl:
@@ -117,6 +123,23 @@ class RingControl:
         if carry.share < 1.0:
             values["share"] = f"{round(100 * carry.share)}%"
         return len(before), (*before, MoveDart.model_validate(values), *after)
+
+    def words(self) -> str:
+        """What is in the hand: how much of which dart goes where, and its new mouth; or why it cannot be."""
+        carry = self.carry
+        if carry is None:
+            return ""
+        if carry.is_faulty:
+            return carry.fault
+        goes = "" if carry.share >= 1.0 else f"{round(100 * carry.share)}% of "
+        place = carry.target.title if carry.target and not carry.is_here else "where it was"
+        text = f"{goes}{words(carry.dart)} dart to {place}"
+        piece = self._model.pattern.piece(carry.ring.piece.name)
+        new = [d.id for d in piece.darts if d.id not in {b.dart for b in carry.ring.beads}]
+        shown = new[0] if new else carry.dart
+        if not carry.is_here and piece.has_dart(shown):
+            text += f"   mouth {self._model.length(piece.intake(shown))}"
+        return text
 
     def drop(self) -> None:
         """Puts the bead down where it is aimed: one step, one entry of the history."""

@@ -170,6 +170,18 @@ def paint_hub(painter: QPainter, at: QPointF, size: Size, account: Account | Non
     painter.drawText(QRectF(at.x() - size.hub, at.y() + 1, 2 * size.hub, 14), Qt.AlignmentFlag.AlignCenter, words)
 
 
+def paint_hint(painter: QPainter, middle: float, top: float, text: str, *, is_fault: bool) -> None:
+    """Words on a slip, its middle and its top in px."""
+    painter.setFont(text_font(9.5, bold=True))
+    width = painter.fontMetrics().horizontalAdvance(text) + 24
+    box = QRectF(middle - width / 2, top, width, 27)
+    painter.setPen(QPen(NOW.color("error" if is_fault else "citrus"), 1.4))
+    painter.setBrush(NOW.color("paper", 245))
+    painter.drawRoundedRect(box, 6, 6)
+    painter.setPen(NOW.color("ink"))
+    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+
+
 def paint_slash(painter: QPainter, start: QPointF, stop: QPointF, color: QColor) -> None:
     """The line that would be cut: dashed, with a small ring at the place."""
     painter.setPen(QPen(color, 1.8, Qt.PenStyle.DashLine))

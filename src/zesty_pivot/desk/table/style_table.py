@@ -16,10 +16,11 @@ from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table import laid
 from zesty_pivot.desk.table import ring_paint as paint
 from zesty_pivot.desk.table.canvas import RULER, Canvas
+from zesty_pivot.desk.table.handles import Handles
 from zesty_pivot.desk.table.ring_control import RingControl
 from zesty_pivot.desk.table.ring_model import Bead, Ring, beads_of, ring_of
 from zesty_pivot.desk.table.shapes import offsets, shapes_of
-from zesty_pivot.desk.theme import NOW, display_font, text_font
+from zesty_pivot.desk.theme import NOW, display_font
 
 
 class StyleTable(Canvas):
@@ -31,6 +32,7 @@ class StyleTable(Canvas):
         self._lay, self._was_folded = lay, False
         self._ring_cache: tuple[tuple[object, ...], Ring] | None = None
         self.control = RingControl(model, self.ring)
+        self.handles = Handles(model, self)
         self.setAccessibleName("Cutting table")
         self.setAccessibleDescription(
             "Left and right choose a dart, Enter picks it up, left and right carry it, up and down change the share; "
@@ -66,7 +68,7 @@ class StyleTable(Canvas):
         return offsets(self._model.derived.derivation.block, self._model.pattern)
 
     def _refresh(self) -> None:
-        if self._fitted and self.control.carry is None:
+        if self._fitted and self.control.carry is None and self.handles.held is None:
             self.fit()
         self.update()
 
@@ -154,6 +156,7 @@ class StyleTable(Canvas):
             laid.paint_words(painter, ((self.to_px(at.x() + dx, at.y() + dy), text) for at, text in shapes_of(piece).words))
             self._pins(painter, piece)
         self._ring(painter)
+        self.handles.paint(painter, shifts)
         figures = self._lay.figures
         if figures is not None and self.control.carry is None:
             laid.paint_tags(painter, laid.difference_marks(self, self._model.pattern, figures, shifts))
@@ -217,24 +220,8 @@ class StyleTable(Canvas):
     def _hint(self, painter: QPainter) -> None:
         """What is in the hand, in words, at the head of the table."""
         carry = self.control.carry
-        if carry is None:
-            return
-        goes = "" if carry.share >= 1.0 else f"{round(100 * carry.share)}% of "
-        place = carry.target.title if carry.target and not carry.is_here else "where it was"
-        text = carry.fault if carry.fault and not carry.is_here else f"{goes}{words(carry.dart)} dart to {place}"
-        piece = self._model.pattern.piece(carry.ring.piece.name)
-        new = [d.id for d in piece.darts if d.id not in {b.dart for b in carry.ring.beads}]
-        shown = new[0] if new else carry.dart
-        if not carry.fault and not carry.is_here and piece.has_dart(shown):
-            text += f"   mouth {self._model.length(piece.intake(shown))}"
-        painter.setFont(text_font(9.5, bold=True))
-        width = painter.fontMetrics().horizontalAdvance(text) + 24
-        box = QRectF((self.width() + RULER - width) / 2, RULER + 10, width, 27)
-        painter.setPen(QPen(NOW.color("error" if carry.fault and not carry.is_here else "citrus"), 1.4))
-        painter.setBrush(NOW.color("paper", 245))
-        painter.drawRoundedRect(box, 6, 6)
-        painter.setPen(NOW.color("ink"))
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+        if carry is not None:
+            paint.paint_hint(painter, (self.width() + RULER) / 2, RULER + 10, self.control.words(), is_fault=carry.is_faulty)
 
     # Hands.
 
@@ -266,6 +253,9 @@ class StyleTable(Canvas):
         if event is None:
             return
         if event.button() == Qt.MouseButton.LeftButton:
+            if self._lay.fold == 0.0 and self.handles.press(event.position(), self._offsets()):
+                self.update()
+                return
             dart = self.bead_at(event.position())
             if dart is not None:
                 self.control.pick_up(dart)
@@ -281,12 +271,14 @@ class StyleTable(Canvas):
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None:
             return
-        if self.control.carry is not None and event.buttons() & Qt.MouseButton.LeftButton:
+        if self.handles.held is not None:
+            self._drag_handle(event.position())
+        elif self.control.carry is not None and event.buttons() & Qt.MouseButton.LeftButton:
             self._follow(event)
         elif self._grab is not None:
             super().mouseMoveEvent(event)
         else:
-            over = self.bead_at(event.position())
+            over = self.bead_at(event.position()) or self.handles.under(event.position(), self._offsets())
             shape = Qt.CursorShape.OpenHandCursor if over else Qt.CursorShape.ArrowCursor
             self.setCursor(shape)
 
@@ -300,8 +292,18 @@ class StyleTable(Canvas):
             self.control.point(math.atan2(away.y(), away.x()))
         self.update()
 
+    def _drag_handle(self, at: QPointF) -> None:
+        step = self._model.derived.style.steps[self._model.step or 0]
+        dx, dy = self._offsets().get(step.on, (0.0, 0.0))
+        here = self.to_mm(at)
+        self.handles.drag(here.x() - dx, here.y() - dy)
+        self.update()
+
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
-        if self.control.carry is not None:
+        if self.handles.held is not None:
+            self.handles.drop()
+            self.update()
+        elif self.control.carry is not None:
             self.control.drop()
             self.update()
         else:
@@ -335,7 +337,11 @@ class StyleTable(Canvas):
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is None:
             return
-        handled = self._carry_key(event.key()) if self.control.carry else self._choose_key(event.key())
+        if self.handles.held is not None and event.key() == Qt.Key.Key_Escape:
+            self.handles.let_go()
+            handled = True
+        else:
+            handled = self._carry_key(event.key()) if self.control.carry else self._choose_key(event.key())
         if handled:
             self.update()
         else:

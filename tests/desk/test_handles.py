@@ -1,0 +1,75 @@
+"""Handles of a slash on the table, dragged with real mouse events."""
+
+from PyQt6.QtCore import QEvent, QPointF, Qt
+from PyQt6.QtGui import QMouseEvent
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
+
+from tests.samples import style
+
+SLASH = {"do": "fullness.slash", "on": "front", "at": {"edge": "waist", "at": "8%"}, "hinge": {"edge": "armhole", "at": "85%"},
+         "by": "2 cm"}  # fmt: skip
+
+
+def opened(open_desk):  # type: ignore[no-untyped-def]
+    window = open_desk(style([SLASH]))
+    window.strip.choose(1)
+    return window
+
+
+def points(window) -> dict[str, QPointF]:  # type: ignore[no-untyped-def]
+    return window.table.handles.points(window.table._offsets())
+
+
+def send(window, kind: QEvent.Type, at: QPointF) -> None:  # type: ignore[no-untyped-def]
+    button = Qt.MouseButton.NoButton if kind is QEvent.Type.MouseMove else Qt.MouseButton.LeftButton
+    held = Qt.MouseButton.NoButton if kind is QEvent.Type.MouseButtonRelease else Qt.MouseButton.LeftButton
+    where = QPointF(window.table.mapToGlobal(at.toPoint()))
+    event = QMouseEvent(kind, at, where, button, held, Qt.KeyboardModifier.NoModifier)
+    QApplication.sendEvent(window.table, event)
+
+
+def drag(window, key: str, by: QPointF, *, drop: bool = True) -> None:  # type: ignore[no-untyped-def]
+    start = points(window)[key]
+    send(window, QEvent.Type.MouseButtonPress, start)
+    for share in (0.5, 1.0):
+        send(window, QEvent.Type.MouseMove, start + by * share)
+    if drop:
+        send(window, QEvent.Type.MouseButtonRelease, start + by)
+
+
+def test_the_hinge_is_dragged_along_the_armhole(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = opened(open_desk)
+    assert set(points(window)) == {"at", "hinge"}
+    drag(window, "hinge", QPointF(10, 14))
+    step = window.model.style.steps[0]
+    assert step.hinge.edge in ("armhole", "side_seam") and step.hinge.at != "85%"
+    assert not window.model.derived.derivation.broken and step.at.at == "8%"
+    window.run("edit.undo")
+    assert window.model.style.steps[0].hinge.at == "85%"
+
+
+def test_the_pattern_follows_live_and_escape_lets_go(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = opened(open_desk)
+    before = window.model.pattern
+    drag(window, "at", QPointF(-12, 0), drop=False)
+    assert window.model.pattern is not before and window.model.style.steps[0].at.at == "8%"  # only a preview
+    QTest.keyClick(window.table, Qt.Key.Key_Escape)
+    assert window.model.pattern == before and window.table.handles.held is None and not window.model.is_dirty
+
+
+def test_where_it_cannot_be_it_is_not_put_down(open_desk) -> None:  # type: ignore[no-untyped-def]
+    """Dragged along the waist across the dart: the slash would cross it."""
+    window = opened(open_desk)
+    drag(window, "at", QPointF(-260, 10))
+    assert window.model.style.steps[0].at.at == "8%" and "Not moved" in window.message.text()
+    assert not window.model.derived.derivation.broken
+
+
+def test_other_steps_have_no_handles(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([{"do": "piece.true", "on": "front", "edge": "waist"}]))
+    window.strip.choose(1)
+    assert points(window) == {}
+    window = open_desk(style([{**SLASH, "off": True}]))
+    window.strip.choose(1)
+    assert points(window) == {}
