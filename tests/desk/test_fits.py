@@ -6,9 +6,9 @@ import subprocess
 import sys
 
 import pytest
-from PyQt6.QtCore import QEvent, QSize
+from PyQt6.QtCore import QEvent, QSize, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QWidget
+from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QScrollArea, QWidget
 
 from tests.desk.driving import drag
 from tests.samples import move, style
@@ -17,7 +17,7 @@ from zesty_pivot.desk.settings_page import SettingsPage
 from zesty_pivot.desk.theme import DARK, LIGHT, Theme
 
 SIZES = {"1280x800": (1280, 800), "150 % of it": (853, 505)}
-VIEWS = ["style", "trace", "walk", "hand", "finish", "paper", "start"]
+VIEWS = ["style", "trace", "walk", "hand", "practise", "finish", "paper", "start"]
 
 
 def clipped(root: QWidget) -> list[str]:
@@ -42,6 +42,11 @@ def clipped(root: QWidget) -> list[str]:
         if not fits or not inside:
             text = widget.currentText() if isinstance(widget, QComboBox) else widget.text()
             found.append(f"{type(widget).__name__} {text!r} {widget.geometry().getRect()} in {type(holder).__name__}")
+    for area in root.findChildren(QScrollArea):
+        inside, port = area.widget(), area.viewport()
+        is_fixed = area.horizontalScrollBarPolicy() == Qt.ScrollBarPolicy.ScrollBarAlwaysOff
+        if area.isVisible() and is_fixed and inside is not None and port is not None and inside.width() > port.width() + 1:
+            found.append(f"{inside.objectName()!r} is {inside.width()} wide, its scroll area {port.width()}")
     for edit in root.findChildren(QLineEdit):
         if edit.isVisible() and edit.fontMetrics().horizontalAdvance(edit.placeholderText()) > edit.width() - 16:
             found.append(f"placeholder {edit.placeholderText()!r}")
@@ -62,7 +67,7 @@ def settled(root: QWidget) -> list[str]:
 
 
 def show(window, view: str) -> None:  # type: ignore[no-untyped-def]
-    if view in ("trace", "walk", "hand"):
+    if view in ("trace", "walk", "hand", "practise"):
         window.lay.show_panel(view)
         window.lay.trace_state(0 if view == "trace" else None)
     else:
@@ -100,6 +105,38 @@ def test_long_words_and_broken_steps_fit(open_desk, size: str) -> None:
         for step in (None, 0, 1, 2, 3) if view in ("style", "hand") else (None,):
             window.model.choose_step(step)
             assert settled(window) == [], (view, step)
+
+
+FORMS = [
+    {"do": "dart.use", "on": "front", "dart": "shoulder", "as": "tucks", "count": 2, "spacing": "3 cm"},
+    {"do": "dart.use", "on": "front", "dart": "shoulder", "as": "gathers", "over": "6 cm"},
+    {"do": "dart.use", "on": "back", "dart": "shoulder", "as": "ease"},
+    {"do": "dart.shape", "on": "front", "dart": "waist", "bow": "3 mm"},
+    {"do": "dart.fan", "on": "front", "dart": "waist", "count": 3, "spacing": "1.5 cm", "parallel": True},
+    {"do": "dart.park", "on": "back", "darts": ["shoulder"]},
+    {"do": "dart.return", "on": "back"},
+    {"do": "fullness.slash", "on": "back", "at": {"edge": "waist", "from": "side_waist", "at": "10%"},
+     "hinge": {"edge": "armhole", "at": "85%"}, "by": "2 cm"},
+    {"do": "fullness.flare", "on": "back", "hinge": "armhole", "start": "5%", "stop": "20%", "count": 2, "by": "1 cm"},
+    {"do": "piece.side_seam", "by": "2 cm"},
+    {"do": "piece.true_seam", "on": "front", "seam": "side_seam", "edge": "armhole"},
+    {"do": "piece.square", "on": "front", "edge": "neckline"},
+    {"do": "piece.side_panel"},
+    {"do": "piece.unfold", "on": "front"},
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("size", SIZES)
+@pytest.mark.parametrize("units", ["cm", "in"])
+def test_the_forms_of_all_steps_fit(open_desk, size: str, units: str) -> None:
+    """Every step chosen in turn, with its fields, its notes and what the checks say of it; broken ones too."""
+    window = open_desk(style(FORMS, units=units))
+    window.resize(*SIZES[size])
+    for step in range(len(FORMS)):
+        window.strip.choose(step + 1)
+        assert settled(window) == [], FORMS[step]
+    window.model.set_view("finish")
+    assert settled(window) == []
 
 
 def test_a_label_that_is_too_small_is_seen(open_desk) -> None:

@@ -24,7 +24,7 @@ from zesty_pivot.desk.table.style_table import StyleTable
 if TYPE_CHECKING:
     from zesty_pivot.desk.table.walk_table import WalkTable
 
-LEFT, NARROW_LEFT = 192, 66
+LEFT, NARROW_LEFT = 192, 72
 NARROW = 1100  # a window narrower than this shows the steps as pictures only
 
 

@@ -86,7 +86,7 @@ def _at_seams(pattern: Pattern) -> Iterable[Finding]:
                     f"the {words(one[0])} has a corner of {turn:.1f}° where front and back meet at the {words(role + side)}",
                     turn, LIMIT_DEG, "deg", f"Redraw the {words(one[0])} of front and back across the seam.",
                     Mend(
-                        f"True the {words(one[0])} across the {words(role)}",
+                        f"True it across the {words(role)}",
                         step={"do": "piece.true_seam", "on": "front", "seam": role, "edge": one[0]},
                     ),
                 )  # fmt: skip

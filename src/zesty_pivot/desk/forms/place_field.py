@@ -29,6 +29,8 @@ class PlaceField(QWidget):
         self.choice = Choice(name)
         self.edge, self.start = Choice(f"{name}: edge"), Choice(f"{name}: measured from")
         self.at = CalcField(worth, f"{name}: how far along")
+        for choice in (self.edge, self.start):  # two in a row have little room
+            choice.setMinimumContentsLength(4)
         self._spot: Spot | None = None
         self.more = QWidget()
         row = QHBoxLayout()

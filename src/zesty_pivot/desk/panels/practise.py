@@ -12,6 +12,7 @@ from zesty_pivot.core.quantity import length_mm
 from zesty_pivot.core.recipe.practise import CHOICES, KINDS, Kind, Question, question
 from zesty_pivot.core.steps.base import Context
 from zesty_pivot.desk.choice import Choice
+from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.labels import empty, label
@@ -56,9 +57,12 @@ class PractisePanel(QWidget):
         self.refresh()
 
     def _build(self) -> None:
-        layout = QVBoxLayout(self)
-        layout.setContentsMargins(16, 14, 14, 14)
+        inside = Column()
+        layout = inside.rows
         layout.setSpacing(7)
+        whole = QVBoxLayout(self)
+        whole.setContentsMargins(0, 0, 0, 0)
+        whole.addWidget(inside.scrolled())
         layout.addWidget(label("Practise", "heading"))
         layout.addWidget(label("Guess before the pattern opens. A tenth off, or half a centimetre, counts as right.", "quiet"))
         layout.addWidget(self.kind)

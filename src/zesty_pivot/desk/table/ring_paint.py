@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from dataclasses import dataclass, field
 
@@ -18,6 +19,8 @@ ROOM = 440.0  # px; on a table lower or narrower than this the ring is smaller
 LEAST_SHARE = 0.66
 LEAST_TURN = math.radians(6.0)  # names nearer to each other than this would touch
 GRIP = 7.0  # px beyond the band where a bead can still be caught
+
+CROWDED = math.radians(34.0)  # words nearer than this to each other on the ring lie over each other
 
 
 @dataclass(frozen=True)
@@ -102,7 +105,7 @@ def _name(painter: QPainter, at: QPointF, size: Size, target: Target, chosen: bo
     return 0.0 if out else width + 4.0
 
 
-def paint_bead(painter: QPainter, at: QPointF, size: Size, bead: Bead, state: str) -> None:
+def paint_bead(painter: QPainter, at: QPointF, size: Size, bead: Bead, state: str, *, is_crowded: bool = False) -> None:
     """A dart's wedge: `idle`, `chosen` (cool, bold outline) or `carried` (citrus, hatched)."""
     fill, edge, width = {
         "idle": ("cool_pale", "cool", 1.4),
@@ -120,7 +123,7 @@ def paint_bead(painter: QPainter, at: QPointF, size: Size, bead: Bead, state: st
             painter.setPen(QPen(NOW.color("citrus"), 1.0))
             painter.drawLine(_away(at, angle, size.inner), _away(at, angle, size.outer))
     if bead.use != "dart":
-        _paint_use(painter, at, size, bead)
+        _paint_use(painter, at, size, bead, is_crowded=is_crowded)
     painter.setFont(text_font(8.0, bold=state != "idle"))
     middle = _away(at, bead.middle, (size.inner + size.hub) / 2 + 1)
     box = QRectF(middle.x() - 16, middle.y() - 7, 32, 14)
@@ -131,18 +134,27 @@ def paint_bead(painter: QPainter, at: QPointF, size: Size, bead: Bead, state: st
     painter.drawText(box, Qt.AlignmentFlag.AlignCenter, f"{math.degrees(bead.sweep):.1f}°")
 
 
-def _paint_use(painter: QPainter, at: QPointF, size: Size, bead: Bead) -> None:
+def _paint_use(painter: QPainter, at: QPointF, size: Size, bead: Bead, *, is_crowded: bool) -> None:
     """The first letters of a use that is not a sewn dart, on a slip over the bead; the shape says it, not the colour."""
     middle = _away(at, bead.middle, (size.inner + size.outer) / 2)
     painter.setFont(text_font(7.5, bold=True))
-    room = max(bead.sweep, 0.03) * (size.inner + size.outer) / 2
-    shown = bead.use if painter.fontMetrics().horizontalAdvance(bead.use) <= room + 24 else bead.use[:2]
+    shown = bead.use[:2] if is_crowded else bead.use
     width = painter.fontMetrics().horizontalAdvance(shown) + 8
     box = QRectF(middle.x() - width / 2, middle.y() - 7, width, 14)
     painter.setPen(QPen(NOW.color("cool"), 1.0, Qt.PenStyle.DashLine if bead.use == PARKED else Qt.PenStyle.SolidLine))
     painter.setBrush(NOW.color("paper"))
     painter.drawRoundedRect(box, 4, 4)
     painter.drawText(box, Qt.AlignmentFlag.AlignCenter, shown)
+
+
+def crowded(beads: tuple[Bead, ...]) -> set[str]:
+    """The beads whose words would lie over each other's."""
+    named = [bead for bead in beads if bead.use != "dart"]
+    return {
+        bead.dart
+        for bead, other in itertools.permutations(named, 2)
+        if abs((bead.middle - other.middle + math.pi) % math.tau - math.pi) < CROWDED
+    }
 
 
 def paint_hub(painter: QPainter, at: QPointF, size: Size, account: Account | None) -> None:

@@ -203,8 +203,10 @@ class StyleTable(Canvas):
             paint.paint_slash(painter, at, self.to_px(target.point[0] + dx, target.point[1] + dy), color)
         size = self.ring_size()
         paint.paint_band(painter, at, size, ring, target)
-        for bead in beads_of(shown, ring.pivot):
-            paint.paint_bead(painter, at, size, bead, self._bead_state(bead))
+        beads = beads_of(shown, ring.pivot)
+        tight = paint.crowded(beads)
+        for bead in beads:
+            paint.paint_bead(painter, at, size, bead, self._bead_state(bead), is_crowded=bead.dart in tight)
         paint.paint_hub(painter, at, size, self._model.account)
         if carry is not None:
             self._hint(painter)
