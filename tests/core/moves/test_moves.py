@@ -15,6 +15,9 @@ from zesty_pivot.core.moves import cut, join, mirror, redraw, spread, swing, tra
 from zesty_pivot.core.piece import Piece, Place
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.region import crosses_itself, outline
+from zesty_pivot.core.quantity import Scope
+from zesty_pivot.core.recipe import Evaluator
+from zesty_pivot.core.steps import registry
 
 
 def front() -> Piece:
@@ -257,3 +260,14 @@ def _ends(count: int) -> np.ndarray:
     weights = np.zeros(count)
     weights[0], weights[-1] = -1.0, 1.0
     return weights
+
+
+def test_a_slit_at_a_step_that_points_past_the_pivot_is_refused() -> None:
+    """A fold-out below the bust leaves a step in the waist; a dart opened there began with 0.04 degrees of its own."""
+    slash = {"do": "fullness.slash", "on": "front", "at": {"edge": "centre", "at": "48%"}, "hinge": {"station": "side_waist"},
+             "by": "-1.1 cm"}  # fmt: skip
+    away = {"do": "dart.merge", "on": "front", "darts": ["shoulder", "waist"], "to": {"station": "side_bust"}}
+    steps = [away, slash, {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "waist"}}]
+    found = Evaluator().evaluate(scaled(1.37, 0.98), [registry.read(step) for step in steps], Scope("cm"))
+    (fault,) = [error for _number, error in found.broken]
+    assert "the waist has a step there" in str(fault) and "True the waist first" in str(fault)

@@ -99,6 +99,7 @@ def test_flare_spreads_evenly_on_random_blocks(stretch: tuple[float, float], cou
         ([slash(WAIST, "3 cm", hinge={"edge": "waist", "at": "20%"})], "on the edge that is slashed"),
         ([slash(NECK, "-40 cm", dart="waist")], "lie clear from there on|cannot"),
         ([slash(NECK, "30 cm", dart="waist")], "cannot open a mouth.*up to"),
+        ([slash({"station": "side_waist"}, "5 cm", hinge={"station": "centre_waist"})], "leaves the piece.*clear way"),
         ([flare(hinge="waist")], "hinges lie on the edge"),
         ([flare(by="0")], "opened by nothing"),
         ([flare(by="300 cm")], "cannot open by"),
@@ -121,3 +122,17 @@ def test_a_slash_ends_at_one_place() -> None:
             registry.read(slash(WAIST, "1 cm", **wrong))
     with pytest.raises(ValueError, match="before the last"):
         registry.read(flare(start="50%", stop="20%"))
+
+
+def test_a_pivot_is_not_folded_out() -> None:
+    """Once a wedge that held the bust point changed the darts round it, and the account did not balance."""
+    block = real_pattern().piece("front")
+    height = block.levels["bust"]
+    at = {
+        "edge": "centre",
+        "at": f"{block.edge('centre').sewn_length - (height + 3.0 - block.corner('centre_neck')[1]):.1f} mm",
+    }
+    step = slash(at, "-1 cm", hinge={"edge": "side_seam", "at": "2%"})
+    found = Evaluator().evaluate(real_pattern(), [registry.read(step)], Scope("cm"))
+    assert all(account.is_whole for account in accounts(found.pattern, found.block))
+    assert found.broken and re.search("folded out|crosses", str(found.broken[0][1])), found.broken

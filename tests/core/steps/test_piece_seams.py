@@ -225,3 +225,12 @@ def test_a_side_panel_is_finished_checked_and_walked() -> None:
         assert re.search("not sewn to each other|already", str(broken[0][1]))
     narrow = Evaluator().evaluate(real_pattern(), [registry.read(panel(front="20 cm"))], Scope("cm")).broken
     assert "does not fit" in str(narrow[0][1])
+
+
+@pytest.mark.parametrize("step", [side(by="2 cm"), panel()])
+def test_a_dart_at_the_end_of_the_side_seam_is_not_cut_off(step: dict) -> None:  # type: ignore[type-arg]
+    """Once the strip took the corner with its dart along, and its fullness was lost."""
+    steps = [move("shoulder", "side_waist"), step]
+    found = Evaluator().evaluate(real_pattern(), [registry.read(s) for s in steps], Scope("cm"))
+    assert "opens at the end of the side seam" in str(found.broken[-1][1])
+    assert all(account.is_whole for account in accounts(found.pattern, found.block))

@@ -151,7 +151,7 @@ def grain_inside(piece: Piece) -> tuple[Point, Point] | None:
     if shapely.contains_properly(cloth, line):
         return piece.grain
     parts = shapely.get_parts(shapely.intersection(line, cloth.buffer(-GRAIN_CLEAR)))
-    parts = [part for part in parts if part.geom_type == "LineString"]
+    parts = [part for part in parts if part.geom_type == "LineString" and not part.is_empty]
     if not parts:
         return piece.grain
     longest = max(parts, key=lambda part: float(part.length))

@@ -12,10 +12,14 @@ from zesty_pivot.core.geometry import JOIN_TOL, Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.dart import Dart
 from zesty_pivot.core.piece.edge import Run, Source
-from zesty_pivot.core.piece.names import DART_LEG
+from zesty_pivot.core.piece.names import DART_LEG, words
 from zesty_pivot.core.piece.piece import Piece, well_begun
 from zesty_pivot.core.piece.place import Place, is_joint, mouth_at, point
 from zesty_pivot.core.piece.region import arc, contains, crosses, polygon
+
+# The lips of a slit lie together within this angle (radians); a step in the edge that points past the pivot opens it wider,
+# and the dart would begin with fullness that nobody put there.
+TOGETHER = 1e-10
 
 
 def part_run(piece: Piece, place: Place) -> tuple[Piece, int]:
@@ -61,7 +65,11 @@ def slit(piece: Piece, place: Place, pivot: str, dart: str) -> Piece:
     parted, index = part_run(piece, place)
     run = replace(parted.runs[index], mouth=dart)
     runs = (*parted.runs[:index], run, *parted.runs[index + 1 :])
-    return replace(parted, runs=runs, darts=(*parted.darts, Dart(dart, pivot)))
+    made = replace(parted, runs=runs, darts=(*parted.darts, Dart(dart, pivot)))
+    if abs(made.angle(dart)) > TOGETHER:
+        edge = words(run.edge)
+        raise PlaceError(f"the {edge} has a step there", where=piece.name, advice=f"True the {edge} first, or move aside.")
+    return made
 
 
 def apart(piece: Piece, first: str, second: str, names: tuple[str, str]) -> tuple[Piece, Piece]:

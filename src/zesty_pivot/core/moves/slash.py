@@ -5,13 +5,17 @@ from __future__ import annotations
 import math
 from dataclasses import replace
 
+import numpy as np
+
 from zesty_pivot.core.errors import GeometryError
-from zesty_pivot.core.geometry import Motion, between
+from zesty_pivot.core.geometry import JOIN_TOL, Motion, between
+from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.cut import part_twice
 from zesty_pivot.core.moves.swing import carry
 from zesty_pivot.core.piece import Dart, Piece, Place
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.place import mouth_at, point
-from zesty_pivot.core.piece.region import arc, crosses
+from zesty_pivot.core.piece.region import arc, contains, crosses, slash_fault
 
 
 def fold_out(piece: Piece, first: Place, second: Place, hinge: Place) -> tuple[Piece, float]:
@@ -27,10 +31,11 @@ def fold_out(piece: Piece, first: Place, second: Place, hinge: Place) -> tuple[P
         raise GeometryError("a dart opens where the slash ends", where=piece.name, advice="Move the slash aside.")
     pin = point(piece, hinge)
     for side in (first, second):
-        crossed = crosses(piece, point(piece, side), pin)
-        if crossed is not None:
-            raise GeometryError(f"the slash crosses {crossed}", where=piece.name, advice="Choose a place with a clear way.")
+        fault = slash_fault(piece, point(piece, side), pin)
+        if fault is not None:
+            raise GeometryError(fault, where=piece.name, advice="Choose a place with a clear way.")
     near, far = point(piece, first), point(piece, second)
+    _refuse_pivots(piece, near, far, pin)
     angle, jog = between(near - pin, far - pin), abs(math.dist(near, pin) - math.dist(far, pin))
     if hinge.run == second.run:
         raise GeometryError("the hinge lies on the edge that is slashed", where=piece.name, advice="Choose a hinge elsewhere.")
@@ -56,8 +61,19 @@ def wedge_out(piece: Piece, first: Place, second: Place, pivot: str, dart: str) 
         crossed = crosses(piece, point(piece, side), piece.pivot(pivot))
         if crossed is not None:
             raise GeometryError(f"the slash crosses {crossed}", where=piece.name, advice="Choose a place with a clear way.")
+    _refuse_pivots(piece, point(piece, first), point(piece, second), piece.pivot(pivot))
     parted, one, two = part_twice(piece, first, second)
     if two != one + 1:
         raise GeometryError("the wedge is too near the end of its edge", where=piece.name, advice="Move the slash inwards.")
     runs = (*parted.runs[:one], replace(parted.runs[one], mouth=dart), *parted.runs[two + 1 :])
     return replace(parted, runs=runs, darts=(*parted.darts, Dart(dart, pivot)))
+
+
+def _refuse_pivots(piece: Piece, near: Vector, far: Vector, tip: Vector) -> None:
+    """Raises GeometryError when a pivot that darts are led to lies in the wedge that would be taken out."""
+    wedge = np.array([near, far, tip])
+    for name in dict.fromkeys(dart.pivot for dart in piece.darts):
+        pin = piece.pivot(name)
+        if math.dist(pin, tip) > JOIN_TOL and contains(wedge, pin):
+            what = f"the {words(name)} lies in what would be folded out"
+            raise GeometryError(what, where=piece.name, advice="Lead the slash past it, or to it.")

@@ -12,7 +12,7 @@ from zesty_pivot.core.moves.swing import carry
 from zesty_pivot.core.piece.edge import Run, Source
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place, mouth_at, point
-from zesty_pivot.core.piece.region import arc, crosses
+from zesty_pivot.core.piece.region import arc, slash_fault
 
 
 def wedge(piece: Piece, opening: Place, hinge: Place, angle: float) -> Piece:
@@ -45,9 +45,9 @@ def parallel(piece: Piece, first: Place, second: Place, by: Vector) -> Piece:
 def _slashed(piece: Piece, first: Place, second: Place) -> tuple[Piece, int, int]:
     if mouth_at(piece, first) or mouth_at(piece, second):
         raise GeometryError("a dart opens where the slash ends", where=piece.name, advice="Move the slash aside.")
-    crossed = crosses(piece, point(piece, first), point(piece, second))
-    if crossed is not None:
-        raise GeometryError(f"the slash crosses {crossed}", where=piece.name, advice="Choose a place with a clear way.")
+    fault = slash_fault(piece, point(piece, first), point(piece, second))
+    if fault is not None:
+        raise GeometryError(fault, where=piece.name, advice="Choose a place with a clear way.")
     return part_twice(piece, first, second)
 
 

@@ -105,6 +105,18 @@ def crosses(piece: Piece, start: Vector, stop: Vector) -> str | None:
     return None
 
 
+def slash_fault(piece: Piece, start: Vector, stop: Vector) -> str | None:
+    """Why a straight slash from one place of the outline to another cannot be cut, in words; None when its way is clear. One
+    that crosses nothing may still lie outside, below a hollow edge or across an open mouth."""
+    crossed = crosses(piece, start, stop)
+    if crossed is not None:
+        return f"the slash crosses {crossed}"
+    ring = outline(piece)
+    if all(contains(ring, start + (stop - start) * share) for share in (0.25, 0.5, 0.75)):
+        return None
+    return "the slash leaves the piece"
+
+
 def _segments_cross(a: Vector, b: Vector, c: Vector, d: Vector) -> bool:
     """Whether two straight segments cross inside both, touching ends left out."""
     (ax, ay), (bx, by), (cx, cy), (dx, dy) = a.tolist(), b.tolist(), c.tolist(), d.tolist()

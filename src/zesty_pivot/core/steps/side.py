@@ -27,8 +27,8 @@ NEW = "*side"  # the new seam's id while the old one is there too
 # Side seams that differ by more than this (mm) cannot be taped. Common practice, no source (a pencil line).
 TAPED = 0.5
 
-# Where side darts wait while the seam moves.
-AWAY = ("waist", "side_waist", "mid_shoulder", "mid_armhole", "mid_neck")
+# Where side darts wait while the seam moves: away from its ends, which move with it.
+AWAY = ("waist", "mid_shoulder", "mid_armhole", "mid_neck")
 
 Homes = list[tuple[str, str, float]]
 
@@ -48,7 +48,11 @@ def cleared(pattern: Pattern, name: str, context: Context) -> tuple[Pattern, Hom
     length = piece.edge(SIDE).sewn_length
     for dart in piece.darts:
         index = piece.mouth_run(dart.id)
-        if piece.runs[index].edge == SIDE and piece.runs[piece.after(index)].edge == SIDE:
+        ends = piece.runs[index].edge, piece.runs[piece.after(index)].edge
+        if SIDE in ends and ends != (SIDE, SIDE):
+            what = f"the {words(dart.id)} dart opens at the end of the side seam"
+            raise StepError(what, where=name, advice="Move it along the side seam, or elsewhere, first.")
+        if ends == (SIDE, SIDE):
             at = places.sewn_distance(piece, Place(index, piece.runs[index].path.length))
             homes.append((name, dart.id, at / length))
     for _name, dart_id, _share in homes:

@@ -1,0 +1,95 @@
+"""Recipes of any steps in any order on stretched blocks: every step is done or says why not, and nothing is lost."""
+
+import random
+from collections.abc import Callable
+
+import pytest
+
+from tests.samples import scaled_value
+from zesty_pivot.core.formats import block_file
+from zesty_pivot.core.formats.derived import Derived, derive
+from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.ledger import accounts
+from zesty_pivot.core.piece.spot import ALL_STATIONS
+from zesty_pivot.core.recipe.hand import hand_sheet
+from zesty_pivot.core.steps import registry
+
+EDGES = ("neckline", "shoulder", "armhole", "side_seam", "waist", "centre")
+DARTS = ("shoulder", "waist", "shoulder", "waist", "mid_neck", "mid_armhole", "shoulder-1", "waist-2", "waist.right")
+USES = ("dart", "gathers", "tucks", "pleats", "ease", "flare")
+
+
+def spot(chance: random.Random) -> dict:  # type: ignore[type-arg]
+    if chance.random() < 0.6:
+        return {"station": chance.choice(ALL_STATIONS)}
+    at = f"{chance.randint(0, 100)}%" if chance.random() < 0.6 else f"{chance.randint(0, 30)} cm"
+    return {"edge": chance.choice(EDGES), "at": at}
+
+
+def any_step(chance: random.Random) -> dict:  # type: ignore[type-arg]
+    """A step of any kind, sensible or not."""
+    on, dart = chance.choice(["front", "front", "back"]), chance.choice(DARTS)
+    other = "back" if on == "front" else "front"
+
+    def length(low: float, high: float) -> str:
+        return f"{chance.uniform(low, high):.1f} cm"
+
+    end = {"hinge": spot(chance)} if chance.random() < 0.6 else {"dart": dart}
+    edge = chance.choice(["waist", "shoulder", "armhole", "side_seam", "neckline"])
+    made: dict[str, Callable[[], dict]] = {  # type: ignore[type-arg]
+        "dart.move": lambda: {"dart": dart, "to": spot(chance), "share": f"{chance.randint(5, 100)}%"},
+        "dart.split": lambda: {"dart": dart, "parts": [{"to": spot(chance), "share": "30%"}, {"to": spot(chance)}]},
+        "dart.fan": lambda: {"dart": dart, "count": chance.randint(2, 9), "spacing": length(0.1, 5),
+                             "parallel": chance.random() < 0.5},
+        "dart.use": lambda: {"dart": dart, "as": chance.choice(USES), "count": chance.randint(1, 5), "spacing": length(0.3, 5),
+                             "stitched": length(1, 20), "cloth": "soft", "over": length(0.1, 20), "raised": length(0, 3)},
+        "dart.shape": lambda: {"dart": dart, "bow": length(-2, 3), "at": f"{chance.randint(5, 95)}%"},
+        "dart.park": lambda: {"darts": [dart], "to": spot(chance)},
+        "dart.return": dict,
+        "dart.merge": lambda: {"darts": ["shoulder", "waist"], "to": spot(chance)},
+        "dart.equalise": lambda: {"darts": ["shoulder", "waist"]},
+        "fullness.slash": lambda: {"at": spot(chance), "by": length(-4, 8), **end},
+        "fullness.flare": lambda: {"edge": edge, "hinge": chance.choice(EDGES), "count": chance.randint(1, 5),
+                                   "by": length(0.1, 6)},
+        "piece.true": lambda: {"edge": edge, "over": length(0.2, 12), "straight": chance.random() < 0.2},
+        "piece.true_seam": lambda: {"other": other, "seam": chance.choice(["shoulder", "side_seam"]), "edge": "armhole"},
+        "piece.square": lambda: {"edge": edge, "over": length(0.2, 9)},
+        "piece.side_seam": lambda: {"other": other, "by": length(0.1, 9)},
+        "piece.side_panel": lambda: {"other": other, "front": length(0.5, 8), "back": length(0.5, 8)},
+        "piece.unfold": dict,
+    }  # fmt: skip
+    do = chance.choice(list(made))
+    return {"do": do, "on": on, **made[do]()}
+
+
+def random_style(seed: int) -> Style:
+    chance = random.Random(seed)
+    value = scaled_value(chance.uniform(0.75, 1.4), chance.uniform(0.8, 1.3))
+    steps = tuple(registry.read(any_step(chance)) for _ in range(chance.randint(3, 9)))
+    return Style(name="Any", block=block_file.from_value(value, "any"), steps=steps, units=chance.choice(["cm", "in"]))
+
+
+@pytest.mark.parametrize("seed", range(80))
+def test_any_recipe_is_worked_out_whole(seed: int) -> None:
+    """Findings, finish, sheet and hand sheets as well; faults are one sentence."""
+    found: Derived = derive(random_style(seed))
+    for _number, fault in found.derivation.broken:
+        assert "\n" not in str(fault) and fault.what
+    for account in accounts(found.pattern, found.derivation.block):
+        assert account.is_whole, (seed, account)
+    assert len(found.pieces) == len(found.pattern.pieces) and found.sheet.width > 0.0
+    assert all(finding.advice for finding in found.findings)
+    for way in ("pivot", "slash"):
+        assert len(hand_sheet(found.derivation, found.style.scope(), way)) >= 1  # type: ignore[arg-type]
+
+
+def test_the_steps_are_all_tried() -> None:
+    tried = {step.do for seed in range(80) for step in random_style(seed).steps}
+    assert tried == set(registry.all_steps())
+    done = {
+        state.step.do
+        for seed in range(80)
+        for state in derive(random_style(seed)).derivation.states
+        if state.step is not None and state.error is None
+    }
+    assert len(done) >= len(tried) - 2, tried - done
