@@ -147,7 +147,7 @@ class _Shots:
         window.lay.show_panel("practise")
         practise = window.side.practise
         practise.begin_with(7, "whole")
-        practise.guess.edit.setText("6.5")
+        practise.guess.edit.setText(f"{practise.asked.mouth_mm / 10 * 1.05:.1f}" if practise.asked else "")
         practise.reveal()
         self.shot("practise")
         window.lay.show_panel("reading")

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.dart_fan import MOST, FanDart
 from zesty_pivot.desk.forms.base import FormEntry
-from zesty_pivot.desk.forms.places import chosen_first, has_darts
+from zesty_pivot.desk.forms.places import chosen_darts, first_change, has_darts
 from zesty_pivot.desk.forms.plain import plain
 from zesty_pivot.desk.forms.rows import (
     ChoiceRow,
@@ -24,13 +23,15 @@ DO = "dart.fan"
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: the chosen dart, or the first that has room, as three darts."""
-    for piece in chosen_first(model):
-        for dart in sorted(piece.darts, key=lambda dart: dart.id != model.dart):
-            for spacing in ("2.5 cm", "1.5 cm"):
-                value: dict[str, object] = {"do": DO, "on": piece.name, "dart": dart.id, "spacing": spacing}
-                if model.would_change(registry.read(value)):
-                    return value
-    return None
+    spacings = ("2.5 cm", "1.5 cm")
+    return first_change(
+        model,
+        (
+            {"do": DO, "on": piece.name, "dart": dart.id, "spacing": spacing}
+            for piece, dart in chosen_darts(model)
+            for spacing in spacings
+        ),
+    )
 
 
 FORM = FormEntry(

@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
-from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.dart_fan import MOST
 from zesty_pivot.core.steps.dart_use import UseDart
 from zesty_pivot.desk.forms.base import FormEntry
-from zesty_pivot.desk.forms.places import chosen_first, has_darts
+from zesty_pivot.desk.forms.places import chosen_darts, first_change, has_darts
 from zesty_pivot.desk.forms.plain import plain
 from zesty_pivot.desk.forms.rows import ChoiceRow, LengthRow, NumberRow, PieceRow, dart_choices, first_dart, ratio, whole_number
 from zesty_pivot.desk.model import DeskModel
@@ -28,13 +27,14 @@ def _is(*uses: str) -> Any:
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: the chosen dart, or the first, in a use that it can have."""
-    for piece in chosen_first(model):
-        for dart in sorted(piece.darts, key=lambda dart: dart.id != model.dart):
-            for as_, _title in USES:
-                value: dict[str, object] = {"do": DO, "on": piece.name, "dart": dart.id, "as": as_}
-                if model.would_change(registry.read(value)):
-                    return value
-    return None
+    return first_change(
+        model,
+        (
+            {"do": DO, "on": piece.name, "dart": dart.id, "as": as_}
+            for piece, dart in chosen_darts(model)
+            for as_, _title in USES
+        ),
+    )
 
 
 FORM = FormEntry(

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.fullness_flare import MOST, Flare
 from zesty_pivot.desk.forms.base import FormEntry
-from zesty_pivot.desk.forms.places import chosen_first
+from zesty_pivot.desk.forms.places import chosen_first, first_change
 from zesty_pivot.desk.forms.plain import plain
 from zesty_pivot.desk.forms.rows import ChoiceRow, LengthRow, NumberRow, PieceRow, ShareRow, edge_choices, whole_number
 from zesty_pivot.desk.model import DeskModel
@@ -18,13 +17,15 @@ WAYS = (("shoulder", "20%", "80%"), ("armhole", "5%", "30%"), ("armhole", "5%", 
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: the waist, where the slashes have a clear way."""
-    for piece in chosen_first(model):
-        for hinge, low, high in WAYS:
-            value: dict[str, object] = {"do": DO, "on": piece.name, "hinge": hinge, "start": low, "stop": high, "count": 2}
-            value |= {"by": "2 cm", "hinge_start": "20%", "hinge_stop": "50%"}
-            if model.would_change(registry.read(value)):
-                return value
-    return None
+    return first_change(
+        model,
+        (
+            {"do": DO, "on": piece.name, "hinge": hinge, "start": low, "stop": high, "count": 2, "by": "2 cm",
+             "hinge_start": "20%", "hinge_stop": "50%"}
+            for piece in chosen_first(model)
+            for hinge, low, high in WAYS
+        ),
+    )  # fmt: skip
 
 
 FORM = FormEntry(

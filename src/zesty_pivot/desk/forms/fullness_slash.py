@@ -9,16 +9,18 @@ from PyQt6.QtWidgets import QWidget
 
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.fullness_slash import Slash
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.place_field import PlaceField
-from zesty_pivot.desk.forms.places import chosen_first
+from zesty_pivot.desk.forms.places import chosen_first, first_change
 from zesty_pivot.desk.forms.plain import PlainForm, plain
 from zesty_pivot.desk.forms.rows import LengthRow, PieceRow, PlaceRow, Row
 from zesty_pivot.desk.model import DeskModel
 
 DO = "fullness.slash"
+
+# Tried one after the other for a slash with a clear way.
+WAYS = (("side_waist", "mid_armhole"), ("centre_waist", "mid_neck"), ("mid_neck", "mid_armhole"))
 
 
 @dataclass(frozen=True)
@@ -50,19 +52,16 @@ def _piece(piece: Piece) -> dict[str, Any]:
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: a slash that has a clear way."""
-    ways = (
-        ("side_waist", "mid_armhole"),
-        ("centre_waist", "mid_neck"),
-        ("mid_neck", "mid_armhole"),
-        ("side_bust", "mid_armhole"),
+    places = [{"edge": "waist", "at": "10%"}, *({"station": start} for start, _stop in WAYS)]
+    hinges = ["mid_armhole", *(stop for _start, stop in WAYS)]
+    return first_change(
+        model,
+        (
+            {"do": DO, "on": piece.name, "at": at, "hinge": {"station": hinge}, "by": "2 cm"}
+            for piece in chosen_first(model)
+            for at, hinge in zip(places, hinges, strict=True)
+        ),
     )
-    for piece in chosen_first(model):
-        for start, stop in ways:
-            for at in ({"edge": "waist", "at": "10%"} if start == "side_waist" else {"station": start}, {"station": start}):
-                value: dict[str, object] = {"do": DO, "on": piece.name, "at": at, "hinge": {"station": stop}, "by": "2 cm"}
-                if model.would_change(registry.read(value)):
-                    return value
-    return None
 
 
 FORM = FormEntry(

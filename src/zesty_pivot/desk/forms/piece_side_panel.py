@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.piece_side_panel import PANEL, SidePanel
 from zesty_pivot.desk.forms.base import FormEntry
+from zesty_pivot.desk.forms.places import first_change
 from zesty_pivot.desk.forms.plain import plain
 from zesty_pivot.desk.forms.rows import LengthRow
 from zesty_pivot.desk.model import DeskModel
@@ -14,11 +14,13 @@ DO = "piece.side_panel"
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: 4 and 5 cm, or narrower where that does not fit."""
-    for front, back in (("4 cm", "5 cm"), ("2 cm", "2 cm")):
-        value: dict[str, object] = {"do": DO, "on": "front", "other": "back", "front": front, "back": back}
-        if model.would_change(registry.read(value)):
-            return value
-    return None
+    return first_change(
+        model,
+        (
+            {"do": DO, "on": "front", "other": "back", "front": front, "back": back}
+            for front, back in (("4 cm", "5 cm"), ("2 cm", "2 cm"))
+        ),
+    )
 
 
 FORM = FormEntry(

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.piece_side_seam import MoveSideSeam
 from zesty_pivot.desk.forms.base import FormEntry
+from zesty_pivot.desk.forms.places import first_change
 from zesty_pivot.desk.forms.plain import plain
 from zesty_pivot.desk.forms.rows import ChoiceRow, LengthRow, PieceRow, ShareRow
 from zesty_pivot.desk.model import DeskModel
@@ -16,12 +16,9 @@ WAYS = [("back", "front"), ("front", "back")]
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: 2 cm from the back to the front, or less, or the other way."""
-    for on, other in WAYS:
-        for by in ("2 cm", "1 cm"):
-            value: dict[str, object] = {"do": DO, "on": on, "other": other, "by": by}
-            if model.would_change(registry.read(value)):
-                return value
-    return None
+    return first_change(
+        model, ({"do": DO, "on": on, "other": other, "by": by} for on, other in WAYS for by in ("2 cm", "1 cm"))
+    )
 
 
 FORM = FormEntry(

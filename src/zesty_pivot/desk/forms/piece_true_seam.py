@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.piece_true_seam import TrueSeam
 from zesty_pivot.desk.forms.base import FormEntry
+from zesty_pivot.desk.forms.places import first_change, offered
 from zesty_pivot.desk.forms.plain import plain
 from zesty_pivot.desk.forms.rows import ChoiceRow, LengthRow
 from zesty_pivot.desk.model import DeskModel
@@ -17,15 +17,9 @@ EDGES = [("neckline", "neckline"), ("armhole", "armhole"), ("waist", "waist")]
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: where a finding asks for one, else the first that would change something."""
-    for finding in model.findings:
-        step = finding.mend.step if finding.mend is not None else None
-        if step is not None and step.get("do") == DO:
-            return dict(step)
-    for seam, edge in MEETINGS:
-        value: dict[str, object] = {"do": DO, "on": "front", "seam": seam, "edge": edge}
-        if model.would_change(registry.read(value)):
-            return value
-    return None
+    return offered(model, DO) or first_change(
+        model, ({"do": DO, "on": "front", "seam": seam, "edge": edge} for seam, edge in MEETINGS)
+    )
 
 
 FORM = FormEntry(

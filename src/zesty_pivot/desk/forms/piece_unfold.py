@@ -3,10 +3,9 @@
 from __future__ import annotations
 
 from zesty_pivot.core.piece import Piece
-from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.piece_unfold import Unfold
 from zesty_pivot.desk.forms.base import FormEntry
-from zesty_pivot.desk.forms.places import chosen_first
+from zesty_pivot.desk.forms.places import chosen_first, first_change
 from zesty_pivot.desk.forms.plain import plain
 from zesty_pivot.desk.forms.rows import PieceRow
 from zesty_pivot.desk.model import DeskModel
@@ -20,11 +19,7 @@ def _has_fold(piece: Piece) -> bool:
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: the piece with the ring, else another whose fold is whole."""
-    for piece in chosen_first(model):
-        value: dict[str, object] = {"do": DO, "on": piece.name}
-        if model.would_change(registry.read(value)):
-            return value
-    return None
+    return first_change(model, ({"do": DO, "on": piece.name} for piece in chosen_first(model)))
 
 
 FORM = FormEntry(

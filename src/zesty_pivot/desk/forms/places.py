@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from typing import Any
 
 from zesty_pivot.core.piece import Dart, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import ALL_STATIONS, STATION_WORDS, Spot
+from zesty_pivot.core.steps import registry
 from zesty_pivot.desk.model import DeskModel
 
 
@@ -55,3 +56,21 @@ def has_darts(model: DeskModel) -> bool:
 def has_pairs(model: DeskModel) -> bool:
     """Whether any pivot on the table has two darts."""
     return any(pivots_with_two(piece) for piece in model.pattern.pieces)
+
+
+def chosen_darts(model: DeskModel) -> Iterator[tuple[Piece, Dart]]:
+    """The darts on the table: those of the chosen piece first, and of each piece the chosen dart first."""
+    for piece in chosen_first(model):
+        for dart in sorted(piece.darts, key=lambda dart: dart.id != model.dart):
+            yield piece, dart
+
+
+def first_change(model: DeskModel, values: Iterable[dict[str, object]]) -> dict[str, object] | None:
+    """The first of some steps (JSON) that can be done and would change the pattern on the table; None when none would."""
+    return next((value for value in values if model.would_change(registry.read(value))), None)
+
+
+def offered(model: DeskModel, do: str) -> dict[str, object] | None:
+    """The first step of a kind that a finding offers."""
+    mends = (finding.mend.step for finding in model.findings if finding.mend is not None)
+    return next((dict(step) for step in mends if step is not None and step.get("do") == do), None)
