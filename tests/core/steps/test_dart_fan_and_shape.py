@@ -13,10 +13,10 @@ from zesty_pivot.core.finish.darts import sewn_dart
 from zesty_pivot.core.finish.options import DartFinish, Finish
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.geometry import between
+from zesty_pivot.core.moves.open_up import mouth_distance
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.dart_fan import mouth_distance
 
 
 def fan(dart: str, count: int, spacing: str = "2 cm", on: str = "front", **more: object) -> dict:  # type: ignore[type-arg]

@@ -6,10 +6,9 @@ import itertools
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
-from zesty_pivot.core.moves.open_up import home_edge, open_up
-from zesty_pivot.core.piece import Piece, Place, Use
+from zesty_pivot.core.moves.open_up import home_edge, mouth_distance, open_up
+from zesty_pivot.core.piece import Piece, Use
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.place import sewn_distance
 from zesty_pivot.core.quantity import format_length
 
 MOST_GATHERED = 3.0  # times the finished length; sheer cloth gathers so far. Common practice, no source
@@ -40,7 +39,7 @@ def _pleated(look: Look, piece: Piece) -> Iterable[Finding]:
     """Tucks and pleats next to each other on one edge: half the intake lies under towards the neighbour."""
     folded = [dart for dart in piece.darts if dart.use in (Use.TUCK, Use.PLEAT)]
     for edge in dict.fromkeys(home_edge(piece, dart.id) for dart in folded):
-        places = sorted((_at(piece, dart.id), dart) for dart in folded if home_edge(piece, dart.id) == edge)
+        places = sorted((mouth_distance(piece, dart.id), dart) for dart in folded if home_edge(piece, dart.id) == edge)
         for (here, one), (there, two) in itertools.pairwise(places):
             deep = max(piece.intake(one.id), piece.intake(two.id)) / 2.0
             if deep > there - here:
@@ -51,11 +50,6 @@ def _pleated(look: Look, piece: Piece) -> Iterable[Finding]:
                     f"{format_length(there - here, unit)} apart",
                     deep, there - here, "mm", "Space them wider, or make more of them.",
                 )  # fmt: skip
-
-
-def _at(piece: Piece, dart: str) -> float:
-    index = piece.mouth_run(dart)
-    return sewn_distance(piece, Place(index, piece.runs[index].path.length))
 
 
 CHECK = Check("taken_up", "Fullness can be taken up as it is meant", _run)

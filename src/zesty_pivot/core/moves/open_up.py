@@ -9,7 +9,8 @@ import numpy as np
 
 from zesty_pivot.core.geometry import JOIN_TOL, Path, unit
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.piece import OPEN_USES, Dart, Piece, Run, Source, Use
+from zesty_pivot.core.piece import OPEN_USES, Dart, Piece, Place, Run, Source, Use
+from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.piece import well_begun
 
 # A gathered edge begins to rise this far (mm) from its mouth. Common practice, no source.
@@ -45,6 +46,15 @@ def home_edge(piece: Piece, dart: str) -> str:
     index = piece.mouth_run(dart)
     before, after = piece.runs[index].edge, piece.runs[piece.after(index)].edge
     return after if piece.role(before) == "centre" and before != after else before
+
+
+def mouth_distance(piece: Piece, dart: str) -> float:
+    """Where a dart opens: the sewn distance in mm from its edge's first landmark."""
+    index = piece.mouth_run(dart)
+    run = piece.runs[index]
+    if run.edge != home_edge(piece, dart):
+        return 0.0
+    return places.sewn_distance(piece, Place(index, run.path.length))
 
 
 def open_up(piece: Piece) -> tuple[Piece, tuple[Opened, ...]]:

@@ -12,8 +12,8 @@ from pydantic import Field, model_validator
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import JOIN_TOL, between
-from zesty_pivot.core.moves.open_up import home_edge
-from zesty_pivot.core.piece import Pattern, Piece, Place, Shape
+from zesty_pivot.core.moves.open_up import home_edge, mouth_distance
+from zesty_pivot.core.piece import Pattern, Piece, Shape
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
@@ -163,15 +163,6 @@ def grouped(piece: Piece, dart: str, moves: Sequence[MoveDart]) -> Piece:
     group = piece.dart(dart).group or dart
     made = {dart, *(move.as_ for move in moves)}
     return replace(piece, darts=tuple(replace(each, group=group) if each.id in made else each for each in piece.darts))
-
-
-def mouth_distance(piece: Piece, dart: str) -> float:
-    """Where a dart opens: the sewn distance in mm from its edge's first landmark."""
-    index = piece.mouth_run(dart)
-    run = piece.runs[index]
-    if run.edge != home_edge(piece, dart):
-        return 0.0
-    return places.sewn_distance(piece, Place(index, run.path.length))
 
 
 def beside(piece: Piece, move: MoveDart, context: Context) -> Line | None:

@@ -8,14 +8,14 @@ from typing import ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from zesty_pivot.core.errors import StepError
-from zesty_pivot.core.moves.open_up import home_edge, open_up
+from zesty_pivot.core.moves.open_up import home_edge, mouth_distance, open_up
 from zesty_pivot.core.piece import Dart, Hold, Pattern, Piece, Shape, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import Context, Note, Outcome
 from zesty_pivot.core.steps.dart_chain import DartChain
-from zesty_pivot.core.steps.dart_fan import MOST, beside, fanned, grouped, mouth_distance, together
+from zesty_pivot.core.steps.dart_fan import MOST, beside, fanned, grouped, together
 from zesty_pivot.core.steps.dart_move import MoveDart
 from zesty_pivot.core.steps.hand import Line, Way, line
 

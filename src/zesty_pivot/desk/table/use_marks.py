@@ -8,13 +8,13 @@ import numpy as np
 from PyQt6.QtCore import QPointF
 from PyQt6.QtGui import QPainterPath
 
+from zesty_pivot.core.finish.darts import PLEAT_MARK
 from zesty_pivot.core.geometry import unit
 from zesty_pivot.core.moves.open_up import Opened
 from zesty_pivot.core.piece import Piece, Use
 
 _WAVE = 5.0  # mm, half a wave along the gathers
 _INSIDE = 6.0  # mm from the edge
-_PLEAT = 60.0  # mm, how far the lines of a pleat are drawn
 
 Words = tuple[tuple[QPointF, str], ...]
 
@@ -31,7 +31,7 @@ def use_marks(paper: Piece, opened: tuple[Opened, ...]) -> tuple[QPainterPath, W
         if dart.use is Use.DART:
             continue
         pin, mouth = paper.pivot(dart.pivot), paper.mouth(dart.id)
-        long = dart.hold.stitched_mm if dart.use is Use.TUCK else _PLEAT
+        long = dart.hold.stitched_mm if dart.use is Use.TUCK else PLEAT_MARK
         for end in mouth:
             size = math.dist(end, pin)
             stop = end + (pin - end) * min(1.0, long / size)
