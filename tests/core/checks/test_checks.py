@@ -4,10 +4,11 @@ import dataclasses
 
 import pytest
 
-from tests.samples import move, real_block, real_pattern, worked
+from tests.samples import move, real_block, real_pattern, style, worked
 from zesty_pivot.core.checks.base import Look, Severity
 from zesty_pivot.core.checks.registry import all_checks, findings
 from zesty_pivot.core.finish.options import DartFinish, Finish
+from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.ledger import accounts, girths, seam_accounts
 from zesty_pivot.core.piece import Pattern
@@ -168,3 +169,29 @@ def test_seams_and_girths() -> None:
     assert found.waist == pytest.approx(2 * (194.2273 + 189.5361), abs=0.001)
     moved = girths(worked([move("waist", "side_bust"), move("shoulder", "mid_neck")]).pattern, real_pattern())
     assert moved.bust == pytest.approx(found.bust) and moved.neck_opening == pytest.approx(found.neck_opening)
+
+
+def test_a_dart_too_short_to_sew_is_offered_to_be_pressed_away() -> None:
+    """1 to 1.5 cm is pressed away, 4 cm is sewn: common practice, no source. Pressed away, nothing asks for its point."""
+    assert not [f for f in derive(style([])).findings if f.check == "too_short"]
+    far = {"back.shoulder": DartFinish(setback="20 cm"), "front.waist": DartFinish(setback="20 cm")}
+    found = derive(style([], finish=Finish(darts=far))).findings
+    (finding,) = [f for f in found if f.check == "too_short"]
+    assert finding.piece == "back" and finding.value < finding.limit == 15.0
+    assert finding.mend is not None and finding.mend.finish == {"darts": {"back.shoulder": {"end": "press_away"}}}
+    assert [f for f in found if f.check == "dart_point" and f.place == "waist"]
+    away = {key: own.model_copy(update={"end": "press_away"}) for key, own in far.items()}
+    pressed = derive(style([], finish=Finish(darts=away)))
+    assert not [f for f in pressed.findings if f.check in ("too_short", "dart_point")]
+    for piece, dart in (("back", "shoulder"), ("front", "waist")):
+        finished = next(one for one in pressed.pieces if one.name == piece)
+        assert dart not in {sewn.dart for sewn in finished.darts} and dart in {o.dart.id for o in finished.opened}
+
+
+def test_pleats_in_each_others_way_are_found() -> None:
+    """Two families of pleats pushed together by later moves: deeper than the space between them."""
+    use = {"do": "dart.use", "on": "front", "dart": "shoulder", "as": "pleats", "count": 1}
+    near = {"do": "dart.move", "on": "front", "dart": "waist", "to": {"edge": "shoulder", "at": "60%"}}
+    steps = [use, near, {**use, "dart": "waist"}]
+    (finding,) = [f for f in derive(style(steps)).findings if f.check == "taken_up"]
+    assert finding.value > finding.limit > 0.0 and "deep and only" in finding.message

@@ -5,11 +5,12 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
+from zesty_pivot.core.finish.darts import setback_of
 from zesty_pivot.core.finish.options import DartFinish
 from zesty_pivot.core.finish.schools import SETBACKS
 from zesty_pivot.core.piece import Piece, Use
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity import format_length
 
 # Nearer than this a dart makes a peak; further, the fullness sits beside the bust. Common practice, no source: the
 # schools set darts back by 1.5 to 4 cm.
@@ -27,8 +28,10 @@ def _run(look: Look) -> Iterable[Finding]:
 def _one(look: Look, piece: Piece, dart: str) -> Iterable[Finding]:
     key = f"{piece.name}.{dart}"
     own = look.finish.darts.get(key, DartFinish())
+    if own.end == "press_away":
+        return  # it is not sewn
     school = SETBACKS[look.finish.setback].distance(piece.intake(dart))
-    setback = length_mm(own.setback, look.scope) if own.setback is not None else school
+    setback = setback_of(piece, dart, look.finish, look.scope)
     unit = look.scope.unit
     mend = Mend(f"Set it back by {format_length(school, unit)}", finish={"darts": {key: {"setback": None}}})
     if setback < NEAREST_MM:

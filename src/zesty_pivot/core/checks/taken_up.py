@@ -39,7 +39,8 @@ def _pleated(look: Look, piece: Piece) -> Iterable[Finding]:
     """Tucks and pleats next to each other on one edge: half the intake lies under towards the neighbour."""
     folded = [dart for dart in piece.darts if dart.use in (Use.TUCK, Use.PLEAT)]
     for edge in dict.fromkeys(home_edge(piece, dart.id) for dart in folded):
-        places = sorted((mouth_distance(piece, dart.id), dart) for dart in folded if home_edge(piece, dart.id) == edge)
+        mine = [dart for dart in folded if home_edge(piece, dart.id) == edge]
+        places = sorted(((mouth_distance(piece, dart.id), dart) for dart in mine), key=lambda pair: pair[0])
         for (here, one), (there, two) in itertools.pairwise(places):
             deep = max(piece.intake(one.id), piece.intake(two.id)) / 2.0
             if deep > there - here:
