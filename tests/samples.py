@@ -6,6 +6,7 @@ import copy
 import functools
 import json
 import re
+from importlib.resources import files
 from pathlib import Path
 from typing import Any
 
@@ -41,6 +42,28 @@ def real_value() -> dict[str, Any]:
 def real_block() -> BlockFile:
     """The real block."""
     return block_file.from_value(real_value(), "two-dart-93.zblock")
+
+
+@functools.lru_cache(maxsize=1)
+def _hip_text() -> str:
+    return (files("zesty_pivot.data.demo") / "quillmere-hip.zblock").read_text(encoding="utf-8")
+
+
+def hip_value() -> dict[str, Any]:
+    """The demo's hip-length block as JSON, to change at will."""
+    value: dict[str, Any] = json.loads(_hip_text())
+    return value
+
+
+@functools.lru_cache(maxsize=1)
+def hip_block() -> BlockFile:
+    """The demo's hip-length block."""
+    return block_file.from_value(hip_value(), "hip")
+
+
+def hip_pattern() -> Pattern:
+    """Its pattern."""
+    return block_file.pattern(hip_block())
 
 
 def real_pattern() -> Pattern:

@@ -67,6 +67,15 @@ STYLES = {
         ],
         "notes": "Morning concert, mezzo solo. Both front darts meet at a CF seam as an arrowhead; the back has two tucks.",
     },
+    "nocturne": {
+        "name": "Nocturne tunic", "units": "cm", "block": "quillmere-hip",
+        "steps": [
+            {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "side_bust"}},
+            {"do": "dart.fisheye", "on": "front", "intake": "3 cm", "bow": "2 mm"},
+            {"do": "dart.fisheye", "on": "back", "intake": "1 in", "top": "1 in"},
+        ],
+        "notes": "Night rehearsal, alto solo. A tunic to the hip: fish-eye darts at the waist, a side bust dart.",
+    },
 }  # fmt: skip
 
 
@@ -164,9 +173,84 @@ def back(side_length: float) -> dict:
     }  # fmt: skip
 
 
+HIP_BELOW, HEM_BELOW = 200.0, 220.0  # mm under the waist
+
+
+def side_seam(under: np.ndarray, waist: np.ndarray, hem: np.ndarray) -> str:
+    """In to the waist and out over the hip, upright at both."""
+    upper, lower = math.dist(under, waist), math.dist(waist, hem)
+    leave = (waist - under) / upper
+    return curve(
+        under, under + leave * upper * 0.4, waist - at(90.0) * upper * 0.3, waist,
+        waist + at(90.0) * lower * 0.3, hem - at(90.0) * lower * 0.45, hem,
+    )  # fmt: skip
+
+
+def seam_length(path: str) -> float:
+    """The length of path data of cubics, by fine steps."""
+    numbers = np.array([float(text) for text in path.replace("M", "").replace("C", "").split()]).reshape(-1, 2)
+    t = np.linspace(0.0, 1.0, 20001)[:, None]
+    total = 0.0
+    for k in range(0, len(numbers) - 1, 3):
+        a, b, c, d = numbers[k : k + 4]
+        points = a * (1 - t) ** 3 + 3 * b * t * (1 - t) ** 2 + 3 * c * t * t * (1 - t) + d * t**3
+        total += float(np.hypot(*np.diff(points, axis=0).T).sum())
+    return total
+
+
+def long_front() -> dict:
+    """The front to the hip: a fish-eye instead of the waist dart, a side seam that follows waist and hip."""
+    piece = front()
+    marks, waist = dict(piece["landmarks"]), MEASURES["fwl"]
+    hem = waist + HEM_BELOW
+    side_waist, side_hem, centre = np.array([231.0, waist]), np.array([262.0, hem]), np.array([0.0, hem])
+    edges = [*piece["edges"][:3], ("side_seam", side_seam(marks["underarm"], side_waist, side_hem)),
+             ("hem", line(side_hem, centre)), ("centre", line(centre, marks["centre_neck"]))]  # fmt: skip
+    del marks["side_waist"], marks["centre_waist"]
+    marks |= {"side_hem": side_hem, "centre_hem": centre}
+    x, bust = MEASURES["span"] / 2, MEASURES["sh_bp"]
+    eye = ("waist", (x, bust + 25.0), ((x - 16.0, waist), (x + 16.0, waist)), (x, waist + HIP_BELOW - 50.0))
+    return {
+        **piece, "landmarks": marks, "edges": edges, "darts": piece["darts"][:1], "fisheyes": [eye],
+        "levels": {**piece["levels"], "hip": waist + HIP_BELOW},
+    }  # fmt: skip
+
+
+def long_back(side_length: float) -> dict:
+    """The back to the hip; its underarm is where its side seam is as long as the front's."""
+    waist, low, high = MEASURES["bwl"], 200.0, 260.0
+    side_waist, side_hem = np.array([224.0, waist]), np.array([255.0, waist + HEM_BELOW])
+    for _ in range(60):
+        middle = (low + high) / 2.0
+        longer = seam_length(side_seam(np.array([238.0, middle]), side_waist, side_hem)) > side_length
+        low, high = (middle, high) if longer else (low, middle)
+    piece = back(186.0)
+    marks, under = dict(piece["landmarks"]), np.array([238.0, middle])
+    hem, centre = waist + HEM_BELOW, np.array([0.0, waist + HEM_BELOW])
+    tip, slope = marks["shoulder_tip"], 15.0 + 7.0
+    edges = [*piece["edges"][:2], ("armhole", quarter(tip, at(slope + 90.0), under, at(4.0), 0.5, 0.24)),
+             ("side_seam", side_seam(under, side_waist, side_hem)),
+             ("hem", line(side_hem, centre)), ("centre", line(centre, marks["centre_neck"]))]  # fmt: skip
+    del marks["side_waist"], marks["centre_waist"]
+    marks |= {"underarm": under, "side_hem": side_hem, "centre_hem": centre}
+    x = float(marks["waist_tip"][0])
+    eye = ("waist", (x, float(marks["waist_tip"][1])), ((x - 14.0, waist), (x + 14.0, waist)), (x, waist + HIP_BELOW - 50.0))
+    return {
+        **piece, "landmarks": marks, "edges": edges, "darts": piece["darts"][:1], "fisheyes": [eye],
+        "levels": {**piece["levels"], "hip": waist + HIP_BELOW},
+    }  # fmt: skip
+
+
 def written(piece: dict) -> dict:
+    eyes = {
+        "fisheyes": [
+            {"id": id, "top": rounded(top), "waist": [rounded(w) for w in waist], "bottom": rounded(bottom)}
+            for id, top, waist, bottom in piece["fisheyes"]
+        ]
+    } if "fisheyes" in piece else {}  # fmt: skip
     return {
         **piece,
+        **eyes,
         "landmarks": {name: rounded(point) for name, point in piece["landmarks"].items()},
         "edges": [{"id": role, "role": role, "path": path} for role, path in piece["edges"]],
         "darts": [
@@ -179,13 +263,25 @@ def written(piece: dict) -> dict:
 def main() -> None:
     one = front()
     two = back(math.dist(one["landmarks"]["underarm"], one["landmarks"]["side_waist"]))
-    block = {
-        "format": "zesty-pivot/block", "version": 1, "units": "mm", "name": "Quillmere two-dart bodice, Isaura Thornwick",
-        "measurements": MEASURES, "pieces": [written(one), written(two)],
-    }  # fmt: skip
+    long = long_front()
+    blocks = {
+        "quillmere": ("Quillmere two-dart bodice, Isaura Thornwick", one, two),
+        "quillmere-hip": (
+            "Quillmere hip-length bodice, Isaura Thornwick",
+            long,
+            long_back(seam_length(dict(long["edges"])["side_seam"])),
+        ),
+    }
     OUT.mkdir(parents=True, exist_ok=True)
-    (OUT / "quillmere.zblock").write_text(json.dumps(block, indent=1) + "\n")
+    made = {}
+    for file, (title, *pieces) in blocks.items():
+        made[file] = {
+            "format": "zesty-pivot/block", "version": 1, "units": "mm", "name": title,
+            "measurements": MEASURES, "pieces": [written(piece) for piece in pieces],
+        }  # fmt: skip
+        (OUT / f"{file}.zblock").write_text(json.dumps(made[file], indent=1) + "\n")
     for name, style in STYLES.items():
+        block = made[style.get("block", "quillmere")]
         head = {"format": "zesty-pivot/style", "version": 1, "name": style["name"], "units": style["units"], "block": block}
         rest = {"measures": {}, "steps": style["steps"], "finish": {"size": "Isaura"}, "notes": style["notes"]}
         (OUT / f"{name}.zpiv").write_text(json.dumps({**head, **rest}, indent=1) + "\n")

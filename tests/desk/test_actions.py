@@ -8,7 +8,7 @@ from PyQt6.QtGui import QGuiApplication, QKeySequence
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QMessageBox
 
-from tests.samples import move, style
+from tests.samples import hip_block, move, style
 from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.steps import registry
 from zesty_pivot.desk.actions import actions
@@ -58,6 +58,7 @@ BEFORE: dict[str, Callable] = {
     "walk.turn": lambda w: w.lay.show_panel("walk"),
     "hand.way": lambda w: w.lay.show_panel("hand"),
     **{f"use.{use}": bead for use in ("gathers", "tucks", "pleats", "flare")},
+    "add.dart.fisheye": lambda w: w.model.replace(style([], hip_block()), None),
     "use.ease": eased,
     "use.dart": lambda w: (bead(w), w.run("use.gathers")),
     "bead.fan": bead,

@@ -7,7 +7,7 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QMenu
 
 from tests.desk.driving import at_angle, type_into
-from tests.samples import move, style
+from tests.samples import hip_block, move, style
 from zesty_pivot.core.piece import Use
 from zesty_pivot.desk.bead_actions import BEAD_MENU
 
@@ -100,6 +100,7 @@ FORMS = {
     "dart.use": ({"count": "3"}, {"as_": "pleats"}),
     "dart.fan": ({"count": "4", "spacing": "1 cm"}, {}),
     "dart.shape": ({"bow": "2 mm"}, {}),
+    "dart.fisheye": ({"intake": "2.5 cm", "axis": "8 cm"}, {}),
     "fullness.slash": ({"by": "1.5 cm"}, {}),
     "fullness.flare": ({"count": "3", "by": "1 cm"}, {}),
     "piece.side_seam": ({"by": "1.5 cm"}, {}),
@@ -111,7 +112,7 @@ FORMS = {
 
 @pytest.mark.parametrize("do", FORMS)
 def test_a_form_writes_what_is_typed_and_chosen(open_desk, do: str) -> None:  # type: ignore[no-untyped-def]
-    window = open_desk(style([]))
+    window = open_desk(style([], hip_block() if do == "dart.fisheye" else None))
     window.run(f"add.{do}")
     step = window.model.style.steps[0]
     assert step.do == do and not window.model.derived.derivation.broken

@@ -12,7 +12,7 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.piece import Pattern, Seam
-from zesty_pivot.core.piece.names import EDGE_ENDS, words
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.steps.hand import Way
 from zesty_pivot.desk.model import DeskModel
 
@@ -176,7 +176,7 @@ class Lay(QObject):
         key = (id(pattern), seam, self.is_from_end)
         if self._walked is None or self._walked[0] != key:
             piece, _dot, edge = seam.a.partition(".")
-            ends = EDGE_ENDS.get(pattern.piece(piece).role(edge), ("start", "end"))
+            ends = pattern.piece(piece).ends.get(pattern.piece(piece).role(edge), ("start", "end"))
             named = (words(ends[0]), words(ends[1]))
             try:
                 found = walk(pattern, seam.a, seam.b, named)

@@ -5,7 +5,7 @@ from collections.abc import Callable
 
 import pytest
 
-from tests.samples import scaled_value
+from tests.samples import hip_value, scaled_value
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.style_file import Style
@@ -44,6 +44,7 @@ def any_step(chance: random.Random) -> dict:  # type: ignore[type-arg]
         "dart.use": lambda: {"dart": dart, "as": chance.choice(USES), "count": chance.randint(1, 5), "spacing": length(0.3, 5),
                              "stitched": length(1, 20), "cloth": "soft", "over": length(0.1, 20), "raised": length(0, 3)},
         "dart.shape": lambda: {"dart": dart, "bow": length(-2, 3), "at": f"{chance.randint(5, 95)}%"},
+        "dart.fisheye": lambda: {"intake": length(-1, 8), "top": length(-2, 12), "bottom": length(-2, 12), "bow": "1 mm"},
         "dart.park": lambda: {"darts": [dart], "to": spot(chance)},
         "dart.return": dict,
         "dart.merge": lambda: {"darts": ["shoulder", "waist"], "to": spot(chance)},
@@ -64,7 +65,7 @@ def any_step(chance: random.Random) -> dict:  # type: ignore[type-arg]
 
 def random_style(seed: int) -> Style:
     chance = random.Random(seed)
-    value = scaled_value(chance.uniform(0.75, 1.4), chance.uniform(0.8, 1.3))
+    value = scaled_value(chance.uniform(0.75, 1.4), chance.uniform(0.8, 1.3)) if chance.random() < 0.8 else hip_value()
     steps = tuple(registry.read(any_step(chance)) for _ in range(chance.randint(3, 9)))
     return Style(name="Any", block=block_file.from_value(value, "any"), steps=steps, units=chance.choice(["cm", "in"]))
 

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.region import crosses, crosses_itself
+from zesty_pivot.core.piece.region import crosses, crosses_itself, fisheye_fault
 
 
 def _run(look: Look) -> Iterable[Finding]:
@@ -22,6 +22,13 @@ def _run(look: Look) -> Iterable[Finding]:
 
 
 def _legs(piece: Piece) -> Iterable[Finding]:
+    for eye in piece.fisheyes:
+        fault = fisheye_fault(piece, eye)
+        if fault is not None:
+            yield Finding(
+                "outline", Severity.ERROR, piece.name, eye.id, f"the fish-eye dart {words(eye.id)}: {fault}",
+                1.0, 0.0, "crossings", "Make it narrower, or move it.",
+            )  # fmt: skip
     for dart in piece.darts:
         pin = piece.pivot(dart.pivot)
         for end in piece.mouth(dart.id):

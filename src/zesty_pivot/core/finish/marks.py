@@ -12,10 +12,12 @@ from numpy.typing import NDArray
 from zesty_pivot.core.finish.darts import SewnDart
 from zesty_pivot.core.geometry import Path, unit
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.piece import FishEye
 
 NOTCH = 5.0  # mm, the depth of a notch's stroke. Common practice, no source.
 DOUBLE_APART = 6.0  # mm between the strokes of a double notch. Common practice, no source.
 DRILL_INSIDE = 12.0  # mm from the sewn point towards the mouth; the trade says 1 to 1.3 cm
+DRILL_BESIDE = 3.0  # mm inside the widest place of a fish-eye dart. Common practice, no source.
 DRILL_RADIUS = 1.5  # mm, drawn
 
 
@@ -65,6 +67,19 @@ def drill(dart: SewnDart) -> Circle:
     first, second = (leg.point_at(max(0.0, leg.length - 2.0 * DRILL_INSIDE)) for leg in dart.legs)
     at = dart.point + unit(np.asarray((first + second) / 2.0 - dart.point)) * DRILL_INSIDE
     return Circle((float(at[0]), float(at[1])), DRILL_RADIUS, f"{dart.dart}.drill")
+
+
+def drills_inside(eye: FishEye) -> tuple[Circle, ...]:
+    """The drill holes of a fish-eye dart: inside its two points, and just inside the two places at its widest."""
+    top, right, bottom, left = eye.corners
+    found = []
+    for name, corner, other, inside in (
+        ("top", top, bottom, DRILL_INSIDE), ("bottom", bottom, top, DRILL_INSIDE),
+        ("left", left, right, DRILL_BESIDE), ("right", right, left, DRILL_BESIDE),
+    ):  # fmt: skip
+        at = corner + unit(other - corner) * min(inside, math.dist(corner, other) / 3.0)
+        found.append(Circle((float(at[0]), float(at[1])), DRILL_RADIUS, f"{eye.id}.drill.{name}"))
+    return tuple(found)
 
 
 def grain_arrow(grain: tuple[tuple[float, float], tuple[float, float]]) -> tuple[Path, ...]:

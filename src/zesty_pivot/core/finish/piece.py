@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.finish.allowance import Stretch, cut_ring
 from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart
 from zesty_pivot.core.finish.darts import SewnDart, sewn_dart
-from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, grain_arrow, label, notch
+from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, drills_inside, grain_arrow, label, notch
 from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.schools import ALLOWANCES
 from zesty_pivot.core.finish.taken import mark_folded, mark_opened
@@ -112,7 +112,7 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
     darts = tuple(sewn_dart(drawn, dart.id, finish, scope) for dart in drawn.darts)
     ring = cut_ring(_stretches(drawn, darts, finish, scope))
     marked = [*(mark_opened(found, ring, scope) for found in opened), *(mark_folded(d) for d in darts if d.use is not Use.DART)]
-    strokes = [*_seams(drawn, order), *_dart_strokes(darts), *_cut_strokes(ring, drawn, order)]
+    strokes = [*_seams(drawn, order), *_dart_strokes(darts), *_fisheye_strokes(drawn), *_cut_strokes(ring, drawn, order)]
     for dart in darts:
         notches = tuple(notch(end, dart.legs[side].end, ring) for side, end in enumerate(dart.mouth))
         strokes.append(Stroke("marks", "notch", f"{dart.dart}.notches", notches))
@@ -125,8 +125,12 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
     grain = grain_inside(drawn)
     if grain is not None:
         strokes.append(Stroke("marks", "grain", "grain", grain_arrow(grain)))
-    texts = label(_label_lines(piece, finish, style, order, version), shapely.Polygon(outline(drawn)).buffer(0.0))
+    clear = shapely.Polygon(outline(drawn)).buffer(0.0)
+    for eye in drawn.fisheyes:
+        clear = clear.difference(shapely.Polygon(eye.outline))
+    texts = label(_label_lines(piece, finish, style, order, version), clear)
     circles = tuple(drill(dart) for dart in darts if dart.use is Use.DART)
+    circles += tuple(circle for eye in drawn.fisheyes for circle in drills_inside(eye))
     texts += tuple(mark.text for mark in marked)
     texts += side_words(piece)
     return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring)
@@ -210,6 +214,15 @@ def _dart_strokes(darts: tuple[SewnDart, ...]) -> list[Stroke]:
                 bends = [(a + b) / 2.0 for a, b in zip(*(_inner(leg) for leg in dart.legs), strict=True)]
                 crease = Path.straight(dart.point, *reversed(bends), middle)
                 found.append(Stroke("marks", "crease", f"{dart.dart}.crease", (crease,)))
+    return found
+
+
+def _fisheye_strokes(piece: Piece) -> list[Stroke]:
+    found: list[Stroke] = []
+    for eye in piece.fisheyes:
+        found.append(Stroke("seam", "leg", f"{eye.id}.legs", eye.legs))
+        top, _right, bottom, _left = eye.corners
+        found.append(Stroke("marks", "crease", f"{eye.id}.crease", (Path.straight(top, bottom),)))
     return found
 
 

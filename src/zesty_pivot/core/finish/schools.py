@@ -64,7 +64,7 @@ CAP_UP_TO: dict[str, Weight] = {
 
 # Towards which side of its mouth a dart is folded, by the role of its edge: `before` is the side met first
 # on the clockwise way round, `after` the other. Down at side, armhole and centre; towards the centre elsewhere.
-_TO_CENTRE = {"neckline": "before", "shoulder": "before", "waist": "after"}
+_TO_CENTRE = {"neckline": "before", "shoulder": "before", "waist": "after", "hem": "after"}
 _DOWN = {"armhole": "after", "side_seam": "after", "centre": "before"}
 
 
@@ -107,13 +107,13 @@ class AllowanceSchool:
 
 ALLOWANCES: dict[str, AllowanceSchool] = {
     "industry_metric": AllowanceSchool(
-        "industry: 1 cm, neck, armhole 0.6", 10.0, {"neckline": 6.0, "armhole": 6.0}, {"back": 15.0}
+        "industry: 1 cm, neck, armhole 0.6", 10.0, {"neckline": 6.0, "armhole": 6.0, "hem": 30.0}, {"back": 15.0}
     ),
-    "inches_room": AllowanceSchool("inches: 1/2 in, 1/4 in neck", 0.5 * IN, {"neckline": 0.25 * IN}, {}),
+    "inches_room": AllowanceSchool("inches: 1/2 in, 1/4 in neck", 0.5 * IN, {"neckline": 0.25 * IN, "hem": 1.0 * IN}, {}),
     "home_room": AllowanceSchool(
         "home: side 1 1/2 in, joins 1 in",
         1.0 * IN,
-        {"side_seam": 1.5 * IN, "shoulder": 0.5 * IN, "neckline": 0.5 * IN, "armhole": 0.5 * IN},
+        {"hem": 1.0 * IN, "side_seam": 1.5 * IN, "shoulder": 0.5 * IN, "neckline": 0.5 * IN, "armhole": 0.5 * IN},
         {"back": 1.5 * IN},
     ),
     "none": AllowanceSchool("none: seam lines only", 0.0, {}, {}),

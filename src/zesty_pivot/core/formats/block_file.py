@@ -14,9 +14,9 @@ from pydantic import Field, FiniteFloat, field_validator
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.formats import files
 from zesty_pivot.core.geometry import svgpath
-from zesty_pivot.core.piece import Dart, Pattern, Piece, Run, Seam, Source
-from zesty_pivot.core.piece.names import CORNERS, EDGE_ENDS, LOOP, SEAM_ROLES
-from zesty_pivot.core.piece.region import crosses_itself
+from zesty_pivot.core.piece import Dart, FishEye, Pattern, Piece, Run, Seam, Source
+from zesty_pivot.core.piece.names import CORNERS, HIP_LOOP, LOOP, SEAM_ROLES, ends_of
+from zesty_pivot.core.piece.region import crosses_itself, fisheye_fault
 from zesty_pivot.core.quantity.fields import Model
 
 KIND = "block"
@@ -35,7 +35,7 @@ class BlockEdge(Model):
     """One edge: its role and its line as SVG path data in mm; a gap between subpaths is a dart's mouth."""
 
     id: str = OWN_ID
-    role: Literal["neckline", "shoulder", "armhole", "side_seam", "waist", "centre"]
+    role: Literal["neckline", "shoulder", "armhole", "side_seam", "waist", "hem", "centre"]
     path: str = Field(max_length=100_000)
 
 
@@ -49,6 +49,15 @@ class BlockDart(Model):
     pivot: str
 
 
+class BlockFishEye(Model):
+    """A dart inside a hip-length piece: its points above and below, and the two places at the waist, mm."""
+
+    id: str = OWN_ID
+    top: Coordinate
+    waist: tuple[Coordinate, Coordinate]
+    bottom: Coordinate
+
+
 class BlockPiece(Model):
     """One piece of a block, drawn as a half with the centre at x = 0."""
 
@@ -58,6 +67,7 @@ class BlockPiece(Model):
     levels: dict[str, FiniteFloat] = Field(default_factory=dict)
     edges: tuple[BlockEdge, ...]
     darts: tuple[BlockDart, ...] = ()
+    fisheyes: tuple[BlockFishEye, ...] = ()
     grain: tuple[Coordinate, Coordinate] | None = None
 
 
@@ -153,10 +163,10 @@ def _edge_of(piece: Piece, role: str) -> str:
 
 def _piece(model: BlockPiece, where: _Where) -> Piece:
     roles = tuple(edge.role for edge in model.edges)
-    if roles != LOOP:
-        missing = [role for role in LOOP if role not in roles]
+    if roles not in (LOOP, HIP_LOOP):
+        missing = [role for role in LOOP if role not in roles and not (role == "waist" and "hem" in roles)]
         what = f"edge {missing[0]!r} is missing" if missing else f"the edges run {', '.join(roles)}"
-        raise where.fault(what, f"Give the edges in loop order: {', '.join(LOOP)}.")
+        raise where.fault(what, f"Give the edges in loop order: {', '.join(LOOP)}; or a hem instead of the waist.")
     if len({edge.id for edge in model.edges}) != len(model.edges):
         raise where.fault("two edges have one id", "Rename one.")
     runs = _runs(model, where)
@@ -167,6 +177,8 @@ def _piece(model: BlockPiece, where: _Where) -> Piece:
     fold = model.fold
     if fold is not None and fold not in {edge.id for edge in model.edges}:
         raise where.fault(f"the fold {fold!r} is no edge", "Name an edge, such as 'centre'.")
+    if roles == HIP_LOOP and "waist" not in model.levels:
+        raise where.fault("a piece with a hem has no waist line", "Give the level 'waist'.")
     piece = Piece(
         name=model.name,
         fold=fold,
@@ -176,6 +188,7 @@ def _piece(model: BlockPiece, where: _Where) -> Piece:
         landmarks=inside,
         levels=dict(model.levels),
         grain=model.grain,
+        fisheyes=tuple(_fisheye(dart) for dart in model.fisheyes),
     )
     _sound(piece, where)
     return piece
@@ -234,7 +247,7 @@ def _is_mouth(dart: BlockDart, start: np.ndarray, stop: np.ndarray) -> bool:
 def _landmarks(model: BlockPiece, runs: tuple[Run, ...], where: _Where) -> None:
     """Corner landmarks must be given and lie where their edges begin and end (either lip of a mouth there)."""
     for edge in model.edges:
-        first, last = EDGE_ENDS[edge.role]
+        first, last = ends_of(edge.role for edge in model.edges)[edge.role]
         mine = [run for run in runs if run.edge == edge.id]
         for name, lip in ((first, mine[0].path.start), (last, mine[-1].path.end)):
             if name not in model.landmarks:
@@ -254,12 +267,24 @@ def _dart(dart: BlockDart, inside: dict[str, Coordinate], where: _Where) -> Dart
     return Dart(dart.id, dart.pivot, extended_mm=short if short > MATCH else 0.0)
 
 
+def _fisheye(model: BlockFishEye) -> FishEye:
+    left, right = sorted(model.waist)
+    return FishEye(model.id, model.top, right, model.bottom, left)
+
+
 def _sound(piece: Piece, where: _Where) -> None:
     """The outline must run clockwise without crossing itself, and each dart must open inwards."""
     if crosses_itself(piece):
         raise where.fault("the outline crosses itself", "Check the edges and the darts' points.")
     if piece.area <= 0.0:
         raise where.fault("the edges run anticlockwise", "Run from the centre neck over the shoulder to the waist.")
+    ids = [*(dart.id for dart in piece.darts), *(eye.id for eye in piece.fisheyes)]
+    if len(set(ids)) != len(ids):
+        raise where.fault("two darts have one id", "Rename one.")
+    for eye in piece.fisheyes:
+        fault = fisheye_fault(piece, eye)
+        if fault is not None:
+            raise where.fault(f"fish-eye {eye.id!r}: {fault}", "Check its four corners.")
     for dart in piece.darts:
         if piece.angle(dart.id) <= 0.0:
             raise where.fault(f"dart {dart.id!r} has no angle at its pivot", "Check its mouth.")

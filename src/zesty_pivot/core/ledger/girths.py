@@ -24,13 +24,15 @@ class Girths:
 def girths(pattern: Pattern, block: Pattern) -> Girths:
     """The finished girths of front and back, both halves.
 
-    Waist and neck are the sewn lengths of their edges now. Bust and hip are the cloth along the block's level line,
-    darts left out: moving a dart leaves the sewn surface as it was, so the block tells them.
+    Waist and neck are the sewn lengths of their edges now. Bust and hip, and the waist of a hip-length piece, are the cloth
+    along the block's level line, darts left out: moving a dart leaves the sewn surface as it was, so the block tells them;
+    fish-eye darts are taken off as they are now.
     """
+    is_long = any(piece.is_hip_length for piece in block.pieces)
     return Girths(
-        bust=_across(block, "bust"),
-        waist=_around(pattern, "waist"),
-        hip=_across(block, "hip"),
+        bust=_across(pattern, block, "bust"),
+        waist=_across(pattern, block, "waist") if is_long else _around(pattern, "waist"),
+        hip=_across(pattern, block, "hip"),
         neck_opening=_around(pattern, "neckline"),
     )
 
@@ -42,9 +44,20 @@ def _around(pattern: Pattern, role: str) -> float | None:
     return sum(halves) if edges else None
 
 
-def _across(block: Pattern, level: str) -> float | None:
+def _across(pattern: Pattern, block: Pattern, level: str) -> float | None:
     widths = [width(piece, piece.levels[level]) for piece in block.pieces if level in piece.levels]
-    return 2.0 * sum(widths) if len(widths) == len(block.pieces) else None
+    if len(widths) < len(block.pieces):
+        return None
+    return 2.0 * (sum(widths) - sum(_taken_inside(piece, level) for piece in pattern.pieces))
+
+
+def _taken_inside(piece: Piece, level: str) -> float:
+    """What the fish-eye darts of a piece take in at a level, mm, of one half."""
+    if "waist" not in piece.levels or level not in piece.levels:
+        return 0.0
+    below = piece.levels[level] - piece.levels["waist"]
+    taken = sum(eye.width(below) for eye in piece.fisheyes)
+    return taken / 2.0 if piece.is_unfolded else taken
 
 
 def width(piece: Piece, y: float) -> float:

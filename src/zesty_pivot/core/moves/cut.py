@@ -145,4 +145,5 @@ def _part(
         darts=darts,
         landmarks=inside,
         grain=grain,
+        fisheyes=tuple(eye for eye in piece.fisheyes if contains(ring, np.mean(eye.corners, axis=0))),
     )

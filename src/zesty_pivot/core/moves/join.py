@@ -88,6 +88,7 @@ def pieces(fixed: Piece, moving: Piece, edges: tuple[str, str], name: str) -> Pi
         landmarks={**laid.landmarks, **fixed.landmarks},
         fold=fixed.fold or moving.fold,
         grain=fixed.grain or laid.grain,
+        fisheyes=fixed.fisheyes + laid.fisheyes,
     )
 
 
@@ -101,4 +102,5 @@ def _moved(piece: Piece, motion: Motion) -> Piece:
         runs=tuple(replace(run, path=run.path.moved(motion)) for run in piece.runs),
         landmarks={name: at(point) for name, point in piece.landmarks.items()},
         grain=(at(piece.grain[0]), at(piece.grain[1])) if piece.grain else None,
+        fisheyes=tuple(eye.moved(motion) for eye in piece.fisheyes),
     )

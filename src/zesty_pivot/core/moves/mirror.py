@@ -40,6 +40,7 @@ def flip(piece: Piece, on: Vector, towards: Vector) -> Piece:
         landmarks={name: at(point) for name, point in piece.landmarks.items()},
         grain=(at(piece.grain[0]), at(piece.grain[1])) if piece.grain else None,
         darts=tuple(_turned_over(dart) for dart in piece.darts),
+        fisheyes=tuple(eye.moved(motion) for eye in piece.fisheyes),
     )
 
 
@@ -76,6 +77,7 @@ def unfold(half: Piece) -> Piece:
         roles=first.roles + second.roles,
         darts=first.darts + second.darts,
         landmarks={**first.landmarks, **second.landmarks},
+        fisheyes=first.fisheyes + second.fisheyes,
         grain=half.grain,
     )
 
@@ -113,6 +115,7 @@ def _side(half: Piece, fold: str, which: int) -> Piece:
             for d in half.darts
         ),
         landmarks={name + mark: at for name, at in half.landmarks.items()},
+        fisheyes=tuple(replace(eye, id=eye.id + mark) for eye in half.fisheyes),
     )
 
 
@@ -151,5 +154,6 @@ def halved(whole: Piece, like: Piece) -> Piece:
             if d.id.endswith(mark)
         ),
         landmarks={name.removesuffix(mark): at for name, at in whole.landmarks.items() if name.endswith(mark)},
+        fisheyes=tuple(replace(eye, id=eye.id.removesuffix(mark)) for eye in whole.fisheyes if eye.id.endswith(mark)),
         grain=whole.grain,
     )

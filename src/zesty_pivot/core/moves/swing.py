@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Callable, Iterable
 from dataclasses import replace
 
 import numpy as np
@@ -12,6 +12,7 @@ from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Motion
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.edge import Run
+from zesty_pivot.core.piece.fisheye import FishEye
 from zesty_pivot.core.piece.piece import Piece, Point
 from zesty_pivot.core.piece.region import arc, contains, polygon
 
@@ -88,4 +89,14 @@ def carry(piece: Piece, indices: tuple[int, ...], closing: tuple[Vector, ...], m
         (x0, y0), (x1, y1) = grain
         if goes_along(((x0 + x1) / 2.0, (y0 + y1) / 2.0)):
             grain = moved(grain[0]), moved(grain[1])
-    return replace(piece, runs=runs, landmarks=landmarks, grain=grain)
+    fisheyes = tuple(eye.moved(motion) if goes_along(_whole_side(piece, eye, goes_along)) else eye for eye in piece.fisheyes)
+    return replace(piece, runs=runs, landmarks=landmarks, grain=grain, fisheyes=fisheyes)
+
+
+def _whole_side(piece: Piece, eye: FishEye, goes_along: Callable[[Point], bool]) -> Point:
+    """A point of a fish-eye dart, all of which lies on one side of what moves. Raises GeometryError for one that is parted."""
+    corners = (eye.top, eye.right, eye.bottom, eye.left)
+    if len({goes_along(corner) for corner in corners}) > 1:
+        what = f"the fish-eye dart {eye.id!r} would be parted"
+        raise GeometryError(what, where=piece.name, advice="Choose a line that passes it.")
+    return eye.top

@@ -2,8 +2,12 @@
 
 from zesty_pivot.core.piece.dart import OPEN_USES, Dart, Hold, Parked, Shape, Use
 from zesty_pivot.core.piece.edge import Edge, Run, Source
+from zesty_pivot.core.piece.fisheye import FishEye
 from zesty_pivot.core.piece.pattern import Pattern, Seam
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
 
-__all__ = ["OPEN_USES", "Dart", "Edge", "Hold", "Parked", "Pattern", "Piece", "Place", "Run", "Seam", "Shape", "Source", "Use"]
+__all__ = [
+    "OPEN_USES", "Dart", "Edge", "FishEye", "Hold", "Parked", "Pattern", "Piece", "Place", "Run", "Seam", "Shape", "Source",
+    "Use",
+]  # fmt: skip

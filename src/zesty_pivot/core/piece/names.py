@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable, Mapping
+
 # role of the edge -> (landmark where it begins, landmark where it ends), clockwise on the paper.
 EDGE_ENDS: dict[str, tuple[str, str]] = {
     "neckline": ("centre_neck", "neck_point"),
@@ -14,7 +16,17 @@ EDGE_ENDS: dict[str, tuple[str, str]] = {
 
 LOOP = tuple(EDGE_ENDS)
 
-CORNERS = tuple(first for first, _last in EDGE_ENDS.values())
+# A hip-length piece has a hem where another has its waist; the waist is then a level inside it.
+HIP_ENDS: dict[str, tuple[str, str]] = {
+    **{role: ends for role, ends in EDGE_ENDS.items() if role != "waist"},
+    "side_seam": ("underarm", "side_hem"),
+    "hem": ("side_hem", "centre_hem"),
+    "centre": ("centre_hem", "centre_neck"),
+}
+
+HIP_LOOP = ("neckline", "shoulder", "armhole", "side_seam", "hem", "centre")
+
+CORNERS = tuple(dict.fromkeys(first for ends in (EDGE_ENDS, HIP_ENDS) for first, _last in ends.values()))
 
 LEVELS = ("chest", "bust", "under_bust", "waist", "hip")
 
@@ -29,10 +41,16 @@ WORDS = {
     "armhole": "armhole",
     "side_seam": "side seam",
     "waist": "waist",
+    "hem": "hem",
     "centre": "centre",
     "style_line": "style line",
     "dart_leg": "dart leg",
 }
+
+
+def ends_of(roles: Iterable[str]) -> Mapping[str, tuple[str, str]]:
+    """The landmarks where edges begin and end, by role, on a piece with these roles."""
+    return HIP_ENDS if "hem" in roles else EDGE_ENDS
 
 
 # A front drawn right side up shows the wearer's left to the right of CF (x > 0); the other half is the right. The edges,

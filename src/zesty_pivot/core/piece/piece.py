@@ -16,7 +16,8 @@ from zesty_pivot.core.geometry import between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.dart import Dart
 from zesty_pivot.core.piece.edge import Edge, Run
-from zesty_pivot.core.piece.names import EDGE_ENDS, side_of
+from zesty_pivot.core.piece.fisheye import FishEye
+from zesty_pivot.core.piece.names import ends_of, side_of
 
 Point = tuple[float, float]
 
@@ -40,6 +41,7 @@ class Piece:
     levels: Mapping[str, float] = field(default_factory=dict)
     grain: tuple[Point, Point] | None = None
     added: tuple[tuple[str, float], ...] = ()
+    fisheyes: tuple[FishEye, ...] = ()
 
     @cached_property
     def edges(self) -> tuple[Edge, ...]:
@@ -50,6 +52,16 @@ class Piece:
     def is_unfolded(self) -> bool:
         """Whether it is a half opened to the whole, with a left and a right as worn."""
         return any(side_of(edge) for edge, _role in self.roles)
+
+    @cached_property
+    def ends(self) -> Mapping[str, tuple[str, str]]:
+        """The landmarks where edges begin and end, by role: a hip-length piece has a hem instead of a waist."""
+        return ends_of(role for _id, role in self.roles)
+
+    @cached_property
+    def is_hip_length(self) -> bool:
+        """Whether it ends in a hem below its waist line."""
+        return any(role == "hem" for _id, role in self.roles)
 
     @cached_property
     def _roles(self) -> dict[str, str]:
@@ -105,9 +117,9 @@ class Piece:
     def corner(self, name: str) -> Vector:
         """A corner of the outline by its landmark: the start of the edge that begins there, (2,) mm."""
         for run in self.runs:
-            if EDGE_ENDS.get(self.role(run.edge), ("", ""))[0] == name:
+            if self.ends.get(self.role(run.edge), ("", ""))[0] == name:
                 return run.path.start
-        what, advice = one_of("landmark", name, (EDGE_ENDS[r][0] for _id, r in self.roles if r in EDGE_ENDS))
+        what, advice = one_of("landmark", name, (self.ends[r][0] for _id, r in self.roles if r in self.ends))
         raise PlaceError(what, where=self.name, advice=advice)
 
     def after(self, index: int) -> int:

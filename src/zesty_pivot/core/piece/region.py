@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.geometry import JOIN_TOL
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.piece.fisheye import FishEye
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place, settled
@@ -95,6 +96,9 @@ def crosses(piece: Piece, start: Vector, stop: Vector) -> str | None:
     for index, _t, distance in with_line(cubics, start, direction, (0.0, size)):
         if JOIN_TOL * 10 < distance < size - JOIN_TOL * 10:
             return f"the {words(piece.runs[int(runs[index])].edge)}"
+    for eye in piece.fisheyes:
+        if shapely.LineString([start, stop]).intersects(shapely.Polygon(eye.outline)):
+            return f"the fish-eye dart {eye.id!r}"
     for dart in piece.darts:
         pin = piece.pivot(dart.pivot)
         if np.array_equal(pin, stop):
@@ -102,6 +106,22 @@ def crosses(piece: Piece, start: Vector, stop: Vector) -> str | None:
         for end in piece.mouth(dart.id):
             if _segments_cross(start, stop, pin, end):
                 return f"the dart {dart.id!r}"
+    return None
+
+
+def fisheye_fault(piece: Piece, eye: FishEye) -> str | None:
+    """Why a fish-eye dart cannot be where it is, in words; None when it lies clear inside the piece."""
+    top, right, bottom, left = eye.corners
+    if not (top[1] < min(left[1], right[1]) and max(left[1], right[1]) < bottom[1]):
+        return "its points do not lie above and below its waist"
+    if eye.intake <= JOIN_TOL:
+        return "it takes in nothing"
+    region, mine = shapely.Polygon(outline(piece)).buffer(0.0), shapely.Polygon(eye.outline)
+    if not mine.is_valid or not region.contains_properly(mine):
+        return "it leaves the piece or crosses a dart"
+    for other in piece.fisheyes:
+        if other.id != eye.id and shapely.Polygon(other.outline).intersects(mine):
+            return f"it crosses the fish-eye {other.id!r}"
     return None
 
 

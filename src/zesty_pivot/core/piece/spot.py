@@ -11,7 +11,7 @@ from pydantic import Field, model_validator
 from zesty_pivot.core.errors import PlaceError, one_of
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.piece import place as places
-from zesty_pivot.core.piece.names import EDGE_ENDS, LEFT, LEVELS, RIGHT, side_of, words
+from zesty_pivot.core.piece.names import LEFT, LEVELS, RIGHT, side_of, words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
 from zesty_pivot.core.quantity.fields import Length, Model, Share
@@ -100,6 +100,23 @@ STATION_WORDS: dict[str, str] = {
 ALL_STATIONS = tuple(STATION_WORDS)
 
 
+def station_spot(name: str, block: Piece) -> Spot:
+    """A station (other than `waist`) as a place of a block's piece. On a hip-length piece the waist is a level, and shares of
+    the side seam are of its part above the waist.
+
+    Raises PlaceError when such a piece has no waist line.
+    """
+    known = STATIONS[name]
+    if not block.is_hip_length:
+        return known
+    if name in ("centre_waist", "side_waist"):
+        return Spot(edge="centre" if name == "centre_waist" else "side_seam", level="waist")
+    if known.edge != "side_seam":
+        return known
+    _edge, u = places.source_of(block, by_level(block, block, "side_seam", "waist"))
+    return known.model_copy(update={"at": share_of(known.at or 0.0) * u})
+
+
 def resolve(spot: Spot, piece: Piece, block: Piece, scope: Scope, pivot: str) -> Place:
     """Where a spot lies on a piece now. `block` is the same piece of the untouched block, `pivot` the
     pivot the step works round (it decides where `waist` lies when the block has no waist dart).
@@ -110,7 +127,7 @@ def resolve(spot: Spot, piece: Piece, block: Piece, scope: Scope, pivot: str) ->
     if spot.station == "waist":
         return _waist(piece, block, pivot, mark)
     if spot.station is not None:
-        return resolve(STATIONS[spot.station].model_copy(update={"side": spot.side}), piece, block, scope, pivot)
+        return resolve(station_spot(spot.station, block).model_copy(update={"side": spot.side}), piece, block, scope, pivot)
     if spot.dart is not None:
         run = piece.mouth_run(piece.dart(spot.dart).id)
         return Place(run, piece.runs[run].path.length)
@@ -144,7 +161,7 @@ def _distance(at: str | float, total: float, scope: Scope) -> float:
 def _from_the_end(spot: Spot, piece: Piece, role: str) -> bool:
     if spot.from_ is None:
         return False
-    ends = EDGE_ENDS.get(role, ("start", "end"))
+    ends = piece.ends.get(role, ("start", "end"))
     if spot.from_ not in ends:
         what, advice = one_of(f"end of the {role}", spot.from_, ends)
         raise PlaceError(what, where=piece.name, advice=advice)
@@ -172,6 +189,9 @@ def _by_source(piece: Piece, found: tuple[str, float], mark: str) -> Place:
 
 
 def _waist(piece: Piece, block: Piece, pivot: str, mark: str) -> Place:
+    if block.is_hip_length:
+        what = "a hip-length piece has no waist seam to open"
+        raise PlaceError(what, where=piece.name, advice="Choose a place on the hem, or another edge.")
     pivot = pivot.removesuffix(side_of(pivot))
     for dart in block.darts:
         if dart.pivot == pivot and block.dart_edge(dart.id) == "waist":

@@ -11,7 +11,7 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves.spread import wedge
 from zesty_pivot.core.piece import Pattern, Piece, Place
 from zesty_pivot.core.piece import place as places
-from zesty_pivot.core.piece.names import EDGE_ENDS, words
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Share
 from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
@@ -87,7 +87,7 @@ class Flare(Step):
         self.apply(pattern, context)
         slashes = self._slashes(piece, context)
         names = {"on": words(self.on), "edge": words(self.edge), "hinge": words(self.hinge)}
-        starts = [words(EDGE_ENDS.get(piece.role(edge), ("start", ""))[0]) for edge in (self.edge, self.hinge)]
+        starts = [words(piece.ends.get(piece.role(edge), ("start", ""))[0]) for edge in (self.edge, self.hinge)]
         found: list[Line] = []
         for number, (place, hinge, _angle, _reach) in enumerate(slashes, start=1):
             text = (

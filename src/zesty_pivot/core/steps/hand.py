@@ -11,8 +11,8 @@ from dataclasses import dataclass
 from typing import Literal
 
 from zesty_pivot.core.piece import Piece
-from zesty_pivot.core.piece.names import EDGE_ENDS, words
-from zesty_pivot.core.piece.spot import STATION_WORDS, STATIONS, Spot, resolve
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import STATION_WORDS, STATIONS, Spot, resolve, station_spot
 from zesty_pivot.core.quantity import Scope, Unit, format_length, length_mm, share_of
 
 Way = Literal["pivot", "slash"]
@@ -60,14 +60,25 @@ def still_words(piece: Piece, still: Sequence[int], moving: Sequence[int]) -> st
     return f"the {centre_words(piece.name)}" if centre == [True, False] else edges_of(piece, still)
 
 
-def mark_name(spot: Spot, piece: str, pivot: str) -> str | None:
+def _known(spot: Spot, piece: Piece) -> Spot:
+    """A station as the place on an edge or level that it stands for; any other spot as it is."""
+    if spot.station is None or spot.station == "waist":
+        return spot
+    if piece.is_hip_length and spot.station in ("centre_waist", "side_waist"):
+        return station_spot(spot.station, piece)
+    return STATIONS[spot.station]
+
+
+def mark_name(spot: Spot, piece: Piece, pivot: str) -> str | None:
     """The name of the mark to be made on the fresh trace for a spot that the block decides, or None for one that is
     measured when its turn comes."""
-    spot = STATIONS.get(spot.station or "", spot) if spot.station != "waist" else spot
     if spot.station == "waist":
         return f"waist below the {words(pivot)}"
+    if piece.is_hip_length and spot.station in ("side_bust", "french"):
+        return STATION_WORDS[spot.station]
+    spot = _known(spot, piece)
     if spot.level is not None:
-        where = centre_words(piece) if spot.edge == "centre" else words(spot.edge or "")
+        where = centre_words(piece.name) if spot.edge == "centre" else words(spot.edge or "")
         return f"{where} at the {words(spot.level)} line"
     return None
 
@@ -77,13 +88,13 @@ def place_line(spot: Spot, piece: Piece, scope: Scope, pivot: str) -> Line:
     on = words(piece.name)
     if spot.dart is not None:
         return line("at_dart", "On the {on}: the place is the mouth of the {dart} dart.", on=on, dart=words(spot.dart))
-    mark = mark_name(spot, piece.name, pivot)
+    mark = mark_name(spot, piece, pivot)
     if mark is not None:
         return line("at_mark", "On the {on}: the place is your mark “{mark}”.", on=on, mark=mark)
     named = f" ({STATION_WORDS[spot.station]})" if spot.station else ""
-    spot = STATIONS.get(spot.station or "", spot)
+    spot = _known(spot, piece)
     edge = piece.edge(spot.edge or "")
-    ends = EDGE_ENDS.get(edge.role, ("start", "end"))
+    ends = piece.ends.get(edge.role, ("start", "end"))
     start = spot.from_ or ends[0]
     total, unit = edge.sewn_length, scope.unit
     at = spot.at if spot.at is not None else "0%"
@@ -103,7 +114,7 @@ def place_line(spot: Spot, piece: Piece, scope: Scope, pivot: str) -> Line:
 
 def preparing_line(spot: Spot, piece: Piece, block: Piece, scope: Scope, pivot: str) -> Line | None:
     """The mark that has to be made on the fresh trace for a spot, before anything is cut; None when none is needed."""
-    name = mark_name(spot, piece.name, pivot)
+    name = mark_name(spot, piece, pivot)
     if name is None:
         return None
     on = words(block.name)
@@ -114,7 +125,13 @@ def preparing_line(spot: Spot, piece: Piece, block: Piece, scope: Scope, pivot: 
             return line("mark_dart", text, on=on.capitalize(), mark=name, dart=words(held[0]))
         text = "{on}: mark “{mark}” on the waist, straight below the {pin}, parallel to the {centre}."
         return line("mark_plumb", text, on=on.capitalize(), mark=name, pin=words(pivot), centre=centre_words(block.name))
-    known = STATIONS.get(spot.station or "", spot)
+    if block.is_hip_length and spot.station in ("side_bust", "french"):
+        share = share_of(STATIONS[spot.station].at or 0.0)
+        seam = block.edge("side_seam").sewn_length
+        at = format_length(share_of(station_spot(spot.station, block).at or 0.0) * seam, scope.unit)
+        text = "{on}: mark “{mark}” on the side seam, {at} from the underarm, {share} of the way to the waist line."
+        return line("mark_share", text, on=on.capitalize(), mark=name, at=at, share=f"{100.0 * share:.4g}%")
+    known = _known(spot, block)
     resolve(known, block, block, scope, pivot)  # a level that misses its edge is refused here, in words
     text = "{on}: mark “{mark}” where the {level} line meets the {edge}."
     return line(

@@ -14,7 +14,7 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.redraw import Redrawn, blend, corner, jog, reaches
 from zesty_pivot.core.piece import Pattern, Piece, Run, Source
-from zesty_pivot.core.piece.names import EDGE_ENDS, words
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.place import settled, sewn_distance
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
@@ -115,7 +115,7 @@ class TruePiece(Step):
             where = "the fold"
         else:
             at = sewn_distance(piece, settled(piece, index, run.path.length))
-            start = EDGE_ENDS.get(piece.role(self.edge), ("start", ""))[0]
+            start = piece.ends.get(piece.role(self.edge), ("start", ""))[0]
             text = "Look for the corner in the {edge} of the {on}, {at} from the {start}."
             first = line("corner", text, at=format_length(at, unit), start=words(start), **names)
             where = "the corner"

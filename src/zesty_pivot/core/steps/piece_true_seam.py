@@ -17,7 +17,7 @@ from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
 from zesty_pivot.core.steps.hand import Line, Way, line
 
 SeamRole = Literal["shoulder", "side_seam"]
-EdgeRole = Literal["neckline", "armhole", "waist"]
+EdgeRole = Literal["neckline", "armhole", "waist", "hem"]
 
 _LEAST = math.radians(0.01)  # a smaller corner is the noise of six decimals in a file
 

@@ -10,9 +10,15 @@ from zesty_pivot.desk.forms.rows import ChoiceRow, LengthRow
 from zesty_pivot.desk.model import DeskModel
 
 DO = "piece.true_seam"
-MEETINGS = [("shoulder", "neckline"), ("side_seam", "armhole"), ("side_seam", "waist"), ("shoulder", "armhole")]
+MEETINGS = [
+    ("shoulder", "neckline"),
+    ("side_seam", "armhole"),
+    ("side_seam", "waist"),
+    ("side_seam", "hem"),
+    ("shoulder", "armhole"),
+]
 SEAMS = [("shoulder", "the shoulder"), ("side_seam", "the side seam")]
-EDGES = [("neckline", "neckline"), ("armhole", "armhole"), ("waist", "waist")]
+EDGES = [("neckline", "neckline"), ("armhole", "armhole"), ("waist", "waist"), ("hem", "hem")]
 
 
 def first_step(model: DeskModel) -> dict[str, object] | None:

@@ -9,7 +9,7 @@ from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QVBoxLayout, QWidget
 
 from zesty_pivot.core.piece import Dart, Piece
-from zesty_pivot.core.piece.names import EDGE_ENDS, words
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import STATIONS, Spot
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.fields import CalcField
@@ -68,7 +68,7 @@ class PlaceField(QWidget):
         edge = spot.edge or ""
         self.edge.show_choices([(id, words(id)) for id, _role in piece.roles], edge)
         role = dict(piece.roles).get(edge, "")
-        ends = EDGE_ENDS.get(role, ("start", "end"))
+        ends = piece.ends.get(role, ("start", "end"))
         self.start.show_choices([(end, f"from the {words(end)}") for end in ends], spot.from_ or ends[0])
         self.at.set_text(str(spot.at), owner)
 

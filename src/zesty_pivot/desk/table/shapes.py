@@ -90,6 +90,13 @@ def _drawn(piece: Piece) -> Shapes:
             add_path(legs, first)
             add_path(legs, second)
     fill.closeSubpath()
+    for eye in paper.fisheyes:
+        hole = QPainterPath()
+        for number, leg in enumerate(eye.legs):
+            add_path(hole, leg, joined=number > 0)
+        legs.addPath(hole)
+        hole.closeSubpath()
+        fill = fill.subtracted(hole)
     grain = QPainterPath()
     inside = grain_inside(paper)
     if inside is not None:

@@ -1,0 +1,123 @@
+"""dart.fisheye: a dart inside a hip-length piece, with a point below the bust or blade and a point above the hip."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from zesty_pivot.core.errors import PlaceError, StepError
+from zesty_pivot.core.piece import FishEye, Pattern, Piece
+from zesty_pivot.core.piece.names import side_of, words
+from zesty_pivot.core.piece.region import fisheye_fault
+from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.hand import Line, Way, centre_words, line
+
+
+class FishEyeDart(Step):
+    """Draws a fish-eye dart on the waist line, upright, half of its intake to either side of its axis; one of the same name is
+    drawn anew. With no intake it is taken away."""
+
+    title: ClassVar[str] = "Fish-eye dart"
+    summary: ClassVar[str] = "Take in the waist of a hip-length piece by a dart with two points, or change the one it has."
+    lengths: ClassVar[tuple[str, ...]] = ("intake", "axis", "top", "bottom", "bow")
+
+    do: Literal["dart.fisheye"] = "dart.fisheye"
+    dart: str = Field(default="waist", description="the dart's name", min_length=1, max_length=60, pattern=r"^[^*]")
+    below: str | None = Field(default=None, description="the point it stands under; the bust point or waist tip by itself")
+    intake: Length = Field(default="1 in", description="what it takes in at the waist; 0 takes the dart away")
+    axis: Length | None = Field(default=None, description="its axis from the centre; straight under its point when not given")
+    # 1 in below BP and 2 in above the hip line: common practice, no source.
+    top: Length = Field(default="1 in", description="how far below its point it begins; negative above it")
+    bottom: Length = Field(default="2 in", description="how far above the hip line it ends")
+    bow: Length = Field(default=0, description="its legs bowed outwards by this at their middle; negative inwards")
+
+    def words(self) -> str:
+        """`fish-eye waist dart, 1 in`."""
+        return f"fish-eye {words(self.dart)} dart, {self.intake}"
+
+    def apply(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with the dart. Raises StepError or PlaceError where it cannot be."""
+        piece = pattern.piece(self.on)
+        old = next((eye for eye in piece.fisheyes if eye.id == self.dart), None)
+        others = tuple(eye for eye in piece.fisheyes if eye.id != self.dart)
+        intake = length_mm(self.intake, context.scope)
+        if intake < 0.0:
+            raise StepError("a fish-eye dart that takes in less than nothing", where=self.on, advice="Give 0 or more.")
+        if intake == 0.0:
+            if old is None:
+                raise StepError("there is no such fish-eye dart to take away", where=self.on, advice="Give an intake.")
+            made = replace(piece, fisheyes=others)
+        else:
+            made = replace(piece, fisheyes=(*others, self._drawn(piece, intake, context)))
+            fault = fisheye_fault(made, made.fisheyes[-1])
+            if fault is not None:
+                what = f"the fish-eye {words(self.dart)} dart cannot be there: {fault}"
+                raise StepError(what, where=self.on, advice="Take in less, or move its axis or its points.")
+        change = intake - (old.intake if old is not None else 0.0)
+        unit = context.scope.unit
+        text = f"the waist of this half is {format_length(abs(change), unit)} {'narrower' if change >= 0.0 else 'wider'}"
+        return Outcome(pattern.with_piece(made), (Note(text, self.on, abs(change)),))
+
+    def _drawn(self, piece: Piece, intake: float, context: Context) -> FishEye:
+        """The dart on the piece as it was drafted: its waist and hip lines are level."""
+        if piece.has_dart(self.dart):
+            raise StepError(f"a dart is called {self.dart!r} already", where=self.on, advice="Give another name.")
+        if not piece.is_hip_length or not {"waist", "hip"} <= set(piece.levels):
+            what = "a fish-eye dart needs a hip-length piece with a waist line and a hip line"
+            raise StepError(what, where=self.on, advice="Use a waist dart on this block.")
+        side = -1.0 if side_of(self.dart) == ".right" else 1.0
+        pin = piece.pivot(self._point(piece))
+        axis = float(pin[0]) if self.axis is None else side * length_mm(self.axis, context.scope)
+        waist = piece.levels["waist"]
+        top = float(pin[1]) + length_mm(self.top, context.scope)
+        bottom = piece.levels["hip"] - length_mm(self.bottom, context.scope)
+        if not top < waist < bottom:
+            raise StepError(
+                "its points do not lie above and below the waist", where=self.on, advice="Begin higher, or end lower."
+            )
+        half = intake / 2.0
+        bow = length_mm(self.bow, context.scope)
+        return FishEye(self.dart, (axis, top), (axis + half, waist), (axis, bottom), (axis - half, waist), bow)
+
+    def _point(self, piece: Piece) -> str:
+        """The point it stands under: the one asked for, else the waist's own pivot, else the bust point."""
+        mark = side_of(self.dart) or (".left" if piece.is_unfolded else "")
+        if self.below is not None:
+            piece.pivot(self.below)  # refused with the near name
+            return self.below
+        for name in ("waist_tip" + mark, "bust_point" + mark, "blade_point" + mark):
+            if name in piece.landmarks:
+                return name
+        raise PlaceError("the piece has no point to stand under", where=self.on, advice="Give the axis' point by its name.")
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """Measure, mark and draw; the same in both ways."""
+        made = self.apply(pattern, context).pattern.piece(self.on)
+        unit = context.scope.unit
+        eye = next((found for found in made.fisheyes if found.id == self.dart), None)
+        names = {"on": words(self.on), "dart": words(self.dart), "centre": centre_words(self.on)}
+        if eye is None:
+            return (line("rub_out", "On the {on}, rub out the fish-eye {dart} dart.", **names),)
+        top, right, bottom, left = eye.corners
+        text = (
+            "On the {on}, draw a line square to the waist line, {axis} from the {centre}. On the waist line mark {half} to "
+            "either side of it; on the line mark the point {above} above the waist and the point {below} under it. Draw the "
+            "four legs from the marks at the waist to the points."
+        )
+        figures = {
+            "axis": abs(float(top[0])), "half": eye.intake / 2.0,
+            "above": float(left[1] - top[1]), "below": float(bottom[1] - right[1]),
+        }  # fmt: skip
+        found = [line("fisheye", text, **names, **{key: format_length(mm, unit, fine=True) for key, mm in figures.items()})]
+        if eye.bow_mm != 0.0:
+            text = "Bow each leg {way} by {bow} at its middle, in a smooth curve."
+            bow = format_length(abs(eye.bow_mm), unit, fine=True)
+            found.append(line("bow_legs", text, way="outwards" if eye.bow_mm > 0.0 else "inwards", bow=bow))
+        return tuple(found)
+
+
+STEP = FishEyeDart
