@@ -226,7 +226,7 @@ def long_back(side_length: float) -> dict:
         low, high = (middle, high) if longer else (low, middle)
     piece = back(186.0)
     marks, under = dict(piece["landmarks"]), np.array([238.0, middle])
-    hem, centre = waist + HEM_BELOW, np.array([0.0, waist + HEM_BELOW])
+    centre = np.array([0.0, waist + HEM_BELOW])
     tip, slope = marks["shoulder_tip"], 15.0 + 7.0
     edges = [*piece["edges"][:2], ("armhole", quarter(tip, at(slope + 90.0), under, at(4.0), 0.5, 0.24)),
              ("side_seam", side_seam(under, side_waist, side_hem)),

@@ -160,7 +160,8 @@ def _adding() -> tuple[Action, ...]:
     keys = {"dart.move": "Ctrl+D", "dart.split": "Ctrl+L", "dart.merge": "Ctrl+M", "piece.true": "Ctrl+T"}
     pictures = {
         "dart.move": "rotate-cw", "dart.split": "split", "dart.merge": "merge", "dart.equalise": "equal",
-        "piece.true": "spline", "dart.fan": "list-collapse", "dart.use": "waves", "dart.shape": "diamond", "dart.fisheye": "eye",
+        "piece.true": "spline", "dart.fan": "list-collapse", "dart.use": "waves", "dart.shape": "diamond",
+        "dart.fisheye": "eye",
         "dart.park": "square-parking", "dart.return": "undo-dot", "fullness.slash": "slice", "fullness.flare": "fan",
         "piece.side_seam": "move-horizontal", "piece.true_seam": "blend", "piece.square": "square-dashed",
         "piece.unfold": "unfold-horizontal", "piece.side_panel": "panels-top-left",
