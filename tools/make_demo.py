@@ -120,7 +120,7 @@ def front() -> dict:
     width = MEASURES["bust"] / 12
     cf, neck = np.array([0.0, width + 4.0]), np.array([width, 0.0])
     a, b, tip, slope = shoulder(neck, 18.0, 124.0, 0.48, bp, 15.0)
-    under = np.array([249.0, 262.0])
+    under = np.array([254.0, 262.0])
     side_way = at(96.0)
     side = under + side_way * 186.0
     waist_cf = np.array([0.0, MEASURES["fwl"]])
@@ -149,7 +149,7 @@ def back(side_length: float) -> dict:
     width = MEASURES["bust"] / 12
     cb, neck = np.array([0.0, 22.0]), np.array([width, 0.0])
     a, b, tip, slope = shoulder(neck, 15.0, 124.0, 0.45, blade, 7.0)
-    under = np.array([238.0, 222.0])
+    under = np.array([243.0, 222.0])
     side = under + at(94.0) * side_length
     waist_cb = np.array([0.0, MEASURES["bwl"]])
     e = np.array([tip_of_waist[0] - 15.0, MEASURES["bwl"]])
@@ -203,7 +203,7 @@ def long_front() -> dict:
     piece = front()
     marks, waist = dict(piece["landmarks"]), MEASURES["fwl"]
     hem = waist + HEM_BELOW
-    side_waist, side_hem, centre = np.array([231.0, waist]), np.array([262.0, hem]), np.array([0.0, hem])
+    side_waist, side_hem, centre = np.array([233.0, waist]), np.array([262.0, hem]), np.array([0.0, hem])
     edges = [*piece["edges"][:3], ("side_seam", side_seam(marks["underarm"], side_waist, side_hem)),
              ("hem", line(side_hem, centre)), ("centre", line(centre, marks["centre_neck"]))]  # fmt: skip
     del marks["side_waist"], marks["centre_waist"]
@@ -219,13 +219,13 @@ def long_front() -> dict:
 def long_back(side_length: float) -> dict:
     """The back to the hip; its underarm is where its side seam is as long as the front's."""
     waist, low, high = MEASURES["bwl"], 200.0, 260.0
-    side_waist, side_hem = np.array([224.0, waist]), np.array([255.0, waist + HEM_BELOW])
+    side_waist, side_hem = np.array([226.0, waist]), np.array([255.0, waist + HEM_BELOW])
     for _ in range(60):
         middle = (low + high) / 2.0
-        longer = seam_length(side_seam(np.array([238.0, middle]), side_waist, side_hem)) > side_length
+        longer = seam_length(side_seam(np.array([243.0, middle]), side_waist, side_hem)) > side_length
         low, high = (middle, high) if longer else (low, middle)
     piece = back(186.0)
-    marks, under = dict(piece["landmarks"]), np.array([238.0, middle])
+    marks, under = dict(piece["landmarks"]), np.array([243.0, middle])
     centre = np.array([0.0, waist + HEM_BELOW])
     tip, slope = marks["shoulder_tip"], 15.0 + 7.0
     edges = [*piece["edges"][:2], ("armhole", quarter(tip, at(slope + 90.0), under, at(4.0), 0.5, 0.24)),

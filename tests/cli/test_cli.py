@@ -155,7 +155,7 @@ def test_steps_and_schemas() -> None:
     listed = json.loads(zesty("steps", "--json").stdout)
     assert {step["do"] for step in listed["steps"]} == {
         "dart.move", "dart.split", "dart.merge", "dart.equalise", "dart.fan", "dart.use", "dart.shape", "dart.fisheye",
-        "dart.park",
+        "dart.park", "line.princess", "line.cut", "line.band", "line.contour", "trim.hem", "trim.strapless", "piece.join",
         "dart.return", "fullness.slash", "fullness.flare", "piece.true",
         "piece.true_seam", "piece.square", "piece.side_seam", "piece.unfold", "piece.side_panel",
     }  # fmt: skip

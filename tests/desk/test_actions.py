@@ -46,6 +46,13 @@ def eased(window) -> None:  # type: ignore[no-untyped-def]
 
 
 # What has to be so before an action can be done.
+def panelled(window) -> None:  # type: ignore[no-untyped-def]
+    """Panels on the table: some of one line, and one that can be taped again."""
+    steps = [{"do": "line.princess", "on": "back"}, {"do": "line.cut", "on": "front", "from": {"edge": "centre", "at": "80%"},
+              "to": {"edge": "centre", "at": "60%"}, "shape": "heart", "width": "3 cm"}]  # fmt: skip
+    window.model.replace(style(steps), None)
+
+
 BEFORE: dict[str, Callable] = {
     "edit.redo": lambda w: (noted(w), w.model.undo()),
     "edit.undo": noted,
@@ -59,6 +66,8 @@ BEFORE: dict[str, Callable] = {
     "hand.way": lambda w: w.lay.show_panel("hand"),
     **{f"use.{use}": bead for use in ("gathers", "tucks", "pleats", "flare")},
     "add.dart.fisheye": lambda w: w.model.replace(style([], hip_block()), None),
+    **dict.fromkeys(("table.comb", "table.spread", "add.piece.join"), panelled),
+    "add.trim.hem": lambda w: w.model.replace(style([], hip_block()), None),
     "use.ease": eased,
     "use.dart": lambda w: (bead(w), w.run("use.gathers")),
     "bead.fan": bead,
@@ -76,7 +85,8 @@ def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
     held = QGuiApplication.clipboard().mimeData()
     return (
         model.style, model.view, model.is_dirty, model.path, model.step, model.looking, canvas.scale, canvas.origin.x(),
-        lay.panel, lay.fold, lay.traced, lay.is_over, lay.seam, lay.is_from_end, lay.way, window.keeper.settings.theme,
+        lay.panel, lay.fold, lay.comb, lay.spread, lay.traced, lay.is_over, lay.seam, lay.is_from_end, lay.way,
+        window.keeper.settings.theme,
         tuple(window.ask.asked), tuple(told), window.isVisible(), window.focusWidget(), held is not None and held.hasImage(),
         tuple(type(w).__name__ for w in QApplication.topLevelWidgets() if w.isVisible()), window.tour.isVisible(),
         window.guide.page,

@@ -106,6 +106,11 @@ FORMS = {
     "piece.side_seam": ({"by": "1.5 cm"}, {}),
     "piece.side_panel": ({"front": "3 cm"}, {}),
     "piece.true_seam": ({"over": "3 cm"}, {}),
+    "line.princess": ({"bow_above": "5 mm", "chest": "3 cm", "ease": "2 mm"}, {"school": "hollow", "give_back": "none"}),
+    "line.cut": ({"bow": "15 mm"}, {}),
+    "line.contour": ({"by": "15 mm"}, {"to": "armhole"}),
+    "trim.strapless": ({"depth": "18 cm"}, {"shape": "sweetheart"}),
+    "line.band": ({"width": "3 cm"}, {"edge": "neckline"}),
     "piece.square": ({"over": "2 cm"}, {}),
 }
 

@@ -6,6 +6,7 @@ from __future__ import annotations
 # measurement; the names themselves are common practice, no source.
 MEASUREMENTS: dict[str, str] = {
     "bust": "full bust",
+    "over_bust": "over-bust, above the full bust",
     "under_bust": "under-bust",
     "waist": "waist",
     "hip": "hip",

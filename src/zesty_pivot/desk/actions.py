@@ -161,7 +161,9 @@ def _adding() -> tuple[Action, ...]:
     pictures = {
         "dart.move": "rotate-cw", "dart.split": "split", "dart.merge": "merge", "dart.equalise": "equal",
         "piece.true": "spline", "dart.fan": "list-collapse", "dart.use": "waves", "dart.shape": "diamond",
-        "dart.fisheye": "eye",
+        "dart.fisheye": "eye", "line.princess": "columns-2",
+        "line.cut": "scissors-line-dashed", "line.band": "rectangle-ellipsis", "piece.join": "combine",
+        "line.contour": "chart-spline", "trim.hem": "arrow-up-from-line", "trim.strapless": "crown",
         "dart.park": "square-parking", "dart.return": "undo-dot", "fullness.slash": "slice", "fullness.flare": "fan",
         "piece.side_seam": "move-horizontal", "piece.true_seam": "blend", "piece.square": "square-dashed",
         "piece.unfold": "unfold-horizontal", "piece.side_panel": "panels-top-left",
@@ -207,6 +209,16 @@ def _fold(desk: Desk) -> None:
     desk.model.set_view("style")
     desk.lay.show_panel("reading" if desk.lay.panel == "walk" else desk.lay.panel)
     desk.lay.set_fold(0.0 if desk.lay.fold else 1.0)
+
+
+def _comb(desk: Desk) -> None:
+    desk.model.set_view("style")
+    desk.lay.show_comb(not desk.lay.comb)
+
+
+def _spread(desk: Desk) -> None:
+    desk.model.set_view("style")
+    desk.lay.set_spread(0.0 if desk.lay.spread else 1.0)
 
 
 def _can_fold(desk: Desk) -> bool:
@@ -301,6 +313,15 @@ def _steps() -> tuple[Action, ...]:
 def _table() -> tuple[Action, ...]:
     return (
         *(_panel(panel) for panel in PANELS),
+        Action(
+            "table.comb", "Table", "Show the curvature of style lines", "Ctrl+Shift+K", _comb,
+            lambda w: bool(w.model.pattern.lines),
+            tip="Teeth along each line, as long as it is curved",
+        ),
+        Action(
+            "table.spread", "Table", "Move the panels apart or together", "Ctrl+Shift+L", _spread,
+            lambda w: bool(w.model.pattern.lines), tip="As they were cut, or with room between them",
+        ),
         Action(
             "table.fold", "Table", "Fold the darts shut or open", "Ctrl+Shift+F", _fold, _can_fold, "fold-horizontal",
             "See the seam across every shut mouth, with its corner",

@@ -13,8 +13,10 @@ from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.piece import Pattern, Seam
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.core.steps.hand import Way
 from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.table.shapes import SPREAD
 
 if TYPE_CHECKING:
     from zesty_pivot.core.finish.walk import Walk
@@ -43,6 +45,8 @@ class Lay(QObject):
         self._model, self._opened = model, model.opened
         self.panel = "reading"
         self.fold = 0.0  # share of each dart that is shut
+        self.comb = False  # the curvature of style lines is shown
+        self.spread = SPREAD  # how far panels of one piece lie apart
         self.traced: Traced | None = None
         self.is_over = False  # tracing paper lies on top
         self.seam = 0  # the walked seam, counted from 0
@@ -91,6 +95,18 @@ class Lay(QObject):
         share = min(1.0, max(0.0, share))
         if share != self.fold:
             self.fold = share
+            self.changed.emit()
+
+    def show_comb(self, shown: bool) -> None:
+        """Shows the curvature of style lines, or hides it."""
+        self.comb = shown
+        self.changed.emit()
+
+    def set_spread(self, share: float) -> None:
+        """Moves the panels of one piece together (0) or apart (1)."""
+        share = min(1.0, max(0.0, share))
+        if share != self.spread:
+            self.spread = share
             self.changed.emit()
 
     # Tracing paper.
@@ -145,8 +161,8 @@ class Lay(QObject):
 
     @property
     def seams(self) -> tuple[Seam, ...]:
-        """The seams that can be walked."""
-        return self._model.pattern.seams
+        """The seams that can be walked: from one piece to one other."""
+        return tuple(seam for seam in self._model.pattern.seams if "+" not in seam.a + seam.b)
 
     def choose_seam(self, seam: int) -> None:
         """Another seam to walk, from its beginning."""
@@ -175,7 +191,7 @@ class Lay(QObject):
         seam = self.seams[min(self.seam, len(self.seams) - 1)]
         key = (id(pattern), seam, self.is_from_end)
         if self._walked is None or self._walked[0] != key:
-            piece, _dot, edge = seam.a.partition(".")
+            ((piece, edge),) = parts_of(seam.a)
             ends = pattern.piece(piece).ends.get(pattern.piece(piece).role(edge), ("start", "end"))
             named = (words(ends[0]), words(ends[1]))
             try:

@@ -113,7 +113,10 @@ class DeskModel(QObject):
         """The account of the chosen pivot, for the pattern on the table."""
         if self.pivot is None:
             return None
-        return next((a for a in self.look.accounts if (a.piece, a.pivot) == self.pivot), None)
+        name, pivot = self.pivot
+        if self.pattern.has(name):
+            name = self.pattern.piece(name).of or name
+        return next((a for a in self.look.accounts if (a.piece, a.pivot) == (name, pivot)), None)
 
     @property
     def is_dirty(self) -> bool:

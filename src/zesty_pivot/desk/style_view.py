@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QAction
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QMenu, QPushButton, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QMenu, QPushButton, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
 
 from zesty_pivot.desk.bead_actions import BEAD_MENU
 from zesty_pivot.desk.foot import Foot
@@ -25,6 +25,12 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.table.walk_table import WalkTable
 
 LEFT, NARROW_LEFT = 192, 72
+# Steps by their family, as they are headed at the left.
+GROUPS = {
+    "dart": "Darts", "line": "Lines and panels", "trim": "Lines and panels", "fullness": "Fullness",
+    "piece": "Pieces and seams",
+}  # fmt: skip
+
 NARROW = 1100  # a window narrower than this shows the steps as pictures only
 
 
@@ -82,7 +88,11 @@ class StyleView(QWidget):
         whole.addWidget(area)
         self._heading = label("Add a step", "heading")
         column.addWidget(self._heading)
+        self._groups: list[QLabel] = []
         for do in all_forms():
+            if not self._groups or GROUPS[do.partition(".")[0]] != self._groups[-1].text():
+                self._groups.append(label(GROUPS[do.partition(".")[0]], "quiet"))
+                column.addWidget(self._groups[-1])
             known = action(f"add.{do}")
             button = QPushButton()
             button.setObjectName("step")
@@ -118,7 +128,7 @@ class StyleView(QWidget):
         """Fewer words at the left where the window is narrow."""
         self.is_narrow = width < NARROW
         self.left.setFixedWidth(NARROW_LEFT if self.is_narrow else LEFT)
-        for widget in (self._heading, self._hint):
+        for widget in (self._heading, self._hint, *self._groups):
             widget.setVisible(not self.is_narrow)
         for button, action in self._steps:
             self._follow(button, action)

@@ -52,6 +52,12 @@ def test_the_rules_of_the_slice_are_there() -> None:
         "labels",
         "too_short",
         "taken_up",
+        "girths",
+        "given_back",
+        "lines_meet",
+        "notches_meet",
+        "line_misses",
+        "stays_up",
     }
     assert all(check.title for check in all_checks())
 
@@ -195,3 +201,32 @@ def test_pleats_in_each_others_way_are_found() -> None:
     steps = [use, near, {**use, "dart": "waist"}]
     (finding,) = [f for f in derive(style(steps)).findings if f.check == "taken_up"]
     assert finding.value > finding.limit > 0.0 and "deep and only" in finding.message
+
+
+def test_girths_speak_against_the_body_and_the_wanted_ease() -> None:
+    body = Scope("cm", {"waist": 900.0, "bust": 900.0})
+    found = [f for f in findings(dataclasses.replace(look(), scope=body)) if f.check == "girths"]
+    assert [f.place for f in found] == ["waist"] and "smaller than the body" in found[0].message
+    assert found[0].value == pytest.approx(900.0 - (girths(real_pattern(), real_pattern()).waist or 0.0), abs=1e-6)
+    wanted = Finish(wearing_ease={"bust": "1 cm"})
+    found = [
+        f for f in findings(dataclasses.replace(look(finish=wanted), scope=Scope("cm", {"bust": 900.0}))) if f.check == "girths"
+    ]
+    assert [f.place for f in found] == ["bust"] and "wider than the body with 1" in found[0].message
+    exact = Finish(wearing_ease={"bust": f"{(girths(real_pattern(), real_pattern()).bust or 0.0) - 900.0} mm"})
+    assert not [f for f in findings(dataclasses.replace(look(finish=exact), scope=body)) if f.place == "bust"]
+
+
+def test_panels_checks_speak() -> None:
+    made = worked([{"do": "line.princess", "on": "front"}]).pattern
+    assert said("notches_meet", look(made)) == []
+    side = made.piece("front_side")
+    moved = tuple(dataclasses.replace(mark, u=mark.u + 0.01) for mark in side.notches)
+    assert len(said("notches_meet", look(made.with_piece(dataclasses.replace(side, notches=moved))))) >= 2
+    gone = said("notches_meet", look(made.with_piece(dataclasses.replace(side, notches=side.notches[1:]))))
+    assert gone == ["the above notch of front centre and front side has no partner"]
+    passing = worked([{"do": "line.princess", "on": "front", "past": "2 cm", "rest": "dart"}]).pattern
+    assert said("line_misses", look(passing)) == []
+    centre = passing.piece("front_centre")
+    away = dataclasses.replace(centre, landmarks={**centre.landmarks, "bust_point": (50.0, 250.0)})
+    assert len(said("line_misses", look(passing.with_piece(away)))) == 1

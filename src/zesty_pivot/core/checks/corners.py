@@ -10,6 +10,7 @@ from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.moves.redraw import corner, jog
 from zesty_pivot.core.piece import OPEN_USES, Pattern, Piece
 from zesty_pivot.core.piece.names import RIGHT, SEAM_ROLES, SIDES, side_of, words
+from zesty_pivot.core.piece.pattern import parts_of
 
 LIMIT_DEG = 3.0  # common practice, no source
 SQUARE_DEG = 2.0  # common practice, no source
@@ -69,27 +70,40 @@ def _at_centre(piece: Piece) -> Iterable[Finding]:
 
 def _at_seams(pattern: Pattern) -> Iterable[Finding]:
     """Neckline, armhole and waist where front and back are joined at the shoulder and the side."""
-    if not (pattern.has("front") and pattern.has("back")):
-        return
-    front, back = pattern.piece("front"), pattern.piece("back")
-    sides = list(SIDES) if front.is_unfolded or back.is_unfolded else [""]
-    roles = [role for role in SEAM_ROLES if pattern.are_sewn("front", "back", role)]
-    for role, side in itertools.product(roles, sides):
-        for at_start in (True, False):
-            one, two = _opening(front, role, at_start, side), _opening(back, role, at_start, side)
-            if one is None or two is None or one[0] != two[0]:
+    for a, b, role in _joined(pattern):
+        sides = list(SIDES) if a.is_unfolded or b.is_unfolded else [""]
+        for side, at_start in itertools.product(sides, (True, False)):
+            # Panels of one line walk it in opposite ways; front and back are drawn alike.
+            there = not at_start if role == "style_line" else at_start
+            one, two = _opening(a, role, at_start, side), _opening(b, role, there, side)
+            if one is None or two is None or one[0] != two[0] or one[0] == "style_line":
                 continue
             turn = abs(math.degrees(one[1] + two[1] - math.pi))
             if turn > LIMIT_DEG:
+                names = f"{words(a.name)} and {words(b.name)}"
                 yield Finding(
-                    "corners", Severity.WARNING, "front", f"{one[0]}:{role}",
-                    f"the {words(one[0])} has a corner of {turn:.1f}° where front and back meet at the {words(role + side)}",
-                    turn, LIMIT_DEG, "deg", f"Redraw the {words(one[0])} of front and back across the seam.",
+                    "corners", Severity.WARNING, a.name, f"{one[0]}:{role}",
+                    f"the {words(one[0])} has a corner of {turn:.1f}° where {names} meet at the {words(role + side)}",
+                    turn, LIMIT_DEG, "deg", f"Redraw the {words(one[0])} of {names} across the seam.",
                     Mend(
                         f"True it across the {words(role)}",
-                        step={"do": "piece.true_seam", "on": "front", "seam": role, "edge": one[0]},
+                        step={"do": "piece.true_seam", "on": a.name, "other": b.name, "seam": role, "edge": one[0]},
                     ),
                 )  # fmt: skip
+
+
+def _joined(pattern: Pattern) -> Iterable[tuple[Piece, Piece, str]]:
+    """Pieces sewn to each other directly: front to back at shoulder and side, panel to panel along its line."""
+    for seam in pattern.seams:
+        if "+" in seam.a + seam.b:
+            continue
+        ((one, edge),), ((two, other),) = parts_of(seam.a), parts_of(seam.b)
+        a, b = pattern.piece(one), pattern.piece(two)
+        role = a.role(edge)
+        is_panel = edge == other and role == "style_line"
+        is_side = role in SEAM_ROLES and {a.of or one, b.of or two} == {"front", "back"}
+        if role == b.role(other) and (is_panel or is_side) and RIGHT not in (side_of(edge), side_of(other)):
+            yield a, b, role
 
 
 def _opening(piece: Piece, role: str, at_start: bool, side: str) -> tuple[str, float] | None:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.pattern import parts_of, said
 from zesty_pivot.core.quantity import format_length
 
 LIMIT_MM = 1.0  # common practice, no source
@@ -17,7 +17,7 @@ def _run(look: Look) -> Iterable[Finding]:
         if abs(rest) <= LIMIT_MM:
             continue
         unit = look.scope.unit
-        piece, _dot, _edge = seam.a.partition(".")
+        piece = parts_of(seam.a)[0][0]
         longer, shorter = (seam.b, seam.a) if rest > 0 else (seam.a, seam.b)
         amount = format_length(abs(rest), unit, fine=True)
         meant = f" beyond the {format_length(seam.ease_mm, unit, fine=True)} ease" if seam.ease_mm else ""
@@ -28,14 +28,9 @@ def _run(look: Look) -> Iterable[Finding]:
             mend = Mend(title, finish={"ease": {seam.a: f"{ease:g} mm"}})
         yield Finding(
             "seam_partners", Severity.WARNING, piece, seam.a,
-            f"{_said(longer)} is {amount} longer than {_said(shorter)}{meant}",
+            f"the {said(longer)} is {amount} longer than the {said(shorter)}{meant}",
             abs(rest), LIMIT_MM, "mm", "Ease it in, or make the two equal.", mend,
         )  # fmt: skip
-
-
-def _said(end: str) -> str:
-    piece, _dot, edge = end.partition(".")
-    return f"the {piece} {words(edge)}"
 
 
 CHECK = Check("seam_partners", "Seam partners are equal", _run)

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from zesty_pivot.core.errors import PlaceError
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Notch, Piece
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import SEAM_ROLES
 from zesty_pivot.core.piece.place import Place
@@ -26,6 +26,14 @@ def balance_point(piece: Piece, edge: str) -> Place | None:
     source = piece.edge(edge).runs[0].source.edge
     try:
         return places.by_source(piece, source, BALANCE)
+    except PlaceError:
+        return None
+
+
+def notch_place(piece: Piece, notch: Notch) -> Place | None:
+    """Where a panel's notch lies now, or None when that part of its line has been cut away."""
+    try:
+        return places.by_source(piece, notch.edge, notch.u)
     except PlaceError:
         return None
 

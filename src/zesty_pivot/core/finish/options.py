@@ -41,6 +41,9 @@ class Finish(Model):
     allowances: dict[str, Length] = Field(default_factory=dict)
     ease: dict[str, Length] = Field(default_factory=dict, description="intended ease by the seam's first edge")
     cut: dict[str, CutOrder] = Field(default_factory=dict)
+    wearing_ease: dict[Literal["bust", "waist", "hip"], Length] = Field(
+        default_factory=dict, description="how much wider than the body the finished girths are wanted"
+    )
     size: str = Field(default="", max_length=40)
     cloth: str = Field(default="self", max_length=40)
     hand_sheet: Literal["none", "pivot", "slash"] = Field(default="none", description="paper procedure printed along")
@@ -51,4 +54,5 @@ class Finish(Model):
         yield self.cut_away
         yield from self.allowances.values()
         yield from self.ease.values()
+        yield from self.wearing_ease.values()
         yield from (own.setback for own in self.darts.values() if own.setback is not None)

@@ -9,7 +9,7 @@ import shapely
 from numpy.typing import NDArray
 
 from zesty_pivot.core.finish.allowance import Stretch, cut_ring
-from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart
+from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart, notch_place
 from zesty_pivot.core.finish.darts import SewnDart, sewn_dart
 from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, drills_inside, grain_arrow, label, notch
 from zesty_pivot.core.finish.options import Finish
@@ -105,7 +105,7 @@ def allowance_of(piece: Piece, edge: str, finish: Finish, scope: Scope) -> float
     return ALLOWANCES[finish.allowance].of(piece.role(edge), piece.name)
 
 
-def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version: str = "") -> FinishedPiece:
+def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version: str = "", panel: str = "") -> FinishedPiece:
     """A piece ready to draw. Raises FormulaError when a length of the finish cannot be read."""
     order = cut_order(piece, finish)
     drawn, opened = open_up(pressed_away(piece, finish))
@@ -128,7 +128,7 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
     clear = shapely.Polygon(outline(drawn)).buffer(0.0)
     for eye in drawn.fisheyes:
         clear = clear.difference(shapely.Polygon(eye.outline))
-    texts = label(_label_lines(piece, finish, style, order, version), clear)
+    texts = label(_label_lines(piece, finish, style, order, version, panel), clear)
     circles = tuple(drill(dart) for dart in darts if dart.use is Use.DART)
     circles += tuple(circle for eye in drawn.fisheyes for circle in drills_inside(eye))
     texts += tuple(mark.text for mark in marked)
@@ -239,6 +239,11 @@ def _balance_strokes(piece: Piece, ring: NDArray[np.float64]) -> list[Stroke]:
         if place is not None and not is_beside_a_dart(piece, place):
             strokes = balance_notches(piece.runs[place.run].path, place.at, ring, double=piece.name.startswith("back"))
             found.append(Stroke("marks", "notch", f"{edge.id}.balance", strokes))
+    for mark in piece.notches:
+        place = notch_place(piece, mark)
+        if place is not None:
+            strokes = balance_notches(piece.runs[place.run].path, place.at, ring, double=mark.strokes == 2)
+            found.append(Stroke("marks", "notch", f"{mark.id}.notch", strokes))
     return found
 
 
@@ -272,9 +277,12 @@ def _cut_strokes(ring: NDArray[np.float64], piece: Piece, order: str) -> list[St
     return [Stroke("cut", "cut", "cut", tuple(pieces))]
 
 
-def _label_lines(piece: Piece, finish: Finish, style: str, order: str, version: str) -> list[tuple[str, float, bool]]:
+def _label_lines(
+    piece: Piece, finish: Finish, style: str, order: str, version: str, panel: str
+) -> list[tuple[str, float, bool]]:  # fmt: skip
     who = f"size {finish.size}" if finish.size else ""
     when = ", ".join(part for part in (finish.date, f"version {version}" if version else "") if part)
-    lines = [(style, 5.0, False), (words(piece.name), 8.0, True), (who, 5.0, False), (CUT_WORDS[order], 5.0, False)]
+    lines = [(style, 5.0, False), (words(piece.name), 8.0, True), (panel, 5.0, False), (who, 5.0, False)]
+    lines.append((CUT_WORDS[order], 5.0, False))
     lines += [(f"cloth: {finish.cloth}" if finish.cloth else "", 4.0, False), (when, 4.0, False)]
     return [line for line in lines if line[0]]

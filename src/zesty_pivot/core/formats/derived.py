@@ -14,6 +14,7 @@ from zesty_pivot.core.formats.block_file import pattern as block_pattern
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger import Girths, girths
 from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.piece.pattern import panel_words
 from zesty_pivot.core.recipe import Derivation, Evaluator
 
 
@@ -47,8 +48,11 @@ class Derived:
     @cached_property
     def pieces(self) -> tuple[FinishedPiece, ...]:
         """The finished pieces."""
-        style = self.style
-        return tuple(finish_piece(piece, style.finish, style.scope(), style.name) for piece in self.pattern.pieces)
+        style, pattern = self.style, self.pattern
+        return tuple(
+            finish_piece(piece, style.finish, style.scope(), style.name, panel=panel_words(pattern, piece))
+            for piece in pattern.pieces
+        )
 
     @cached_property
     def sheet(self) -> Sheet:

@@ -154,7 +154,7 @@ def report(derived: Derived) -> Report:
 def _piece(derived: Derived, piece: Piece, number: int) -> PieceRow:
     finished = derived.pieces[number]
     setbacks = {dart.dart: dart.setback_mm for dart in finished.darts}
-    block = derived.derivation.block.piece(piece.name)
+    block = derived.derivation.block.drafted(piece)
     return PieceRow(
         name=piece.name,
         cut=finished.cut_words,

@@ -112,5 +112,4 @@ def _sewn(piece: Piece | None, edge: str) -> float | None:
 def _side(piece: Piece | None, block: Pattern, dart: str) -> DartSide | None:
     if piece is None or not piece.has_dart(dart):
         return None
-    drafted = block.piece(piece.name) if block.has(piece.name) else piece
-    return DartSide(station(piece, drafted, dart), math.degrees(piece.angle(dart)), piece.intake(dart))
+    return DartSide(station(piece, block.drafted(piece), dart), math.degrees(piece.angle(dart)), piece.intake(dart))

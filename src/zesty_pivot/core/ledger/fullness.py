@@ -5,12 +5,14 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from zesty_pivot.core.piece import Pattern, Piece, Place
-from zesty_pivot.core.piece.names import SIDES, side_of
+from zesty_pivot.core.piece import Pattern, Piece, Place, StyleLine
+from zesty_pivot.core.piece.names import SIDES, side_of, words
 from zesty_pivot.core.piece.spot import describe
 
 # Degrees under this are the noise of float64; anything more has been lost or gained. From the design's bar.
 NOISE_DEG = 1e-9
+
+SEAM = "seam"  # the use of what went into a style line
 
 PARKED = "parked"  # the use under which a dart that is put away stands in the account
 
@@ -23,6 +25,7 @@ class Placed:
     where: str
     use: str
     deg: float
+    piece: str = ""  # the panel that the dart is on; nothing for what is in a seam
 
 
 @dataclass(frozen=True)
@@ -55,16 +58,27 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
     """
     found: list[Account] = []
     for source in block.pieces:
-        if not pattern.has(source.name):
+        pieces = pattern.come_from(source.name)
+        lines = [line for line in pattern.lines if line.of == source.name]
+        if not pieces:
             continue
-        piece = pattern.piece(source.name)
-        known = dict.fromkeys(_half(dart.pivot) for dart in (*source.darts, *piece.darts))
+        known = dict.fromkeys(_half(dart.pivot) for piece in (source, *pieces) for dart in piece.darts)
+        known.update(dict.fromkeys(pivot for line in lines for pivot, _angle in line.angles))
+        is_unfolded = any(piece.is_unfolded for piece in pieces)
         for half in known:
             held = sum(math.degrees(source.angle(dart.id)) for dart in source.darts if dart.pivot == half)
-            for pivot in [half + side for side in SIDES] if piece.is_unfolded else [half]:
-                added = math.degrees(sum(angle for name, angle in piece.added if name == pivot))
-                found.append(Account(source.name, pivot, held, _placed(piece, source, pivot), added))
+            for pivot in [half + side for side in SIDES] if is_unfolded else [half]:
+                names = {pivot, half} if is_unfolded else {pivot}
+                added = math.degrees(sum(angle for piece in pieces for name, angle in piece.added if name in names))
+                placed = [entry for piece in pieces for name in sorted(names) for entry in _placed(piece, source, name)]
+                placed += [_sewn(line, angle) for line in lines for name, angle in line.angles if name == half]
+                found.append(Account(source.name, pivot, held, tuple(placed), added))
     return tuple(found)
+
+
+def _sewn(line: StyleLine, angle: float) -> Placed:
+    """What went into the seam between two panels."""
+    return Placed(line.id, f"{words(line.panels[0])} and {words(line.panels[1])}", SEAM, math.degrees(angle))
 
 
 def _half(pivot: str) -> str:
@@ -80,9 +94,9 @@ def _placed(piece: Piece, block: Piece, pivot: str) -> tuple[Placed, ...]:
         where, held = station(piece, block, dart.id), math.degrees(piece.angle(dart.id))
         put_away = min(held, sum(math.degrees(parked.angle) for parked in dart.parked))
         if put_away > NOISE_DEG:
-            found.append(Placed(dart.id, where, PARKED, put_away))
+            found.append(Placed(dart.id, where, PARKED, put_away, piece.name))
         if not dart.parked or held - put_away > NOISE_DEG:
-            found.append(Placed(dart.id, where, dart.use.value, held - put_away))
+            found.append(Placed(dart.id, where, dart.use.value, held - put_away, piece.name))
     return tuple(found)
 
 

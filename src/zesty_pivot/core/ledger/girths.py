@@ -26,7 +26,7 @@ def girths(pattern: Pattern, block: Pattern) -> Girths:
 
     Waist and neck are the sewn lengths of their edges now. Bust and hip, and the waist of a hip-length piece, are the cloth
     along the block's level line, darts left out: moving a dart leaves the sewn surface as it was, so the block tells them;
-    fish-eye darts are taken off as they are now.
+    fish-eye darts are taken off as they are now, and what style lines take in beyond the darts.
     """
     is_long = any(piece.is_hip_length for piece in block.pieces)
     return Girths(
@@ -48,11 +48,18 @@ def _across(pattern: Pattern, block: Pattern, level: str) -> float | None:
     widths = [width(piece, piece.levels[level]) for piece in block.pieces if level in piece.levels]
     if len(widths) < len(block.pieces):
         return None
-    return 2.0 * (sum(widths) - sum(_taken_inside(piece, level) for piece in pattern.pieces))
+    taken = sum(_taken_inside(piece, level) for piece in pattern.pieces)
+    taken += sum(mm for line in pattern.lines for name, mm in line.taken if name == level)
+    return 2.0 * (sum(widths) - taken)
 
 
 def _taken_inside(piece: Piece, level: str) -> float:
-    """What the fish-eye darts of a piece take in at a level, mm, of one half."""
+    """What the fish-eye darts of a piece and its centre's contour take in at a level, mm, of one half."""
+    edges = sum(mm for name, mm in piece.taken if name == level)
+    return edges + _fisheyes(piece, level)
+
+
+def _fisheyes(piece: Piece, level: str) -> float:
     if "waist" not in piece.levels or level not in piece.levels:
         return 0.0
     below = piece.levels[level] - piece.levels["waist"]

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from zesty_pivot.core.moves.open_up import open_up
 from zesty_pivot.core.piece import Pattern, Piece, Seam, Use
 from zesty_pivot.core.piece.names import side_of
+from zesty_pivot.core.piece.pattern import parts_of
 
 
 @dataclass(frozen=True)
@@ -36,8 +37,7 @@ def finished_length(piece: Piece, edge: str) -> float:
 
 
 def _finished(pattern: Pattern, end: str) -> float:
-    piece, _dot, edge = end.partition(".")
-    return finished_length(pattern.piece(piece), edge)
+    return sum(finished_length(pattern.piece(piece), edge) for piece, edge in parts_of(end))
 
 
 def _ease(seam: Seam, ease: Mapping[str, float]) -> float:

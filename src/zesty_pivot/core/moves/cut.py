@@ -43,7 +43,7 @@ def part_twice(piece: Piece, first: Place, second: Place) -> tuple[Piece, int, i
     elif grown and second.run > first.run:
         second = Place(second.run + 1, second.at)
     again, two = part_run(parted, second)
-    if len(again.runs) > len(parted.runs) and two < one:
+    if len(again.runs) > len(parted.runs) and two <= one:
         one += 1
     return again, one, two
 
@@ -120,7 +120,7 @@ def across(
     points = list(line.outline)
     kept = _part(parted, kept_arc, (*[parted.runs[i] for i in kept_arc], out), names[0], points, role)
     freed = _part(parted, freed_arc, (*[parted.runs[i] for i in freed_arc], back), names[1], points[::-1], role)
-    return kept, freed
+    return kept, replace(freed, added=(), taken=())  # what was added or taken is told once
 
 
 def _part(

@@ -73,7 +73,7 @@ def pieces(fixed: Piece, moving: Piece, edges: tuple[str, str], name: str) -> Pi
             f"the edges differ by {abs(one.length - two.length):.3f} mm", where=name, advice="Make them equal first."
         )
     motion = Motion.lay((two.end, two.start), (one.start, one.end))
-    laid = _moved(moving, motion)
+    laid = moved(moving, motion)
     at, start = fixed.runs.index(here.runs[0]), moving.runs.index(there.runs[0])
     taken = arc(moving, moving.after(start), (start - 1) % len(moving.runs))
     inserted = tuple(laid.runs[index] for index in taken)
@@ -92,7 +92,9 @@ def pieces(fixed: Piece, moving: Piece, edges: tuple[str, str], name: str) -> Pi
     )
 
 
-def _moved(piece: Piece, motion: Motion) -> Piece:
+def moved(piece: Piece, motion: Motion) -> Piece:
+    """The piece after a rigid motion."""
+
     def at(point: Point) -> Point:
         x, y = motion(np.array(point))
         return float(x), float(y)

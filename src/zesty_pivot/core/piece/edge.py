@@ -34,6 +34,17 @@ class Source:
 
 
 @dataclass(frozen=True)
+class Notch:
+    """A mark on a seam, by provenance: the line's name and the place u on it. Two panels' notches of one id meet when sewn;
+    `strokes` is 1 on the front and 2 on the back."""
+
+    id: str
+    edge: str
+    u: float
+    strokes: int = 1
+
+
+@dataclass(frozen=True)
 class Run:
     """A stretch of one edge without a mouth in it. `mouth` names the dart that opens at its end."""
 

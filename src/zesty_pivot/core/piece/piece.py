@@ -15,7 +15,7 @@ from zesty_pivot.core.errors import PlaceError, one_of
 from zesty_pivot.core.geometry import between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.dart import Dart
-from zesty_pivot.core.piece.edge import Edge, Run
+from zesty_pivot.core.piece.edge import Edge, Notch, Run
 from zesty_pivot.core.piece.fisheye import FishEye
 from zesty_pivot.core.piece.names import ends_of, side_of
 
@@ -29,6 +29,8 @@ class Piece:
     `roles` are (edge id, role) pairs; `landmarks` the named points inside the outline (pivots), mm;
     the corners are not stored, they are where edges begin. `levels` are heights (y, mm) of the block's
     construction lines. `fold` is the edge that lies on the fold, or None.
+    `of` is the block's piece that a panel was cut from, `notches` the marks made for its seams.
+    `taken` are widths (mm, of this half) taken in along an edge, by level.
     `added` is the fullness that steps put in on purpose: pivots with angles in radians, negative for what was taken out.
     """
 
@@ -42,6 +44,9 @@ class Piece:
     grain: tuple[Point, Point] | None = None
     added: tuple[tuple[str, float], ...] = ()
     fisheyes: tuple[FishEye, ...] = ()
+    of: str = ""
+    taken: tuple[tuple[str, float], ...] = ()
+    notches: tuple[Notch, ...] = ()
 
     @cached_property
     def edges(self) -> tuple[Edge, ...]:

@@ -188,6 +188,19 @@ def _by_source(piece: Piece, found: tuple[str, float], mark: str) -> Place:
     return places.by_source(piece, edge + (RIGHT if mark == RIGHT else ""), u)
 
 
+def below(piece: Piece, block: Piece, pivot: str) -> Place:
+    """The waist (of a hip-length piece the hem) below a pivot: the block's waist dart, or straight down on the block.
+
+    Raises PlaceError when nothing lies below it.
+    """
+    if not block.is_hip_length:
+        return _waist(piece, block, pivot, "")
+    found = _on_block(block, "hem", block.pivot(pivot), np.array([0.0, 1.0]))
+    if found is None:
+        raise PlaceError(f"no hem lies below the {words(pivot)}", where=piece.name, advice="Choose another place.")
+    return _by_source(piece, found, "")
+
+
 def _waist(piece: Piece, block: Piece, pivot: str, mark: str) -> Place:
     if block.is_hip_length:
         what = "a hip-length piece has no waist seam to open"

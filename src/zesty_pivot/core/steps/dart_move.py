@@ -76,7 +76,8 @@ class MoveDart(Step):
 
     def marks_by_hand(self, pattern: Pattern, context: Context) -> tuple[Line, ...]:
         """The mark for a place that the block decides."""
-        piece, block = pattern.piece(self.on), context.block.piece(self.on)
+        piece = pattern.piece(self.on)
+        block = context.block.drafted(piece)
         found = preparing_line(self.to, piece, block, context.scope, piece.dart(self.dart).pivot)
         return (found,) if found else ()
 
@@ -221,7 +222,7 @@ def leg_at(piece: Piece, pivot: str, place: Place, target: str | None) -> tuple[
 
 def goal(spot: Spot, piece: Piece, pivot: str, context: Context) -> tuple[Place, str | None]:
     """Where a spot lies on a piece, and the dart that opens there if one does. Raises PlaceError or FormulaError."""
-    place = resolve(spot, piece, context.block.piece(piece.name), context.scope, pivot)
+    place = resolve(spot, piece, context.block.drafted(piece), context.scope, pivot)
     return place, places.mouth_at(piece, place) or _near_mouth(piece, place)
 
 

@@ -73,7 +73,7 @@ class Slash(Step):
         return MoveDart(on=self.on, dart=self.dart or "", to=self.at, mouth=self.by)
 
     def _place(self, piece: Piece, spot: Spot, context: Context) -> Place:
-        return resolve(spot, piece, context.block.piece(piece.name), context.scope, self._pivot(piece))
+        return resolve(spot, piece, context.block.drafted(piece), context.scope, self._pivot(piece))
 
     def _pivot(self, piece: Piece) -> str:
         """The pivot it runs to; for a hinge any, for places that need one."""
@@ -137,7 +137,8 @@ class Slash(Step):
 
     def marks_by_hand(self, pattern: Pattern, context: Context) -> tuple[Line, ...]:
         """The marks for places that the block decides."""
-        piece, block = pattern.piece(self.on), context.block.piece(self.on)
+        piece = pattern.piece(self.on)
+        block = context.block.drafted(piece)
         spots = [spot for spot in (self.at, self.hinge) if spot is not None]
         found = [preparing_line(spot, piece, block, context.scope, self._pivot(piece)) for spot in spots]
         return tuple(mark for mark in found if mark is not None)

@@ -16,8 +16,8 @@ from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
 from zesty_pivot.core.steps.hand import Line, Way, line
 
-SeamRole = Literal["shoulder", "side_seam"]
-EdgeRole = Literal["neckline", "armhole", "waist", "hem"]
+SeamRole = Literal["shoulder", "side_seam", "style_line"]
+EdgeRole = Literal["neckline", "shoulder", "armhole", "side_seam", "waist", "hem"]
 
 _LEAST = math.radians(0.01)  # a smaller corner is the noise of six decimals in a file
 

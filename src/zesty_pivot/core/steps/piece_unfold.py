@@ -9,6 +9,7 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves import mirror
 from zesty_pivot.core.piece import Pattern, Seam
 from zesty_pivot.core.piece.names import SIDES, words
+from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
 from zesty_pivot.core.steps.hand import Line, Way, line
 
@@ -38,11 +39,11 @@ class Unfold(Step):
 
     def _seams(self, seam: Seam) -> tuple[Seam, ...]:
         """A seam of the half, once for each side."""
-        if self.on not in (seam.a.partition(".")[0], seam.b.partition(".")[0]):
+        if self.on not in {piece for end in (seam.a, seam.b) for piece, _edge in parts_of(end)}:
             return (seam,)
 
         def sided(end: str, side: str) -> str:
-            return end + side if end.partition(".")[0] == self.on else end
+            return "+".join(f"{piece}.{edge}{side if piece == self.on else ''}" for piece, edge in parts_of(end))
 
         return tuple(replace(seam, a=sided(seam.a, side), b=sided(seam.b, side)) for side in SIDES)
 

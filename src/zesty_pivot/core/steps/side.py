@@ -136,18 +136,20 @@ def taped(taker: Piece, strip: Piece, name: str, context: Context) -> Piece:
     return join.pieces(chord[0], _fitted(chord[1], chord[0]), (SIDE, SIDE), name)
 
 
-def one_side(piece: Piece) -> Piece:
-    """The piece with its side seam as one run. Raises StepError for a gap in it."""
-    runs = piece.edge(SIDE).runs
+def one_side(piece: Piece, edge: str = SIDE) -> Piece:
+    """The piece with its side seam (or another edge) as one run. Raises StepError for a gap in it."""
+    runs = piece.edge(edge).runs
     if not runs:
-        raise PlaceError("there is no side seam", where=piece.name, advice="Choose a piece that has one.")
+        raise PlaceError(f"there is no {words(edge)}", where=piece.name, advice="Choose a piece that has one.")
+    if any(run.mouth for run in runs[:-1]):
+        raise StepError(f"a dart opens in the {words(edge)}", where=piece.name, advice="Move it away first.")
     if len(runs) == 1:
         return piece
     for first, second in itertools.pairwise(runs):
         if np.abs(second.path.start - first.path.end).max() > 1e-4:
-            raise StepError("the side seam has a step in it", where=piece.name, advice="True the side seam first.")
+            raise StepError(f"the {words(edge)} has a step in it", where=piece.name, advice=f"True the {words(edge)} first.")
     source = Source(runs[0].source.edge, runs[0].source.u0, runs[-1].source.u1)
-    whole = Run(SIDE, Path.chain([run.path for run in runs]), source, runs[-1].mouth)
+    whole = Run(edge, Path.chain([run.path for run in runs]), source, runs[-1].mouth)
     at = piece.runs.index(runs[0])
     return replace(piece, runs=(*piece.runs[:at], whole, *piece.runs[at + len(runs) :]))
 

@@ -38,5 +38,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda model: model.pattern.has("front") and model.pattern.has("back"),
-    order=92,
+    order=94,
 )

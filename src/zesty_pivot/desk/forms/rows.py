@@ -23,6 +23,9 @@ if TYPE_CHECKING:
 Shown = Callable[[Any], bool]
 
 
+NO_PLACE = "none"
+
+
 def _always(_step: Any) -> bool:
     return True
 
@@ -158,16 +161,23 @@ class ShareRow(NumberRow):
 
 @dataclass(frozen=True)
 class PlaceRow(Row):
-    """A place: a station, a dart, or so far along an edge."""
+    """A place: a station, a dart, or so far along an edge. `empty` is what none means, where there may be none."""
+
+    written: str = ""  # the name in the file, where it is another
+    empty: str = ""
 
     def field(self, form: PlainForm) -> QWidget:
         place = PlaceField(self.title, form.worth_of_place)
-        place.placed.connect(lambda value: form.change({self.key: value}, "another place"))
+        name = self.written or self.key
+        place.placed.connect(lambda value: form.change({name: value}, "another place"))
+        place.other.connect(lambda _key: form.change({name: None}, self.empty))
         return place
 
     def show(self, field: Any, step: Any, before: Pattern) -> None:
         piece = before.piece(step.on) if before.has(step.on) else None
-        field.show_place(self.value(step), piece, piece.darts if piece else (), step)
+        first = [(NO_PLACE, self.empty)] if self.empty else []
+        value = NO_PLACE if self.empty and self.value(step) is None else ""
+        field.show_place(self.value(step), piece, piece.darts if piece else (), step, first, value)
 
 
 @dataclass(frozen=True)

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButto
 from zesty_pivot.core.checks.base import Finding, Mend, Severity
 from zesty_pivot.core.ledger import girths as girths_of
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.pattern import said
 from zesty_pivot.core.piece.spot import STATION_WORDS
 from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.forms.base import StepForm
@@ -120,12 +121,12 @@ class ReadingPanel(QWidget):
         if account is None:
             return
         self._account_title.setText(f"Account of the {words(account.pivot)}")
-        piece = self._model.pattern.piece(account.piece)
         rows = [(f"{words(account.piece).capitalize()}, in the block", f"{account.block_deg:.1f}°", "")]
         for entry in account.placed:
             where = STATION_WORDS.get(entry.where, entry.where)
             where += "" if entry.use == "dart" else f", {entry.use}"
-            rows.append((where, f"{entry.deg:.1f}°", self._model.length(piece.intake(entry.dart))))
+            mouth = self._model.length(self._model.pattern.piece(entry.piece).intake(entry.dart)) if entry.piece else ""
+            rows.append((where, f"{entry.deg:.1f}°", mouth))
         if account.added_deg:
             rows.insert(1, ("added by steps", f"{account.added_deg:+.1f}°", ""))
         for number, (title, degrees, mouth) in enumerate(rows):
@@ -203,7 +204,7 @@ class ReadingPanel(QWidget):
         ]  # fmt: skip
         for seam in self._model.look.seams:
             a, b = self._model.length(seam.a_mm), self._model.length(seam.b_mm)
-            lines.append(f"{words(seam.a.partition('.')[2]).capitalize()}: front {a}, back {b}")
+            lines.append(f"{said(seam.a).capitalize()} {a}, {said(seam.b)} {b}")
         broken = [number for number, _fault in self._model.derived.derivation.broken]
         if broken:
             lines.append("Broken steps: " + ", ".join(str(number) for number in broken))

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QCheckBox, QSlider, QVBoxLayout, QWidget
 from zesty_pivot.core.finish.walk import Notch, Walk
 from zesty_pivot.core.piece import Seam
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.labels import Figures, label
@@ -122,7 +123,7 @@ class WalkPanel(QWidget):
 
 def seam_words(seam: Seam) -> str:
     """A seam as it is read aloud: `side seam, front and back`."""
-    (one, _dot, edge), (two, _dot2, other) = seam.a.partition("."), seam.b.partition(".")
+    (one, edge), (two, other) = parts_of(seam.a)[0], parts_of(seam.b)[0]
     if edge == other:
         return f"{words(edge)}, {words(one)} and {words(two)}"
     return f"{words(one)} {words(edge)} and {words(two)} {words(other)}"

@@ -1,100 +1,95 @@
-"""Handles on the table for the places of the chosen step: dragged along the outline, the pattern follows live."""
+"""Handles on the table for the parameters of the chosen step: dragged, and the pattern follows live."""
 
 from __future__ import annotations
 
 import math
 from collections.abc import Mapping
 
-import shapely
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QPainter, QPen
 
-from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.piece import Piece, Place
-from zesty_pivot.core.piece import place as places
-from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.steps.base import Step
-from zesty_pivot.core.steps.fullness_slash import Slash
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import Canvas
+from zesty_pivot.desk.table.grips import GRIPS, Grips, Scene
 from zesty_pivot.desk.theme import NOW
 
 GRIP = 10.0  # px round a handle
 _HALF = 5.0  # px, half a handle's side
 
+Shifts = Mapping[str, tuple[float, float]]
+
 
 class Handles:
-    """The places of a slash: where it begins, and its hinge. Knows the canvas only to turn mm into px."""
+    """The handles of the chosen step, for the kinds of step that have some. Knows the canvas only to turn mm into px."""
 
     def __init__(self, model: DeskModel, canvas: Canvas) -> None:
         self._model, self._canvas = model, canvas
         self.held: str | None = None  # the parameter that is dragged
+        self._shift = (0.0, 0.0)  # of the piece that its handle lies on, mm
         self._step: Step | None = None  # what it would become
 
-    def _chosen(self) -> tuple[int, Slash, Piece, Piece] | None:
-        """The chosen slash with its number, and its piece before and after it; None for another step or a broken one."""
+    def _chosen(self) -> tuple[int, Grips, Scene] | None:
+        """The chosen step's number, its handles and what they lie on; None for a step without handles or a broken one."""
         at, derivation = self._model.step, self._model.derived.derivation
         if at is None or self._model.state_index != at + 1 or at + 1 >= len(derivation.states):
             return None
-        step, before = derivation.states[at + 1].step, derivation.states[at].pattern
-        if not isinstance(step, Slash) or step.off or not before.has(step.on):
+        state, before = derivation.states[at + 1], derivation.states[at].pattern
+        grips = GRIPS.get(type(state.step)) if state.step is not None else None
+        if grips is None or state.step is None or state.step.off or not before.has(state.step.on):
             return None
-        return at, step, before.piece(step.on), derivation.states[at + 1].pattern.piece(step.on)
+        return at, grips, Scene(state.step, before, state.pattern, derivation.block, self._model.style.scope())
 
-    def points(self, shifts: Mapping[str, tuple[float, float]]) -> dict[str, QPointF]:
+    def points(self, shifts: Shifts) -> dict[str, QPointF]:
         """Where the handles are, px, by the step's parameters."""
         found = self._chosen()
         if found is None:
             return {}
-        _at, step, before, after = found
-        dx, dy = shifts.get(step.on, (0.0, 0.0))
+        _at, grips, scene = found
         points: dict[str, QPointF] = {}
-        block = self._model.derived.derivation.block
-        for key, spot in (("at", step.at), ("hinge", step.hinge)):
-            if spot is None or not block.has(step.on):
-                continue
-            try:
-                place = resolve(spot, before, block.piece(step.on), self._model.style.scope(), _pivot(before, step))
-                now = places.by_source(after, *places.source_of(before, place))
-            except ZestyError:
-                continue
-            x, y = places.point(after, now)
-            points[key] = self._canvas.to_px(float(x) + dx, float(y) + dy)
+        for key, (piece, x, y) in grips.places(scene).items():
+            dx, dy = shifts.get(piece, (0.0, 0.0))
+            points[key] = self._canvas.to_px(x + dx, y + dy)
         return points
 
-    def paint(self, painter: QPainter, shifts: Mapping[str, tuple[float, float]]) -> None:
-        """Small squares, and the line of the slash between them."""
-        points = self.points(shifts)
+    def paint(self, painter: QPainter, shifts: Shifts) -> None:
+        """Small squares, and the lines between them."""
+        points, found = self.points(shifts), self._chosen()
         painter.setPen(QPen(NOW.color("citrus"), 1.6, Qt.PenStyle.DashLine))
-        if len(points) == 2:
-            painter.drawLine(points["at"], points["hinge"])
+        for one, two in found[1].lines if found is not None else ():
+            if one in points and two in points:
+                painter.drawLine(points[one], points[two])
         for key, at in points.items():
             painter.setPen(QPen(NOW.color("citrus"), 2.0))
             painter.setBrush(NOW.color("citrus_fill" if key == self.held else "paper"))
             painter.drawRect(int(at.x() - _HALF), int(at.y() - _HALF), int(2 * _HALF), int(2 * _HALF))
 
-    def press(self, at: QPointF, shifts: Mapping[str, tuple[float, float]]) -> bool:
+    def press(self, at: QPointF, shifts: Shifts) -> bool:
         """Takes the handle under a place (px). False when there is none."""
         near = self.under(at, shifts)
         self.held, self._step = near, None
+        found = self._chosen()
+        if near is not None and found is not None:
+            self._shift = shifts.get(found[1].places(found[2])[near][0], (0.0, 0.0))
         return near is not None
 
-    def under(self, at: QPointF, shifts: Mapping[str, tuple[float, float]]) -> str | None:
+    def under(self, at: QPointF, shifts: Shifts) -> str | None:
         """The handle under a place (px)."""
         points = self.points(shifts)
         near = min(points, key=lambda key: _apart(points[key], at), default=None)
         return near if near is not None and _apart(points[near], at) <= GRIP else None
 
     def drag(self, x: float, y: float) -> None:
-        """The held handle goes to the place of the outline nearest to a point (mm on the piece); the pattern follows."""
+        """The held handle goes towards a point of the table (mm); the pattern follows."""
         found = self._chosen()
         if found is None or self.held is None:
             return
-        number, step, before, after = found
-        spot = _spot_near(before, after, x, y)
-        if spot is None:
+        number, grips, scene = found
+        dx, dy = self._shift
+        change = grips.dragged(scene, self.held, x - dx, y - dy)
+        if change is None:
             return
-        self._step = step.model_copy(update={self.held: spot})
+        self._step = scene.step.model_copy(update=change)
         steps = self._model.style.steps
         self._model.preview(self._model.style.with_steps((*steps[:number], self._step, *steps[number + 1 :])))
 
@@ -119,28 +114,3 @@ class Handles:
 
 def _apart(one: QPointF, two: QPointF) -> float:
     return math.hypot(one.x() - two.x(), one.y() - two.y())
-
-
-def _pivot(piece: Piece, step: Slash) -> str:
-    if step.dart is not None and piece.has_dart(step.dart):
-        return piece.dart(step.dart).pivot
-    return piece.darts[0].pivot if piece.darts else next(iter(piece.landmarks), "")
-
-
-def _spot_near(before: Piece, after: Piece, x: float, y: float) -> Spot | None:
-    """The place of the piece before a step that lies, after it, nearest to a point (mm). Cloth that the step added is no
-    place of the piece before."""
-    point = shapely.Point(x, y)
-    lines = [(shapely.LineString(run.path.outline), index) for index, run in enumerate(after.runs)]
-    for line, index in sorted(lines, key=lambda pair: float(pair[0].distance(point))):
-        path = after.runs[index].path
-        along = float(line.project(point)) / max(float(line.length), 1e-9) * path.length
-        try:
-            edge, u = places.source_of(after, Place(index, along))
-            place = places.by_source(before, edge, u)
-        except ZestyError:
-            continue
-        name = before.runs[place.run].edge
-        share = places.sewn_distance(before, place) / before.edge(name).sewn_length
-        return Spot(edge=name, at=f"{100.0 * share:.1f}%")
-    return None

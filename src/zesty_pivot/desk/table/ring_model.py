@@ -58,6 +58,11 @@ class Ring:
     beads: tuple[Bead, ...]
     targets: tuple[Target, ...]
 
+    @property
+    def is_sewn(self) -> bool:
+        """Whether its pivot lies on a line that took in all its darts."""
+        return bool(self.piece.of) and not self.beads
+
     def bead(self, dart: str) -> Bead | None:
         """The bead of a dart."""
         return next((bead for bead in self.beads if bead.dart == dart), None)

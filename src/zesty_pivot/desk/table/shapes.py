@@ -17,6 +17,9 @@ from zesty_pivot.core.moves.open_up import bridge, open_up
 from zesty_pivot.core.piece import Pattern, Piece, Use
 from zesty_pivot.desk.table.use_marks import use_marks
 
+APART = 150.0  # mm between panels wholly spread apart
+SPREAD = 0.4  # of it to begin with
+
 GAP = 0.38  # between pieces on the table, of the widest: room for a side that opens
 
 
@@ -108,19 +111,22 @@ def _drawn(piece: Piece) -> Shapes:
     return Shapes(fill, marks, words, seams, folds, legs, grain, label, box)
 
 
-def offsets(block: Pattern, pattern: Pattern) -> dict[str, tuple[float, float]]:
+def offsets(block: Pattern, pattern: Pattern, spread: float = SPREAD) -> dict[str, tuple[float, float]]:
     """Where each piece lies on the table, mm: back to the left of front, by the block, so that nothing jumps. An unfolded piece
-    gets room for its other half."""
+    gets room for its other half; panels of one piece lie `spread` times APART from each other."""
     order = sorted(block.pieces, key=lambda piece: (piece.name != "back", piece.name != "front"))
     found: dict[str, tuple[float, float]] = {}
     x = 0.0
     gap = GAP * max(shapes_of(piece).box.width() for piece in block.pieces)
     for piece in order:
         box = shapes_of(piece).box
-        if pattern.has(piece.name) and pattern.piece(piece.name).is_unfolded:
+        panels = pattern.come_from(piece.name)
+        if any(panel.is_unfolded for panel in panels):
             box = box.united(QRectF(-box.right(), box.top(), box.width(), box.height()))
         found[piece.name] = (x - box.left(), 0.0)
-        x += box.width() + gap
+        for number, panel in enumerate(panels):
+            found[panel.name] = (x - box.left() + number * spread * APART, 0.0)
+        x += box.width() + gap + max(0, len(panels) - 1) * spread * APART
     for piece in pattern.pieces:  # pieces that the block does not have, to the right of all
         if piece.name not in found:
             box = shapes_of(piece).box

@@ -11,12 +11,15 @@ from PyQt6.QtWidgets import QMenu, QToolTip
 
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.pattern import numbered
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table import laid
 from zesty_pivot.desk.table import ring_paint as paint
 from zesty_pivot.desk.table.canvas import RULER, Canvas
+from zesty_pivot.desk.table.comb import paint_comb
 from zesty_pivot.desk.table.handles import Handles
+from zesty_pivot.desk.table.piece_paint import paint_piece
 from zesty_pivot.desk.table.ring_control import RingControl
 from zesty_pivot.desk.table.ring_model import Bead, Ring, beads_of, ring_of
 from zesty_pivot.desk.table.shapes import offsets, shapes_of
@@ -29,7 +32,7 @@ class StyleTable(Canvas):
     def __init__(self, model: DeskModel, lay: Lay, bead_menu: Callable[[], QMenu]) -> None:
         super().__init__(model)
         self._bead_menu = bead_menu
-        self._lay, self._was_folded = lay, False
+        self._lay, self._was_laid = lay, (False, lay.spread)
         self._ring_cache: tuple[tuple[object, ...], Ring] | None = None
         self.control = RingControl(model, self.ring)
         self.handles = Handles(model, self)
@@ -45,8 +48,9 @@ class StyleTable(Canvas):
     def _lay_changed(self) -> None:
         if self._lay.fold > 0.0:
             self.control.let_go()
-        if (self._lay.fold > 0.0) != self._was_folded:
-            self._was_folded = self._lay.fold > 0.0
+        now = (self._lay.fold > 0.0, self._lay.spread)
+        if now != self._was_laid:
+            self._was_laid = now
             if self._fitted:
                 self.fit()
         self.update()
@@ -65,7 +69,7 @@ class StyleTable(Canvas):
         return box.adjusted(-0.065 * box.width(), 0, 0, 0.05 * box.height())
 
     def _offsets(self) -> dict[str, tuple[float, float]]:
-        return offsets(self._model.derived.derivation.block, self._model.pattern)
+        return offsets(self._model.derived.derivation.block, self._model.pattern, self._lay.spread)
 
     def _refresh(self) -> None:
         if self._fitted and self.control.carry is None and self.handles.held is None:
@@ -78,14 +82,13 @@ class StyleTable(Canvas):
             return None
         name, pivot = self._model.pivot
         block = self._model.derived.derivation.block
-        if not self._model.pattern.has(name) or not block.has(name):
+        known = [piece for piece in self._model.pattern.pieces if name in (piece.name, piece.of) and pivot in piece.landmarks]
+        if not known:
             return None
-        piece = self._model.pattern.piece(name)
-        if pivot not in piece.landmarks:
-            return None
+        piece = known[0]
         key = (id(piece), pivot, self._model.style.scope().key())
         if self._ring_cache is None or self._ring_cache[0] != key:
-            self._ring_cache = (key, ring_of(piece, block.piece(name), pivot, self._model.style.scope()))
+            self._ring_cache = (key, ring_of(piece, block.drafted(piece), pivot, self._model.style.scope()))
         return self._ring_cache[1]
 
     def pin(self) -> QPointF | None:
@@ -108,42 +111,17 @@ class StyleTable(Canvas):
         shifts, traced = self._offsets(), self._lay.traced_pattern
         if traced is not None and not self._lay.is_over:
             laid.paint_traced(painter, traced[0], shifts, 1.0 / self.scale)
+        # Over tracing paper the pattern lets it show through.
+        shows_through = traced is not None and not self._lay.is_over
         for piece in self._model.pattern.pieces:
             painter.save()
             painter.translate(*shifts.get(piece.name, (0.0, 0.0)))
-            self._piece(painter, laid.shown_piece(piece, self._lay.fold))
+            paint_piece(painter, laid.shown_piece(piece, self._lay.fold), 1.0 / self.scale, is_traced=shows_through)
             painter.restore()
+        if self._lay.comb:
+            paint_comb(painter, self._model.pattern, shifts, 1.0 / self.scale)
         if traced is not None and self._lay.is_over:
             laid.paint_traced(painter, traced[0], shifts, 1.0 / self.scale)
-
-    def _piece(self, painter: QPainter, piece: Piece) -> None:
-        shapes = shapes_of(piece)
-        # Over tracing paper the pattern lets it show through.
-        is_traced = self._lay.traced is not None and not self._lay.is_over
-        thin = 1.4 / self.scale
-        painter.setPen(Qt.PenStyle.NoPen)
-        shadow = 1.6 / self.scale
-        painter.translate(shadow, shadow * 1.4)
-        painter.setBrush(NOW.color("shadow", 12 if is_traced else 34))
-        painter.drawPath(shapes.fill)
-        painter.translate(-shadow, -shadow * 1.4)
-        painter.setBrush(NOW.color("paper", 165 if is_traced else 255))
-        painter.drawPath(shapes.fill)
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.setPen(QPen(NOW.color("quiet"), thin * 0.8))
-        painter.drawPath(shapes.legs)
-        painter.drawPath(shapes.grain)
-        painter.setPen(QPen(NOW.color("cool"), thin))
-        painter.drawPath(shapes.marks)
-        painter.setPen(QPen(NOW.color("ink"), thin, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
-        painter.drawPath(shapes.seams)
-        fold = QPen(NOW.color("ink"), thin * 1.2)
-        fold.setDashPattern([9, 3, 1.5, 3])
-        painter.setPen(fold)
-        painter.drawPath(shapes.folds)
-        painter.setPen(QPen(NOW.color("citrus"), thin, Qt.PenStyle.DotLine))
-        for first, pin, second in laid.tears(piece):
-            painter.drawPolyline(first, pin, second)
 
     def paint_over(self, painter: QPainter) -> None:
         shifts = self._offsets()
@@ -171,7 +149,9 @@ class StyleTable(Canvas):
         at = self.to_px(box.left() + dx, box.bottom() + dy)
         painter.setPen(NOW.color("ink"))
         painter.setFont(display_font(13))
-        painter.drawText(QRectF(at.x() + 5, at.y() + 4, 200, 24), Qt.AlignmentFlag.AlignLeft, words(piece.name).capitalize())
+        painter.drawText(
+            QRectF(at.x() + 5, at.y() + 4, 200, 24), Qt.AlignmentFlag.AlignLeft, numbered(self._model.pattern, piece)
+        )
 
     def _pins(self, painter: QPainter, piece: Piece) -> None:
         """The pivots that have darts but not the ring: a pin to click on."""
@@ -202,6 +182,9 @@ class StyleTable(Canvas):
             color = NOW.color("error" if carry and carry.fault else "citrus")
             paint.paint_slash(painter, at, self.to_px(target.point[0] + dx, target.point[1] + dy), color)
         size = self.ring_size()
+        if ring.is_sewn:  # all of it went into a line: what is left is the account
+            paint.paint_hub(painter, at - QPointF(size.inner, 0.0), size, self._model.account)
+            return
         paint.paint_band(painter, at, size, ring, target)
         beads = beads_of(shown, ring.pivot)
         tight = paint.crowded(beads)
@@ -295,10 +278,8 @@ class StyleTable(Canvas):
         self.update()
 
     def _drag_handle(self, at: QPointF) -> None:
-        step = self._model.derived.style.steps[self._model.step or 0]
-        dx, dy = self._offsets().get(step.on, (0.0, 0.0))
         here = self.to_mm(at)
-        self.handles.drag(here.x() - dx, here.y() - dy)
+        self.handles.drag(here.x(), here.y())
         self.update()
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:

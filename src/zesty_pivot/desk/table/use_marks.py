@@ -8,8 +8,10 @@ import numpy as np
 from PyQt6.QtCore import QPointF
 from PyQt6.QtGui import QPainterPath
 
+from zesty_pivot.core.finish.balance import notch_place
 from zesty_pivot.core.finish.darts import PLEAT_MARK
-from zesty_pivot.core.geometry import unit
+from zesty_pivot.core.finish.marks import DOUBLE_APART
+from zesty_pivot.core.geometry import Path, unit
 from zesty_pivot.core.moves.open_up import Opened
 from zesty_pivot.core.piece import Piece, Use
 
@@ -44,7 +46,20 @@ def use_marks(paper: Piece, opened: tuple[Opened, ...]) -> tuple[QPainterPath, W
         middle = np.mean(mouth, axis=0)
         inwards = unit(pin - middle)
         words.append((QPointF(*(middle + inwards * 24.0)), dart.use.value))
+    for mark in paper.notches:
+        place = notch_place(paper, mark)
+        if place is not None:
+            _notch(drawn, paper.runs[place.run].path, place.at, mark.strokes)
     return drawn, tuple(words)
+
+
+def _notch(drawn: QPainterPath, path: Path, at: float, strokes: int) -> None:
+    """The strokes of a notch, square into the piece from its seam."""
+    for number in range(strokes):
+        distance = at + (number - (strokes - 1) / 2.0) * DOUBLE_APART
+        point, along = path.point_at(distance), path.direction_at(distance)
+        drawn.moveTo(*point)
+        drawn.lineTo(*(point + np.array([-along[1], along[0]]) * _INSIDE))
 
 
 def _waves(drawn: QPainterPath, found: Opened) -> None:

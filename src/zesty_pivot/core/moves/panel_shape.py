@@ -1,0 +1,317 @@
+"""Two panels shaped along the seam between them: intake by level, a smooth bust, one length, notches."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass, field, replace
+
+import numpy as np
+
+from zesty_pivot.core.errors import GeometryError
+from zesty_pivot.core.geometry import JOIN_TOL, Path
+from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.moves.panels import Panels
+from zesty_pivot.core.moves.shaping import Knot, displaced, rounding_at
+from zesty_pivot.core.piece import Notch, Piece, Run, Source
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.quantity import format_length
+
+# Panels that differ by more than this (mm) are no panels of one line. Common practice, no source.
+MOST_APART = 20.0
+
+NOTCH_APART = 50.0  # mm above and below the bust. Common practice, no source.
+_NOTCH_CLEAR = 15.0  # mm that a notch keeps from the line's ends
+
+_HALVINGS = 60
+_ROUNDS = 6
+_MOUTH_OFF = 1e-3  # mm that the lower mouth may be off, a hundredth of what can be drawn
+
+
+@dataclass(frozen=True)
+class Wanted:
+    """What is asked for. `top` and `bottom` are mouths (mm) at the line's ends, `levels` intakes (mm) at heights (name, y,
+    mm), each None or left out where the darts decide; those named in `at_least` are never made less than the darts give.
+    `more` is taken at heights beyond what the darts give, whatever that is; at `still` heights nothing more is taken. `smooth`
+    is how far (mm) a corner is rounded to either side, `ease` how much longer (mm) the side panel is, `notch_y` the height of
+    the middle notch, `strokes` those of each notch."""
+
+    top: float | None = None
+    bottom: float | None = None
+    levels: tuple[tuple[str, float, float], ...] = ()
+    at_least: frozenset[str] = frozenset()
+    more: tuple[tuple[str, float, float], ...] = ()
+    still: tuple[float, ...] = ()
+    smooth: float = 60.0
+    ease: float = 0.0
+    notch_y: float | None = None
+    strokes: int = 1
+
+
+@dataclass(frozen=True)
+class Shaped:
+    """The panels, with what they had and were given: `natural` are intakes (mm) that the darts give, `taken` what goes beyond
+    them, both by `top`, `bottom` and level; `extended` is how much (mm) the side's lower end was lengthened, `shorter` how
+    much (mm) the edges at the line's `top` and `bottom` lost."""
+
+    panels: Panels
+    natural: dict[str, float] = field(default_factory=dict)
+    taken: dict[str, float] = field(default_factory=dict)
+    extended: float = 0.0
+    shorter: dict[str, float] = field(default_factory=dict)
+
+
+@dataclass(frozen=True)
+class _Side:
+    """One panel while it is shaped: its line's stretches from the top, the runs of the edges that the line ends on (from the
+    line outwards), and the way (1 or -1) in which it gives way horizontally."""
+
+    piece: Piece
+    stretches: tuple[Path, ...]
+    top: tuple[int, ...]
+    bottom: tuple[int, ...]
+    way: float
+    is_side: bool
+
+    @property
+    def starts(self) -> list[float]:
+        return [0.0, *np.cumsum([path.length for path in self.stretches]).tolist()]
+
+    def end(self, at_top: bool, by: float) -> Vector:
+        """The line's end drawn back by a length (mm) along the edge it ends on; beyond it, straight on."""
+        paths = self.outwards(at_top)
+        if by < 0.0:
+            return paths[0].start + paths[0].start_direction * by
+        for path in paths:
+            if by <= path.length:
+                return path.point_at(by)
+            by -= path.length
+        return paths[-1].end
+
+    def outwards(self, at_top: bool) -> list[Path]:
+        """The edge that the line ends on, from the line to its end or to the next mouth."""
+        paths = [self.piece.runs[index].path for index in (self.top if at_top else self.bottom)]
+        return paths if self.is_side == at_top else [path.reversed() for path in paths]
+
+    def room(self, at_top: bool) -> float:
+        return sum(path.length for path in self.outwards(at_top)) - 1.0
+
+    def level(self, name: str, y: float) -> tuple[float, float]:
+        """Where the line crosses a height: the distance from its top and x. Raises GeometryError."""
+        found: list[tuple[float, float]] = []
+        for path, start in zip(self.stretches, self.starts, strict=False):
+            for segment, t, x in with_line(path.cubics, np.array([0.0, y]), np.array([1.0, 0.0])):
+                found.append((start + path.distance_of(segment, t), x))
+        if not found:
+            what = f"the line does not cross the {words(name)} line"
+            raise GeometryError(what, where=self.piece.name, advice="Leave that intake empty.")
+        return found[0]
+
+
+def shaped(panels: Panels, wanted: Wanted) -> Shaped:
+    """The panels with their line shaped; half of every amount comes off either panel.
+
+    An intake is the distance between the panels as they lie, straight across at a level, or from end to end at the top and
+    the bottom. What is taken beyond the darts follows a smooth curve along each line that is nothing at the pivots. The side
+    panel's lower end is then drawn longer or shorter until its line is as long as the centre's, and `ease` longer; the edge
+    below follows. That moves the lower end a little sideways, so the mouth there is approached in a few rounds.
+
+    Raises GeometryError when an intake does not fit.
+    """
+    found = _once(panels, wanted, wanted.bottom)
+    if wanted.bottom is None:
+        return found
+    asked = max(wanted.bottom, found.natural["bottom"]) if "bottom" in wanted.at_least else wanted.bottom
+    aim = asked
+    for _ in range(_ROUNDS):
+        one, two = (_side(found.panels, of_side=which).stretches[-1].end for which in (False, True))
+        off = asked - math.dist(one, two)
+        if abs(off) <= _MOUTH_OFF:
+            break
+        aim += off
+        found = _once(panels, wanted, aim)
+    return replace(found, taken={**found.taken, "bottom": asked - found.natural["bottom"]})
+
+
+def _once(panels: Panels, wanted: Wanted, bottom: float | None) -> Shaped:
+    """The panels shaped, the lower ends first drawn back to a mouth of `bottom` mm."""
+    sides = (_side(panels, of_side=False), _side(panels, of_side=True))
+    natural: dict[str, float] = {}
+    taken: dict[str, float] = {}
+    knots: tuple[list[Knot], list[Knot]] = ([], [])
+    for side, mine in zip(sides, knots, strict=True):
+        mine += [(pin, np.zeros(2)) for pin in side.starts[1:-1]]
+        for y in wanted.still:
+            s = side.level("fish-eye's", y)[0]
+            if all(abs(s - known) > 1.0 for known in side.starts):
+                mine.append((s, np.zeros(2)))
+    back: dict[bool, float] = {}
+    for at_top, given in ((True, wanted.top), (False, bottom)):
+        name = "top" if at_top else "bottom"
+        natural[name] = math.dist(*(side.end(at_top, 0.0) for side in sides))
+        asked = max(given, natural[name]) if given is not None and name in wanted.at_least else given
+        back[at_top] = 0.0 if asked is None else _drawn_back(sides, at_top, asked)
+        taken[name] = 0.0 if asked is None else asked - natural[name]
+        for side, mine in zip(sides, knots, strict=True):
+            s = 0.0 if at_top else side.starts[-1]
+            mine.append((s, side.end(at_top, back[at_top]) - side.end(at_top, 0.0)))
+    for name, y, amount in (*wanted.levels, *wanted.more):
+        places = [side.level(name, y) for side in sides]
+        natural[name] = places[1][1] - places[0][1]
+        if (name, y, amount) in wanted.more:
+            amount += natural[name]
+        taken[name] = (max(amount, natural[name]) if name in wanted.at_least else amount) - natural[name]
+        for side, mine, (s, _x) in zip(sides, knots, places, strict=True):
+            # Where the corner's rounding reaches so far, the amount is counted with it.
+            aside = np.array([side.way * taken[name] / 2.0, 0.0]) - rounding_at(side.stretches, wanted.smooth, s)
+            mine.append((s, aside))
+    lines = [list(displaced(side.stretches, mine, wanted.smooth)) for side, mine in zip(sides, knots, strict=True)]
+    lengths = [sum(path.length for path in line) for line in lines]
+    extended = lengths[0] + wanted.ease - lengths[1]
+    if abs(extended) > MOST_APART:
+        apart = format_length(abs(extended), "cm", fine=True)
+        raise GeometryError(
+            f"the panels would differ by {apart}", where=panels.side.name, advice="Take in less, or bow it less."
+        )
+    lines[1][-1] = _extended(lines[1][-1], extended)
+    one, two = (_rebuilt(side, panels.edge, line, back) for side, line in zip(sides, lines, strict=True))
+    made = _notched(replace(panels, centre=one, side=two), wanted)
+    return Shaped(made, natural, taken, extended, {"top": 2.0 * back[True], "bottom": 2.0 * back[False]})
+
+
+def level_gap(panels: Panels, y: float) -> float | None:
+    """The distance (mm) between two panels' lines straight across at a height as they lie, None where one does not reach."""
+    try:
+        one, two = (_side(panels, of_side=which).level("level", y)[1] for which in (False, True))
+    except GeometryError:
+        return None
+    return two - one
+
+
+def _side(panels: Panels, *, of_side: bool) -> _Side:
+    piece = panels.side if of_side else panels.centre
+    line = [index for index, run in enumerate(piece.runs) if run.edge == panels.edge]
+    before, after = _along(piece, (line[0] - 1) % len(piece.runs), -1), _along(piece, piece.after(line[-1]), 1)
+    top, bottom = (after, before) if of_side else (before, after)
+    return _Side(piece, panels.stretches(of_side), top, bottom, 1.0 if of_side else -1.0, of_side)
+
+
+def _along(piece: Piece, index: int, step: int) -> tuple[int, ...]:
+    """The runs of one edge from a run on, as far as no mouth opens between them."""
+    found = [index]
+    while True:
+        following = (found[-1] + step) % len(piece.runs)
+        joint = found[-1] if step > 0 else following
+        if piece.runs[following].edge != piece.runs[index].edge or piece.runs[joint].mouth is not None:
+            return tuple(found)
+        found.append(following)
+
+
+def _drawn_back(sides: Sequence[_Side], at_top: bool, asked: float) -> float:
+    """How far (mm) each panel's end is drawn back along its edge so that both stand so far apart; by bisection. Raises
+    GeometryError when the edges are too short."""
+    room = min(side.room(at_top) for side in sides)
+    low, high = -min(room, 100.0), min(room, 300.0)
+
+    def gap(by: float) -> float:
+        one, two = (side.end(at_top, by) for side in sides)
+        across = two - one
+        # Ends that have passed each other count against it.
+        return math.hypot(*across) * (1.0 if across[0] >= 0.0 else -1.0)
+
+    if not gap(low) <= asked <= gap(high):
+        where = sides[0].piece.name
+        raise GeometryError(
+            f"an intake of {format_length(asked, 'cm')} does not fit at the line's {'top' if at_top else 'lower end'}",
+            where=where, advice=f"Ask for less than {format_length(gap(high), 'cm')}.",
+        )  # fmt: skip
+    for _ in range(_HALVINGS):
+        middle = (low + high) / 2.0
+        low, high = (middle, high) if gap(middle) < asked else (low, middle)
+    return (low + high) / 2.0
+
+
+def _extended(path: Path, by: float) -> Path:
+    """A line longer by a length at its end, straight on; shorter where negative."""
+    if abs(by) <= JOIN_TOL:
+        return path
+    if by < 0.0:
+        return path.split_at(path.length + by)[0]
+    return Path.chain([path, Path.straight(path.end, path.end + path.end_direction * by)])
+
+
+def _rebuilt(side: _Side, edge: str, line: Sequence[Path], back: dict[bool, float]) -> Piece:
+    """The panel with its shaped line, and the edges that it ends on drawn to it."""
+    piece, runs = side.piece, list(side.piece.runs)
+    gone: set[int] = set()
+    for at_top, hosts in ((True, side.top), (False, side.bottom)):
+        corner = line[0].start if at_top else line[-1].end
+        outwards = side.is_side == at_top
+        kept = _led_to([runs[index] for index in hosts], back[at_top], corner, outwards=outwards)
+        short = len(hosts) - len(kept)
+        gone.update(hosts[:short])
+        for index, run in zip(hosts[short:], kept, strict=True):
+            runs[index] = run
+    lengths = np.cumsum([0.0, *(path.length for path in line)])
+    indices = [index for index, run in enumerate(piece.runs) if run.edge == edge]
+    for number, path in enumerate(line):
+        source = Source(
+            runs[indices[0]].source.edge, float(lengths[number] / lengths[-1]), float(lengths[number + 1] / lengths[-1])
+        )
+        at = indices[len(line) - 1 - number] if side.is_side else indices[number]
+        drawn = Run(edge, path.reversed(), source.turned()) if side.is_side else Run(edge, path, source)
+        runs[at] = replace(drawn, mouth=runs[at].mouth)
+    return replace(piece, runs=tuple(run for index, run in enumerate(runs) if index not in gone))
+
+
+def _led_to(runs: list[Run], back: float, corner: Vector, *, outwards: bool) -> list[Run]:
+    """The runs of an edge, given from the line on, drawn back by a length there, and their first end put on a point; the change
+    dies away along them. `outwards` tells that they run away from the line."""
+    turned = runs if outwards else [replace(run, path=run.path.reversed(), source=run.source.turned()) for run in runs]
+    while len(turned) > 1 and back >= turned[0].path.length - JOIN_TOL:
+        back -= turned[0].path.length
+        turned = turned[1:]
+    first = turned[0]
+    if back > JOIN_TOL:
+        share = back / first.path.length
+        first = replace(first, path=first.path.split_at(back)[1], source=first.source.parted(share)[1])
+    elif back < -JOIN_TOL:
+        start = first.path.start
+        more = Path.straight(start + first.path.start_direction * back, start)
+        first = replace(first, path=Path.chain([more, first.path]))
+    turned = [first, *turned[1:]]
+    paths = [run.path for run in turned]
+    total = sum(path.length for path in paths)
+    paths = list(displaced(paths, [(0.0, corner - paths[0].start), (total, np.zeros(2))], held=(False, True)))
+    cubics = paths[0].cubics.copy()
+    cubics[0, 0] = corner
+    paths[0] = Path(cubics)
+    led = [replace(run, path=path) for run, path in zip(turned, paths, strict=True)]
+    if outwards:
+        return led
+    return [replace(run, path=run.path.reversed(), source=run.source.turned()) for run in led]
+
+
+def _notched(panels: Panels, wanted: Wanted) -> Panels:
+    """Notches at the bust and 5 cm above and below, at equal lengths from the ends of both panels; the ease lies between
+    them."""
+    one, two = (_side(panels, of_side=which) for which in (False, True))
+    total, other = one.starts[-1], two.starts[-1]
+    middle = one.starts[1] if len(one.starts) > 2 else total / 2.0
+    if wanted.notch_y is not None:
+        middle = one.level("bust", wanted.notch_y)[0]
+    found: tuple[list[Notch], list[Notch]] = ([], [])
+    for name, by, eased in (("above", -NOTCH_APART, 0.0), ("bust", 0.0, 0.5), ("below", NOTCH_APART, 1.0)):
+        s = middle + by
+        if not _NOTCH_CLEAR <= s <= total - _NOTCH_CLEAR:
+            continue
+        there = s + eased * (other - total)
+        for mine, side, at, long in ((found[0], one, s, total), (found[1], two, there, other)):
+            source = next(run.source.edge for run in side.piece.runs if run.edge == panels.edge)
+            mine.append(Notch(f"{panels.edge}.{name}", source, at / long, wanted.strokes))
+    return replace(
+        panels,
+        centre=replace(panels.centre, notches=(*panels.centre.notches, *found[0])),
+        side=replace(panels.side, notches=(*panels.side.notches, *found[1])),
+    )

@@ -1,0 +1,278 @@
+"""Cut into panels: a piece cut along a designed line through pivots, its darts shut into the seam."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator, Sequence
+from dataclasses import dataclass, replace
+
+import numpy as np
+import shapely
+
+from zesty_pivot.core.errors import GeometryError, PlaceError, ZestyError
+from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
+from zesty_pivot.core.geometry.angles import Vector, unit
+from zesty_pivot.core.moves.cut import across, slit
+from zesty_pivot.core.moves.join import moved, shut
+from zesty_pivot.core.moves.style_lines import refuse_unclear
+from zesty_pivot.core.moves.swing import carry, swing
+from zesty_pivot.core.piece import Piece, Place, Run, Source
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.place import mouth_at
+from zesty_pivot.core.piece.region import arc, outline
+
+STYLE_LINE = "style_line"
+
+UPPER = ("neckline", "shoulder", "armhole")  # darts of these edges open into the line above its point, others below
+
+_HELD = "*line."  # a dart that waits while the line is cut is called this and its pivot
+
+# Shares of an arc of the outline where darts may wait, the likeliest first.
+_TRIES = (0.5, 0.35, 0.65, 0.2, 0.8, 0.1, 0.9, 0.43, 0.57)
+
+
+@dataclass(frozen=True)
+class Through:
+    """A pivot that the line goes through, or passes by `offset` mm (towards the side when positive), with the darts round it
+    that go into the seam."""
+
+    pivot: str
+    offset: float
+    darts: tuple[str, ...]
+
+
+@dataclass(frozen=True)
+class Panels:
+    """The two panels as they are cut, laid as the darts let them lie: `side` is the part from the line's top clockwise to its
+    bottom. `angles` are the fullness (radians) at each pivot, measured between the panels."""
+
+    centre: Piece
+    side: Piece
+    edge: str
+    angles: tuple[tuple[str, float], ...]
+
+    def stretches(self, of_side: bool) -> tuple[Path, ...]:
+        """The line on a panel from its top to its bottom, parted at the pivots."""
+        piece = self.side if of_side else self.centre
+        paths = tuple(run.path for run in piece.runs if run.edge == self.edge)
+        return tuple(path.reversed() for path in reversed(paths)) if of_side else paths
+
+
+Draw = Callable[[Piece], tuple[Place, Place, tuple[Path, ...]]]
+
+
+def cut_panels(piece: Piece, throughs: Sequence[Through], draw: Draw, edge: str, names: tuple[str, str], left: str) -> Panels:
+    """A half piece cut into its centre and its side panel.
+
+    The darts of the line wait in one slash to the outline while `draw` draws the line on the piece (its top, its bottom, and
+    its stretches between the pivots); it is cut, and each panel shuts what waits in it, so nothing is stretched and the
+    panels hold exactly the darts' angles. Where the line passes a pivot, the fullness stays in that panel as a dart `left`
+    from the line to the pivot. The centre lies still; the side is laid to the line's upper stretch and turned by the
+    fullness of the darts that opened above.
+
+    Raises GeometryError or PlaceError when no clear way is found.
+    """
+    fault: ZestyError | None = None
+    # A hem cannot open, so on a hip-length piece all of the fullness shows above.
+    opens_above = [d for d in throughs[0].darts if piece.is_hip_length or piece.role(piece.dart_edge(d)) in UPPER]
+    upper = sum(piece.angle(dart) for dart in opens_above)
+    for waiting in _waiting(piece, throughs, draw):
+        try:
+            top, bottom, stretches = draw(waiting)
+            refuse_unclear(waiting, Path.chain(stretches))
+            return _cut(waiting, throughs, (top, bottom), stretches, edge, names, left, upper)
+        except ZestyError as found:
+            fault = fault or found
+    raise fault or GeometryError("no clear way for the line", where=piece.name, advice="Lead it elsewhere.")
+
+
+def _waiting(piece: Piece, throughs: Sequence[Through], draw: Draw) -> Iterator[Piece]:
+    """The piece with the darts of every pivot in one slash each, at places that the line does not cross."""
+    if not any(through.darts for through in throughs):
+        yield piece
+        return
+    fault: ZestyError | None = None
+    found = False
+    for share in _TRIES:
+        made = piece
+        try:
+            for number, through in enumerate(throughs):
+                if through.darts:
+                    made = _gathered(made, through, draw, share + 0.04 * number)
+        except ZestyError as trouble:
+            fault = fault or trouble
+            continue
+        found = True
+        yield made
+    if not found:
+        raise fault or GeometryError("the darts cannot wait anywhere", where=piece.name, advice="Move them first.")
+
+
+def _gathered(piece: Piece, through: Through, draw: Draw, share: float) -> Piece:
+    """The darts of one pivot swung into a slash, in the part of the outline that will hold the pivot."""
+    top, bottom, _stretches = draw(piece)
+    first, last = (bottom, top) if through.offset > 0.0 else (top, bottom)
+    place = _within(piece, first, last, share)
+    held = _HELD + through.pivot
+    made = slit(piece, place, through.pivot, held)
+    for dart in through.darts:
+        made = shut(swing(made, dart, held, made.angle(dart)), dart)
+    return made
+
+
+def _within(piece: Piece, first: Place, last: Place, share: float) -> Place:
+    """A place of the outline clockwise between two others, not on the centre."""
+    indices = arc(piece, first.run, last.run)
+    if first.run == last.run and last.at <= first.at:
+        indices = (*arc(piece, first.run, (first.run - 1) % len(piece.runs)), last.run)
+    parts: list[tuple[int, float, float]] = []
+    for number, index in enumerate(indices):
+        low = first.at if number == 0 else 0.0
+        high = last.at if number == len(indices) - 1 else piece.runs[index].path.length
+        if high - low > JOIN_TOL and piece.role(piece.runs[index].edge) != "centre":
+            parts.append((index, low, high))
+    goal = share * sum(high - low for _index, low, high in parts)
+    for index, low, high in parts:
+        if goal <= high - low:
+            return Place(index, low + goal)
+        goal -= high - low
+    raise PlaceError("there is no room beside the line", where=piece.name, advice="Lead it elsewhere.")
+
+
+def _cut(
+    piece: Piece, throughs: Sequence[Through], ends: tuple[Place, Place], stretches: tuple[Path, ...], edge: str,
+    names: tuple[str, str], left: str, upper: float,
+) -> Panels:  # fmt: skip
+    if any(mouth_at(piece, end) for end in ends):
+        taken = next(mouth_at(piece, end) for end in ends if mouth_at(piece, end))
+        raise GeometryError(
+            f"the {words(taken or '')} dart opens where the line ends", where=piece.name, advice="Take it into the line."
+        )
+    centre, side = across(piece, *ends, Path.chain(stretches), edge, STYLE_LINE, names)
+    for through in throughs:  # on the line itself inside and outside cannot be told
+        mark = {through.pivot: piece.landmarks[through.pivot]}
+        if through.offset <= 0.0:
+            side = replace(side, landmarks={**side.landmarks, **mark})
+        if through.offset >= 0.0:
+            centre = replace(centre, landmarks={**centre.landmarks, **mark})
+    centre, side = _parted(centre, edge, stretches, turned=False), _parted(side, edge, stretches, turned=True)
+    angles: list[tuple[str, float]] = []
+    for number, through in enumerate(throughs):
+        held = _HELD + through.pivot
+        if not through.darts:
+            continue
+        if through.offset == 0.0:
+            side, angle = _shut_into(side, edge, number, throughs, held)
+            angles.append((through.pivot, angle))
+        elif through.offset > 0.0:
+            centre = _left_over(centre, edge, number, held, left)
+        else:
+            side = _left_over(side, edge, len(stretches) - 2 - number, held, left)
+    if any(dart.id.startswith(_HELD) for panel in (centre, side) for dart in panel.darts):
+        raise GeometryError("the darts do not reach the line", where=piece.name, advice="Begin and end it further apart.")
+    panels = Panels(centre, side, edge, tuple(angles))
+    one, two = panels.stretches(False)[0], panels.stretches(True)[0]
+    laid = moved(side, Motion.lay((two.end, two.start), (one.end, one.start)))
+    return replace(panels, side=moved(laid, Motion.turn(one.end, upper)))
+
+
+def _parted(piece: Piece, edge: str, stretches: tuple[Path, ...], *, turned: bool) -> Piece:
+    """The piece with its line in one run for each stretch; u runs from its top to its bottom by length."""
+    lengths = np.cumsum([0.0, *(path.length for path in stretches)])
+    source = f"{piece.of or piece.name}.{edge}"
+    runs = [
+        Run(edge, path, Source(source, float(low / lengths[-1]), float(high / lengths[-1])))
+        for path, low, high in zip(stretches, lengths, lengths[1:], strict=False)
+    ]
+    if turned:
+        runs = [Run(edge, run.path.reversed(), run.source.turned()) for run in reversed(runs)]
+    at = next(index for index, run in enumerate(piece.runs) if run.edge == edge)
+    return replace(piece, runs=(*piece.runs[:at], *runs, *piece.runs[at + 1 :]))
+
+
+def _line_runs(piece: Piece, edge: str) -> list[int]:
+    return [index for index, run in enumerate(piece.runs) if run.edge == edge]
+
+
+def _shut_into(side: Piece, edge: str, number: int, throughs: Sequence[Through], held: str) -> tuple[Piece, float]:
+    """What waits shut in the side panel about a pivot on its line, and the corner (radians) that the line has there now."""
+    pivot = throughs[number].pivot
+    on_line = [other.pivot for other in throughs if other.offset == 0.0]
+    line = _line_runs(side, edge)
+    joint = line[len(line) - 2 - number]  # the panel's line is walked from its bottom
+    pin, angle = side.pivot(pivot), side.angle(held)
+    moving = arc(side, side.after(side.mouth_run(held)), joint)
+    turn = Motion.turn(pin, -angle)
+    turned = carry(side, moving, (pin,), turn, keep=set(on_line))
+    marks = dict(turned.landmarks)
+    for below in on_line[on_line.index(pivot) + 1 :]:  # they lie on the line itself, where inside and outside cannot be told
+        x, y = turn(np.array(side.landmarks[below]))
+        marks[below] = (float(x), float(y))
+    made = shut(replace(turned, landmarks=marks), held)
+    line = _line_runs(made, edge)
+    joint = line[len(line) - 2 - number]
+    before, behind = made.runs[joint].path, made.runs[made.after(joint)].path
+    return made, between(before.end_direction, behind.start_direction)
+
+
+def _left_over(panel: Piece, edge: str, number: int, held: str, left: str) -> Piece:
+    """What waits swung to the line: a short dart from it to the pivot that it passes."""
+    joint = _line_runs(panel, edge)[number]
+    pivot = panel.dart(held).pivot
+    made = slit(panel, Place(joint, panel.runs[joint].path.length), pivot, left)
+    return shut(swing(made, held, left, made.angle(held)), held)
+
+
+def square_grain(panel: Piece, edge: str) -> tuple[tuple[float, float], tuple[float, float]] | None:
+    """A grain line through a panel's middle, square to the line between the ends of an edge, a fifth short of both outlines;
+    None where the panel has no such edge. Source: common practice, no source."""
+    runs = [run for run in panel.runs if run.edge == edge]
+    if not runs:
+        return None
+    start, stop = runs[0].path.start, runs[-1].path.end
+    across_ = unit(stop - start)
+    square = np.array([-across_[1], across_[0]])
+    middle = (start + stop) / 2.0
+    cloth = shapely.Polygon(outline(panel)).buffer(0.0)
+    inside = shapely.intersection(cloth, shapely.LineString([middle - square * 2000.0, middle + square * 2000.0]))
+    parts = [part for part in shapely.get_parts(inside) if part.geom_type == "LineString" and part.length > 1.0]
+    if not parts:
+        return None
+    longest = max(parts, key=lambda part: float(part.length))
+    (x0, y0), (x1, y1) = longest.coords[0], longest.coords[-1]
+    low, high = 0.2, 0.8
+    ends = [(float(x0 + (x1 - x0) * share), float(y0 + (y1 - y0) * share)) for share in (low, high)]
+    ends.sort(key=lambda end: end[1])
+    return ends[0], ends[1]
+
+
+def drawn(points: Sequence[Vector], bows: tuple[float, float]) -> tuple[Path, ...]:
+    """A style line from point to point, smooth where it passes one, each stretch one cubic.
+
+    `bows` (mm) are how far the first and the last stretch stand off at their middle, towards the side when positive.
+    """
+    found: list[Path] = []
+    last = len(points) - 2
+    for number in range(last + 1):
+        start, stop = points[number], points[number + 1]
+        way = stop - start
+        size = math.hypot(way[0], way[1])
+        if size <= JOIN_TOL * 10.0:
+            raise GeometryError("two points of the line lie on each other", advice="Begin or end it elsewhere.")
+        aside = np.array([way[1], -way[0]]) / size * (8.0 / 3.0)
+        one, two = start + way / 3.0, stop - way / 3.0
+        if number > 0:
+            one = start + _passing(points, number) * size / 3.0
+        if number < last:
+            two = stop - _passing(points, number + 1) * size / 3.0
+        if number == 0:
+            one = one + aside * bows[0]
+        if number == last:
+            two = two + aside * bows[1]
+        found.append(Path(np.array([[start, one, two, stop]])))
+    return tuple(found)
+
+
+def _passing(points: Sequence[Vector], number: int) -> Vector:
+    """The direction of a line where it passes one of its inner points: midway between the ways to its neighbours."""
+    return unit(unit(points[number] - points[number - 1]) + unit(points[number + 1] - points[number]))

@@ -1,0 +1,134 @@
+"""line.contour: the centre back drawn in at the waist, so that a zip does not bulge; the fold becomes a seam."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import Field
+
+from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.piece import Pattern, Piece, Run, Source
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import by_level
+from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.hand import Line, Way, centre_words, line
+
+# The contour goes in by at most this (mm). Common practice (1/2 to 1 in), no source; more is a dart.
+MOST = 40.0
+
+
+class Contour(Step):
+    """Draws the centre in by an amount at the waist, tapering to nothing above; below the waist it runs on upright."""
+
+    title: ClassVar[str] = "Contour the centre"
+    summary: ClassVar[str] = "Draw the centre back in at the waist and taper it out above; the fold becomes a seam for a zip."
+    lengths: ClassVar[tuple[str, ...]] = ("by",)
+
+    do: Literal["line.contour"] = "line.contour"
+    on: str = Field(default="back", description="the piece", min_length=1)
+    # 1/2 to 1 in at the waist, to the chest line or mid armhole: common practice, no source.
+    by: Length = Field(default="3/4 in", description="how far in at the waist")
+    to: Literal["chest", "armhole"] = Field(
+        default="chest", description="where it has come to nothing: the line or mid armhole"
+    )
+
+    def words(self) -> str:
+        """`centre in by 3/4 in at the waist`."""
+        return f"centre in by {self.by} at the waist"
+
+    def _made(self, pattern: Pattern, context: Context) -> tuple[Piece, float, float]:
+        """The piece with its new centre, how far it goes in and how far up the taper ends (mm above the waist)."""
+        piece = pattern.piece(self.on)
+        by, unit = length_mm(self.by, context.scope), context.scope.unit
+        if not 0.0 < by <= MOST:
+            what = f"a contour of {format_length(by, unit)}"
+            raise StepError(what, where=self.on, advice=f"Give more than 0 and up to {format_length(MOST, unit)}.")
+        if piece.is_unfolded or "centre" not in dict(piece.roles):
+            raise StepError("there is no centre to contour", where=self.on, advice="Choose the half with the centre.")
+        runs = piece.edge("centre").runs
+        first = piece.runs.index(runs[0])
+        if any(run.mouth for run in runs) or piece.runs[first - 1].mouth:
+            raise StepError("a dart opens on the centre", where=self.on, advice="Move it away first.")
+        line = np.concatenate([run.path.cubics.reshape(-1, 2) for run in runs])
+        if len(runs) > 1 or np.abs(line[:, 0] - line[0, 0]).max() > 1e-6:
+            raise StepError("the centre is not one straight line any more", where=self.on, advice="Do this step earlier.")
+        whole, x = runs[0], float(line[0, 0])
+        top = self._height(piece, context)
+        waist = piece.levels["waist"] if piece.is_hip_length else float(whole.path.start[1])
+        if not float(whole.path.end[1]) + 20.0 < top < waist - 20.0:
+            raise StepError("the taper has no room", where=self.on, advice="Let it end at the chest line.")
+        below = piece.runs[first - 1]
+        if below.path.length <= by + 1.0:
+            raise StepError("the waist is too short for it", where=self.on, advice="Take less.")
+        size = below.path.length
+        kept, _gone = below.path.split_at(size - by)
+        start, waist_at, up = kept.end, np.array([x + by, waist]), np.array([0.0, -1.0])
+        tapered = waist - top
+        handle = tapered / 3.0
+        end = np.array([x, top])
+        way = Path(np.array([[waist_at, waist_at + up * handle, end - up * handle, end]]))
+        parts = [way, Path.straight(end, whole.path.end)]
+        if piece.is_hip_length:
+            start = np.array([x + by, float(kept.end[1])])
+            parts.insert(0, Path.straight(start, waist_at))
+        else:
+            cubics = way.cubics.copy()
+            cubics[0, 0] = start
+            parts[0] = Path(cubics)
+        cubics = kept.cubics.copy()
+        cubics[-1, 3] = start
+        made = list(piece.runs)
+        made[first - 1] = replace(below, path=Path(cubics), source=below.source.parted(1.0 - by / size)[0])
+        made[first] = Run("centre", Path.chain(parts), Source(whole.source.edge, whole.source.u0, whole.source.u1))
+        taken = [(name, _inset(made[first].path, x, y)) for name, y in piece.levels.items()]
+        return replace(piece, runs=tuple(made), fold=None, taken=(*piece.taken, *taken)), by, tapered
+
+    def _height(self, piece: Piece, context: Context) -> float:
+        """Where the taper ends, y in mm."""
+        block = context.block.drafted(piece)
+        if self.to == "chest":
+            return float(places.point(piece, by_level(piece, block, "centre", "chest"))[1])
+        runs = piece.edge("armhole").runs if "armhole" in dict(piece.roles) else ()
+        if not runs:
+            raise StepError("there is no armhole to go by", where=self.on, advice="Let it end at the chest line.")
+        middle = places.along(piece, "armhole", piece.edge("armhole").sewn_length / 2.0)
+        y = float(places.point(piece, middle)[1])
+        centre = piece.edge("centre").runs[0].path
+        if not with_line(centre.cubics, np.array([0.0, y]), np.array([1.0, 0.0])):
+            raise StepError("mid armhole lies above the centre", where=self.on, advice="Let it end at the chest line.")
+        return y
+
+    def apply(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with the contoured piece. Raises StepError or PlaceError when it cannot be."""
+        made, by, _tapered = self._made(pattern, context)
+        amount = format_length(by, context.scope.unit, fine=True)
+        centre = centre_words(pattern.piece(self.on).of or self.on)
+        text = f"{amount} less at the waist of this half; the {centre} is a seam now, cut a pair"
+        return Outcome(pattern.with_piece(made), (Note(text, self.on, by),))
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """Mark, draw, re-lay the zip allowance; the same in both ways."""
+        _made, by, tapered = self._made(pattern, context)
+        unit = context.scope.unit
+        text = (
+            "On the {on}, mark {by} in from the {centre} at the waist, and on the {centre} {up} above the waist. Draw a smooth "
+            "curve from mark to mark. Lay the zip allowance parallel to the new line, and measure all widths from it."
+        )
+        figures = {"by": format_length(by, unit, fine=True), "up": format_length(tapered, unit)}
+        return (line("contour", text, on=words(self.on), centre=centre_words(pattern.piece(self.on).of or self.on), **figures),)
+
+
+def _inset(path: Path, x: float, y: float) -> float:
+    """How far (mm) the new centre lies inside the old at a height."""
+    hits = with_line(path.cubics, np.array([x, y]), np.array([1.0, 0.0]))
+    return max((abs(far) for _segment, _t, far in hits), default=0.0)
+
+
+STEP = Contour

@@ -1,0 +1,162 @@
+"""line.cut: a free style line from seam to seam, or a heart or keyhole at the centre: two partners that sew together."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.moves.cut import across
+from zesty_pivot.core.moves.panels import STYLE_LINE, square_grain
+from zesty_pivot.core.moves.style_lines import at_centre, bowed, refuse_unclear
+from zesty_pivot.core.piece import Notch, Pattern, Piece, Place, Seam, StyleLine
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot, resolve
+from zesty_pivot.core.quantity import format_length, length_mm, share_of
+from zesty_pivot.core.quantity.fields import Length, Share
+from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.hand import Line, Way, line, place_line
+from zesty_pivot.core.steps.panel_seams import free_line, with_panels
+
+# A line longer than this (mm) gets two notches, a shorter one a single. Common practice, no source.
+TWO_NOTCHES = 150.0
+
+
+class CutLine(Step):
+    """The larger part keeps the piece's name, the other gets one of its own."""
+
+    title: ClassVar[str] = "Style line"
+    summary: ClassVar[str] = (
+        "Cut a piece along a line of your own, from seam to seam, or a heart or keyhole panel at the centre."
+    )
+    lengths: ClassVar[tuple[str, ...]] = ("bow", "width")
+
+    do: Literal["line.cut"] = "line.cut"
+    from_: Spot = Field(alias="from", description="where the line begins")
+    to: Spot = Field(description="where it ends")
+    shape: Literal["line", "heart", "keyhole"] = Field(default="line", description="a heart or keyhole runs from CF to CF")
+    bow: Length = Field(default=0, description="how far the line stands off, to the right of its way when positive")
+    peak: Share = Field(default="50%", description="where it stands off most")
+    width: Length = Field(default="6 cm", description="of half a heart or keyhole")
+    as_: str = Field(default="panel", alias="as", min_length=1, max_length=40, pattern=r"^[a-z][a-z0-9_ ]*$",
+                     description="the new piece's name, after the name of the piece it is cut from")  # fmt: skip
+
+    def words(self) -> str:
+        """`style line from mid armhole to waist, 20%`."""
+        what = "style line" if self.shape == "line" else f"{self.shape} panel"
+        return f"{what} from {self.from_.words()} to {self.to.words()}"
+
+    def _ends(self, piece: Piece, context: Context) -> tuple[Place, Place]:
+        pivot = piece.darts[0].pivot if piece.darts else next(iter(piece.landmarks), "")
+        block = context.block.drafted(piece)
+        start, stop = (resolve(spot, piece, block, context.scope, pivot) for spot in (self.from_, self.to))
+        if start == stop:
+            raise StepError("the line begins where it ends", where=self.on, advice="Choose two places.")
+        return start, stop
+
+    def _line(self, piece: Piece, start: Place, stop: Place, context: Context) -> Path:
+        ends = places.point(piece, start), places.point(piece, stop)
+        if self.shape == "line":
+            peak = share_of(self.peak)
+            if not 0.1 <= peak <= 0.9:
+                raise StepError("the line stands off most at its end", where=self.on, advice="Give 10% to 90% of the way.")
+            return bowed(*ends, length_mm(self.bow, context.scope), peak)
+        if any(
+            piece.role(piece.runs[place.run].edge) != "centre" and not self._at_centre(piece, place) for place in (start, stop)
+        ):
+            raise StepError(f"a {self.shape} runs from CF to CF", where=self.on, advice="Begin and end it on the centre.")
+        width = length_mm(self.width, context.scope)
+        if width <= 0.0:
+            raise StepError(f"a {self.shape} of no width", where=self.on, advice="Give the width of its half.")
+        if ends[0][1] > ends[1][1]:
+            raise StepError(f"the {self.shape} ends above its beginning", where=self.on, advice="Exchange the two places.")
+        return at_centre(self.shape, *ends, width)
+
+    @staticmethod
+    def _at_centre(piece: Piece, place: Place) -> bool:
+        """Whether a place is an end of the centre."""
+        return places.is_joint(piece, place) and piece.role(piece.runs[piece.after(place.run)].edge) == "centre"
+
+    def apply(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with both parts. Raises StepError, PlaceError or GeometryError when it cannot be cut."""
+        piece = pattern.piece(self.on)
+        if piece.is_unfolded:
+            raise StepError("the piece is unfolded", where=self.on, advice="Cut the line before it is unfolded.")
+        start, stop = self._ends(piece, context)
+        drawn = self._line(piece, start, stop, context)
+        refuse_unclear(piece, drawn)
+        name = f"{self.on}_{self.as_.replace(' ', '_')}"
+        if pattern.has(name):
+            raise StepError(
+                f"a piece is called {words(name)} already", where=self.on, advice="Give the new piece another name."
+            )
+        edge = free_line(piece, "line")
+        one, two = across(piece, start, stop, drawn, edge, STYLE_LINE, (piece.name, name))
+        main, cut = (one, two) if one.area >= two.area else (two, one)
+        source = f"{piece.of or piece.name}.{edge}"
+        main, cut = (self._marked(part, edge, source, drawn.length) for part in (main, cut))
+        main = replace(main, name=piece.name, grain=main.grain or piece.grain)
+        cut = replace(cut, name=name, of=piece.of or piece.name)
+        cut = replace(cut, grain=cut.grain or self._grain(cut))
+        style = StyleLine(edge, piece.of or piece.name, (main.name, cut.name), ())
+        after = with_panels(pattern, self.on, (main, cut), (Seam(f"{main.name}.{edge}", f"{cut.name}.{edge}"),))
+        long = format_length(drawn.length, context.scope.unit)
+        note = Note(f"the {words(cut.name)} is cut off along a line of {long}", self.on, drawn.length)
+        return Outcome(replace(after, lines=(*after.lines, style)), (note,))
+
+    @staticmethod
+    def _grain(cut: Piece) -> tuple[tuple[float, float], tuple[float, float]] | None:
+        """The grain of the part without one: parallel to the piece's, as it was drafted upright."""
+        edge = next((edge for edge, role in cut.roles if role in ("waist", "hem")), None)
+        if edge is not None:
+            return square_grain(cut, edge)
+        low, high = _box(cut)
+        middle = (low[0] + high[0]) / 2.0
+        return (middle, low[1] + 0.25 * (high[1] - low[1])), (middle, low[1] + 0.75 * (high[1] - low[1]))
+
+    @staticmethod
+    def _marked(part: Piece, edge: str, source: str, long: float) -> Piece:
+        """A part with the line's provenance under its own name, and its notches."""
+        runs = tuple(replace(run, source=replace(run.source, edge=source)) if run.edge == edge else run for run in part.runs)
+        strokes = 2 if (part.of or part.name).startswith("back") else 1
+        shares = (0.3, 0.7) if long > TWO_NOTCHES else (0.5,)
+        marks = tuple(Notch(f"{edge}.{number}", source, share, strokes) for number, share in enumerate(shares, start=1))
+        return replace(part, runs=runs, notches=(*part.notches, *marks))
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """Mark both places, draw, notch, cut; the same in both ways."""
+        self.apply(pattern, context)
+        piece, unit = pattern.piece(self.on), context.scope.unit
+        start, stop = self._ends(piece, context)
+        drawn = self._line(piece, start, stop, context)
+        pivot = piece.darts[0].pivot if piece.darts else next(iter(piece.landmarks), "")
+        found = [place_line(spot, piece, context.scope, pivot) for spot in (self.from_, self.to)]
+        if self.shape == "line":
+            off = format_length(abs(length_mm(self.bow, context.scope)), unit, fine=True)
+            text = "Join both places by a line that stands off by {off} at {peak} of the way."
+            found.append(line("draw_line", text, off=off, peak=f"{100.0 * share_of(self.peak):.4g}%"))
+        else:
+            text = "Draw half a {shape} between both places, {width} wide."
+            found.append(
+                line("draw_shape", text, shape=self.shape, width=format_length(length_mm(self.width, context.scope), unit))
+            )
+        text = "Notch it, write a grain line on both parts, and cut along it: it is {long} long."
+        found.append(line("cut_line", text, long=format_length(drawn.length, unit, fine=True)))
+        return tuple(found)
+
+
+def _box(piece: Piece) -> tuple[tuple[float, float], tuple[float, float]]:
+    """The corners of a piece's outline, mm."""
+    lows = [run.path.box()[0] for run in piece.runs]
+    highs = [run.path.box()[1] for run in piece.runs]
+    return (
+        (float(min(at[0] for at in lows)), float(min(at[1] for at in lows))),
+        (float(max(at[0] for at in highs)), float(max(at[1] for at in highs))),
+    )
+
+
+STEP = CutLine

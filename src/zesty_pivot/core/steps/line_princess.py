@@ -1,0 +1,377 @@
+"""line.princess: a half cut into two panels along a line through its pivots; the darts go into the seam."""
+
+from __future__ import annotations
+
+import itertools
+import math
+from collections.abc import Callable
+from dataclasses import replace
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field, model_validator
+
+from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.moves.give_back import given_back
+from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, level_gap, shaped
+from zesty_pivot.core.moves.panels import UPPER, Panels, Through, cut_panels, drawn, square_grain
+from zesty_pivot.core.piece import FishEye, Hold, Pattern, Piece, Place, Seam, StyleLine, Use
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot, below, resolve
+from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.hand import Line, Way
+from zesty_pivot.core.steps.intake_schools import INTAKES
+from zesty_pivot.core.steps.panel_hand import panels_by_hand
+from zesty_pivot.core.steps.panel_seams import free_line, free_name, with_panels
+
+# A princess line passes the bust point by at most this (mm). Common practice, no source.
+MOST_PAST = 25.0
+
+# A side panel is eased over the bust by at most this (mm). Common practice, no source.
+MOST_EASE = 6.0
+
+# Less of a dart's width than this (mm) is no dart and no ease to speak of.
+_NOTHING = 0.05
+
+# A princess line falls at least so much (mm) from its beginning to its point, and from there to its end. Our own choice.
+_STEEP = 10.0
+
+# Nearer to a point of the line than this (mm) a level is the point's. Our own choice.
+_CLEAR = 15.0
+
+LEVELS = ("chest", "under_bust", "waist", "hip")
+
+
+class Princess(Step):
+    """Cuts the piece from an edge above, through (or past) its pivots, to an edge below; shapes and notches both panels."""
+
+    title: ClassVar[str] = "Princess line"
+    summary: ClassVar[str] = "Turn darts into a seam through or near the bust point: two panels that sew together."
+    lengths: ClassVar[tuple[str, ...]] = (
+        "past", "bow_above", "bow_below", "top", "chest", "under_bust", "waist", "hip", "smooth", "ease",
+    )  # fmt: skip
+
+    do: Literal["line.princess"] = "line.princess"
+    from_: Spot = Field(default=Spot(station="mid_shoulder"), alias="from", description="where the line begins, above")
+    to: Spot | None = Field(default=None, description="where it ends; the waist or hem under its point when not given")
+    past: Length = Field(default=0, description="how far it passes the point towards the side; negative towards the centre")
+    bow_above: Length = Field(default=0, description="how far the upper part stands off at its middle, towards the side")
+    bow_below: Length = Field(default=0, description="how far the lower part stands off at its middle, towards the side")
+    darts: tuple[str, ...] | None = Field(
+        default=None, max_length=12, description="the darts it takes in; all round its points when not given"
+    )
+    rest: Literal["ease", "dart"] = Field(default="ease", description="what becomes of the fullness between line and point")
+    school: Literal["darts", "hollow", "fitted", "close"] = Field(default="darts", description="least intakes to begin with")
+    top: Length | None = Field(default=None, description="intake at the upper end; as the darts give when not given")
+    chest: Length | None = Field(default=None, description="intake at the chest line")
+    under_bust: Length | None = Field(default=None, description="intake at the under-bust line")
+    waist: Length | None = Field(default=None, description="intake at the waist")
+    hip: Length | None = Field(default=None, description="intake at the hip line")
+    smooth: Length = Field(default="6 cm", description="how far the corner at the point is rounded to either side")
+    ease: Length = Field(default="3 mm", description="how much longer the side panel is, eased in between the notches")
+    give_back: Literal["outside", "underarm", "none"] = Field(
+        default="outside", description="where the width that is taken at the top is given back"
+    )
+
+    @model_validator(mode="after")
+    def _once(self) -> Self:
+        if self.darts is not None and len(set(self.darts)) < len(self.darts):
+            raise ValueError("a dart is named twice")
+        return self
+
+    def words(self) -> str:
+        """`princess line from mid shoulder`."""
+        past = "" if str(self.past) in ("0", "0.0") else f", {self.past} past the point"
+        return f"princess line from {self.from_.words()}{past}"
+
+    # Where it runs.
+
+    def _throughs(self, piece: Piece, top_role: str, context: Context) -> list[Through]:
+        """The pivots on its way from above, with their darts. Raises StepError when there is none."""
+        past = length_mm(self.past, context.scope)
+        if abs(past) > MOST_PAST + 1e-9:
+            most = format_length(MOST_PAST, context.scope.unit)
+            raise StepError(
+                f"a line {format_length(abs(past), context.scope.unit)} off the point is no princess line",
+                where=self.on, advice=f"Pass it by at most {most}, or cut a style line instead.",
+            )  # fmt: skip
+        if "bust_point" in piece.landmarks:
+            pivots = ["bust_point"]
+        else:
+            held = {dart.pivot for dart in piece.darts if dart.use is Use.DART}
+            held |= {name for name in ("waist_tip",) if name in piece.landmarks and piece.is_hip_length}
+            lower = [name for name in held if self._is_lower(piece, name)]
+            upper = [name for name in held if name not in lower] if top_role in ("shoulder", "neckline") else []
+            pivots = sorted({*upper, *lower}, key=lambda name: float(piece.pivot(name)[1]))
+        if not pivots:
+            raise StepError("there is no point for the line to go through", where=self.on, advice="Cut a style line instead.")
+        for dart in self.darts or ():
+            if piece.dart(dart).pivot not in pivots:
+                what = f"the {words(dart)} dart leads to the {words(piece.dart(dart).pivot)}, which is not on the line"
+                raise StepError(what, where=self.on, advice="Leave it out, or begin the line where its point lies on the way.")
+        found = []
+        for pivot in pivots:
+            mine = [dart.id for dart in piece.darts if dart.pivot == pivot]
+            taken = [id for id in mine if piece.dart(id).use is Use.DART and (self.darts is None or id in self.darts)]
+            left = [id for id in mine if id not in taken]
+            offset = past if pivot == pivots[-1] or len(pivots) == 1 else 0.0
+            if left and offset == 0.0:
+                raise StepError(
+                    f"the {words(left[0])} dart would reach the seam at the {words(pivot)}",
+                    where=self.on, advice="Take it into the line, or let the line pass the point.",
+                )  # fmt: skip
+            found.append(Through(pivot, offset, tuple(taken)))
+        return found
+
+    @staticmethod
+    def _is_lower(piece: Piece, pivot: str) -> bool:
+        """Whether a pivot without a bust point is the waist's: its darts open below, or it is the waist's tip."""
+        edges = [piece.role(piece.dart_edge(dart.id)) for dart in piece.darts if dart.pivot == pivot]
+        return pivot == "waist_tip" or any(role not in UPPER for role in edges)
+
+    def _top(self, piece: Piece, context: Context, pivot: str) -> Place:
+        place = resolve(self.from_, piece, context.block.drafted(piece), context.scope, pivot)
+        role = piece.role(piece.runs[place.run].edge)
+        if role == "centre":
+            raise StepError(
+                "the line begins on the centre", where=self.on, advice="Begin on the shoulder, armhole or neckline."
+            )
+        return place
+
+    def _drawing(self, throughs: list[Through], context: Context) -> Callable[[Piece], tuple[Place, Place, tuple[Path, ...]]]:
+        """What draws the line on the piece while its darts wait elsewhere."""
+        bows = length_mm(self.bow_above, context.scope), length_mm(self.bow_below, context.scope)
+
+        def draw(piece: Piece) -> tuple[Place, Place, tuple[Path, ...]]:
+            last = throughs[-1].pivot
+            top = self._top(piece, context, throughs[0].pivot)
+            block = context.block.drafted(piece)
+            bottom = below(piece, block, last) if self.to is None else resolve(self.to, piece, block, context.scope, last)
+            points = [places.point(piece, top)]
+            for through in throughs:
+                pin = piece.pivot(through.pivot).copy()
+                pin[0] += through.offset
+                points.append(pin)
+            points.append(places.point(piece, bottom))
+            heights = [float(point[1]) for point in points]
+            if any(below - above < _STEEP for above, below in itertools.pairwise(heights)):
+                what = "the line does not run from above its point to below it"
+                raise StepError(what, where=self.on, advice="Begin it higher, or end it lower.")
+            return top, bottom, drawn(points, bows)
+
+        return draw
+
+    # What it takes.
+
+    def _wanted(self, piece: Piece, cut: Panels, top_role: str, context: Context) -> Wanted:
+        scope = context.scope
+        school = INTAKES[self.school].of(piece.of or piece.name)
+        drafted = context.block.drafted(piece)
+        least: set[str] = set()
+
+        def asked(name: str) -> float | None:
+            own = getattr(self, name)
+            if own is not None:
+                return length_mm(own, scope)
+            if name in school and not (name == "top" and top_role != "shoulder"):
+                least.add(name)
+                return school[name]
+            return None
+
+        bottom_role = self._bottom_role(cut)
+        bottom = asked("waist") if bottom_role == "waist" else None
+        levels = []
+        still: list[float] = []
+        line = cut.stretches(False)
+        reach = float(line[0].start[1]), float(line[-1].end[1])
+        for name in LEVELS:
+            amount = asked(name)
+            if amount is None or (name == "waist" and bottom_role == "waist"):
+                continue
+            if name not in drafted.levels:
+                if name in least:
+                    least.discard(name)
+                    continue
+                raise StepError(f"the block has no {words(name)} line", where=self.on, advice="Leave that intake empty.")
+            y = drafted.levels[name]
+            if name in least and not reach[0] + 20.0 < y < reach[1] - 5.0:
+                least.discard(name)
+                continue
+            levels.append((name, y, amount))
+        more: list[tuple[str, float, float]] = []
+        for eye in self._eyes(piece):
+            if all(name != "waist" for name, _y, _mm in levels):
+                more.append(("waist", drafted.levels["waist"], eye.intake))
+            still += [eye.top[1], eye.bottom[1]]
+        if "bust" in drafted.levels:  # the bust keeps its width, whatever the rounding does there
+            y = drafted.levels["bust"]
+            clear = all(abs(y - end) > _CLEAR for path in line for end in (float(path.start[1]), float(path.end[1])))
+            if clear and reach[0] < y < reach[1]:
+                waist = drafted.levels.get("waist", y)
+                more.append(("bust", y, sum(eye.width(y - waist) for eye in self._eyes(piece))))
+        ease = length_mm(self.ease, scope)
+        if not 0.0 <= ease <= MOST_EASE + 1e-9:
+            most = format_length(MOST_EASE, "mm")
+            raise StepError(
+                f"{format_length(ease, 'mm')} of ease over the bust",
+                where=self.on,
+                advice=f"Give 0 to {most}; no cloth takes more.",
+            )
+        smooth = length_mm(self.smooth, scope)
+        if smooth < 0.0:
+            raise StepError("a corner rounded over less than nothing", where=self.on, advice="Give 0 or more.")
+        strokes = 2 if (piece.of or piece.name).startswith("back") else 1
+        notch_y = drafted.levels.get("bust") if reach[0] < drafted.levels.get("bust", -1e9) < reach[1] else None
+        if "bust_point" in piece.landmarks:
+            notch_y = None
+        return Wanted(
+            asked("top"), bottom, tuple(levels), frozenset(least), tuple(more), tuple(still), smooth, ease, notch_y, strokes
+        )
+
+    @staticmethod
+    def _bottom_role(cut: Panels) -> str:
+        runs = cut.side.runs
+        first = next(index for index, run in enumerate(runs) if run.edge == cut.edge)
+        return cut.side.role(runs[first - 1].edge)
+
+    def _eyes(self, piece: Piece) -> list[FishEye]:
+        """The fish-eye darts that the line takes in: those under its last point."""
+        return [eye for eye in piece.fisheyes if self.darts is None or eye.id in self.darts]
+
+    def _made(self, pattern: Pattern, context: Context) -> tuple[Piece, Shaped, list[Through], str]:
+        piece = pattern.piece(self.on)
+        if piece.is_unfolded:
+            raise StepError("the piece is unfolded", where=self.on, advice="Cut the line before it is unfolded.")
+        main = "bust_point" if "bust_point" in piece.landmarks else next(iter(piece.landmarks), "")
+        top = self._top(piece, context, main)
+        top_role = piece.role(piece.runs[top.run].edge)
+        throughs = self._throughs(piece, top_role, context)
+        edge = free_line(piece, "princess")
+        names = (free_name(pattern, f"{self.on}_centre"), free_name(pattern, f"{self.on}_side"))
+        eyes = {eye.id for eye in self._eyes(piece)}
+        clear = replace(piece, fisheyes=tuple(eye for eye in piece.fisheyes if eye.id not in eyes), of=piece.of or piece.name)
+        cut = cut_panels(clear, throughs, self._drawing(throughs, context), edge, names, edge)
+        made = shaped(cut, self._wanted(piece, cut, top_role, context))
+        return piece, _counted(made, cut, context.block.drafted(piece)), throughs, top_role
+
+    def apply(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with the two panels. Raises StepError, PlaceError or GeometryError when it cannot be."""
+        piece, made, throughs, top_role = self._made(pattern, context)
+        notes: list[Note] = []
+        centre, side = made.panels.centre, made.panels.side
+        centre, side = (self._rest_used(panel, made.panels.edge, context) for panel in (centre, side))
+        side, given = self._given_back(side, made, top_role, context, notes)
+        side = replace(side, grain=square_grain(side, self._bottom_edge(piece)) or side.grain)
+        centre = replace(centre, grain=centre.grain or square_grain(centre, self._bottom_edge(piece)))
+        line_ = StyleLine(
+            made.panels.edge, piece.of or piece.name, (centre.name, side.name), made.panels.angles,
+            tuple((name, mm) for name, mm in made.taken.items() if abs(mm) > 1e-9), given,
+        )  # fmt: skip
+        seam = Seam(f"{centre.name}.{line_.id}", f"{side.name}.{line_.id}", length_mm(self.ease, context.scope))
+        after = with_panels(pattern, self.on, (centre, side), (seam,))
+        notes[:0] = self._notes(made, throughs, context)
+        return Outcome(replace(after, lines=(*after.lines, line_)), tuple(notes))
+
+    @staticmethod
+    def _bottom_edge(piece: Piece) -> str:
+        return next((edge for edge, role in piece.roles if role in ("waist", "hem")), "")
+
+    def _rest_used(self, panel: Piece, edge: str, context: Context) -> Piece:
+        """The dart that is left between the line and the point, used as asked."""
+        if not panel.has_dart(edge):
+            return panel
+        if self.rest == "dart":
+            return panel
+        wide = panel.intake(edge)
+        if wide > MOST_EASE + 1e-9:
+            text = format_length(wide, context.scope.unit, fine=True)
+            raise StepError(
+                f"{text} would have to be eased in beside the point",
+                where=self.on, advice="Leave it as a small dart, or pass the point nearer.",
+            )  # fmt: skip
+        hold = Hold(30.0, 30.0)
+        return replace(panel, darts=tuple(replace(d, use=Use.EASE, hold=hold) if d.id == edge else d for d in panel.darts))
+
+    def _given_back(
+        self, side: Piece, made: Shaped, top_role: str, context: Context, notes: list[Note]
+    ) -> tuple[Piece, float]:  # fmt: skip
+        """The side panel with the width that its top lost given back, where asked and possible."""
+        lost, unit = made.shorter["top"], context.scope.unit
+        if abs(lost) < _NOTHING or self.give_back == "none":
+            return side, 0.0
+        if top_role not in ("shoulder", "armhole"):
+            change = f"{format_length(abs(lost), unit)} {'shorter' if lost > 0.0 else 'longer'}"
+            is_strapless = "shoulder" not in {role for panel in (made.panels.centre, side) for _edge, role in panel.roles}
+            text = f"the {'top edge' if is_strapless else words(top_role)} of this half is {change}"
+            notes.append(Note(text if is_strapless else f"{text}; widen it if that was not meant", side.name, abs(lost)))
+            return side, 0.0
+        chest = None
+        drafted = context.block.drafted(side)
+        if "chest" in made.taken and "chest" in drafted.levels:
+            chest = (drafted.levels["chest"], made.taken["chest"])
+        underarm = self.give_back == "underarm"
+        found, longer = given_back(side, lost, chest, underarm=underarm)
+        where = "shoulder tip" if top_role == "shoulder" else "underarm"
+        where += " and underarm" if underarm and top_role == "shoulder" else ""
+        change = f"{format_length(abs(longer), unit, fine=True)} {'longer' if longer >= 0.0 else 'shorter'}"
+        moved = f"{format_length(abs(lost), unit, fine=True)} {'given back' if lost > 0.0 else 'taken off'} at the {where}"
+        notes.append(Note(f"{moved}; the armhole is {change}", side.name, abs(lost)))
+        return found, lost
+
+    def _notes(self, made: Shaped, throughs: list[Through], context: Context) -> list[Note]:
+        unit = context.scope.unit
+        found: list[Note] = []
+        taken = [dart for through in throughs for dart in through.darts]
+        if taken:
+            named = ", ".join(words(dart) for dart in taken)
+            degrees = sum(math.degrees(angle) for _pivot, angle in made.panels.angles)
+            into = f"{degrees:.1f}° of the {named} went into the seam" if made.panels.angles else f"took in the {named}"
+            found.append(Note(into, self.on))
+        if abs(made.extended) > 0.01:
+            text = format_length(abs(made.extended), "mm", fine=True)
+            way = "longer" if made.extended > 0.0 else "shorter"
+            found.append(Note(f"the side panel's line drawn {text} {way} at its lower end", self.on, abs(made.extended)))
+        for name, mm in made.taken.items():
+            if abs(mm) > _NOTHING and name in made.natural:
+                where = {"top": "the upper end", "bottom": "the lower end"}.get(name, f"the {words(name)} line")
+                text = (
+                    f"{format_length(abs(mm), unit, fine=True)} {'more' if mm > 0 else 'less'} than the darts give at {where}"
+                )
+                found.append(Note(text, self.on, abs(mm)))
+        return found
+
+    def intakes(self, pattern: Pattern, context: Context) -> dict[str, tuple[float, float]]:
+        """What the darts give (mm) at each level and end, and what it is once shaped; for tables. Raises as `apply` does."""
+        piece, made, _throughs, _role = self._made(pattern, context)
+        drafted = context.block.drafted(piece)
+        found = {name: (mm, mm + made.taken.get(name, 0.0)) for name, mm in made.natural.items()}
+        probe = {name: drafted.levels[name] for name in LEVELS if name in drafted.levels and name not in found}
+        for name, y in probe.items():
+            gap = level_gap(made.panels, y)
+            if gap is not None:
+                found[name] = (gap, gap)
+        return found
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """Draw, notch, cut, shape; the same in both ways."""
+        _piece, made, throughs, _role = self._made(pattern, context)
+        smooth = length_mm(self.smooth, context.scope)
+        end = f"the {words(self._bottom_role(made.panels))}" if self.to is None else self.to.words()
+        pins = [through.pivot for through in throughs]
+        return panels_by_hand(self.on, self.from_.words(), end, pins, made, smooth, context.scope.unit)
+
+
+def _counted(made: Shaped, cut: Panels, drafted: Piece) -> Shaped:
+    """What was taken at every level of the block that the line crosses, the corner's rounding too."""
+    taken = dict(made.taken)
+    for name, y in drafted.levels.items():
+        gaps = [level_gap(panels, y) for panels in (cut, made.panels)]
+        if name not in taken and gaps[0] is not None and gaps[1] is not None and abs(gaps[1] - gaps[0]) > _NOTHING:
+            taken[name] = gaps[1] - gaps[0]
+    return replace(made, taken=taken)
+
+
+STEP = Princess

@@ -1,0 +1,68 @@
+"""What steps share that cut a piece into panels: its seams go to the panels, panels are named."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+from zesty_pivot.core.piece import Pattern, Piece, Seam
+from zesty_pivot.core.piece.pattern import parts_of
+
+# Panels of front and back whose edges differ by less than this (mm) are sewn to each other, one by one; lines that meet less
+# well leave one seam across both. Common practice, no source (a pencil line to either side).
+MEET = 1.0
+
+
+def with_panels(pattern: Pattern, name: str, panels: Sequence[Piece], seams: Sequence[Seam]) -> Pattern:
+    """The pattern with a piece exchanged for its panels, each of its seams led to those that have the edge now."""
+    pieces = tuple(made for piece in pattern.pieces for made in (panels if piece.name == name else (piece,)))
+    made = replace(pattern, pieces=pieces)
+    led = [seam for old in pattern.seams for seam in _led(made, old, name, panels)]
+    return replace(made, seams=(*led, *seams))
+
+
+def _led(pattern: Pattern, seam: Seam, name: str, panels: Sequence[Piece]) -> list[Seam]:
+    ends = []
+    for end in (seam.a, seam.b):
+        parts: list[tuple[str, str]] = []
+        for piece, edge in parts_of(end):
+            parts += _having(panels, edge) if piece == name else [(piece, edge)]
+        ends.append(parts)
+    if not all(ends):
+        return []
+    if len(ends[0]) == len(ends[1]) > 1:
+        pairs = [(f"{a[0]}.{a[1]}", f"{b[0]}.{b[1]}") for a, b in zip(*ends, strict=True)]
+        longer = [pattern.sewn_length(b) - pattern.sewn_length(a) for a, b in pairs]
+        # The ease of the whole goes with the part that has it.
+        eases = [seam.ease_mm if abs(by - seam.ease_mm) < abs(by) else 0.0 for by in longer]
+        if all(abs(by - ease) <= MEET for by, ease in zip(longer, eases, strict=True)):
+            return [Seam(a, b, ease) for (a, b), ease in zip(pairs, eases, strict=True)]
+    one, two = ("+".join(f"{piece}.{edge}" for piece, edge in parts) for parts in ends)
+    return [replace(seam, a=one, b=two)]
+
+
+def _having(panels: Sequence[Piece], edge: str) -> list[tuple[str, str]]:
+    """The panels that have an edge, in the order of the edge from its first landmark."""
+    found = []
+    for panel in panels:
+        places = [run.source.u0 for run in panel.runs if run.edge == edge]
+        if places:
+            found.append((min(places), panel.name))
+    return [(name, edge) for _u, name in sorted(found)]
+
+
+def free_name(pattern: Pattern, wanted: str) -> str:
+    """A name that no piece has: the wanted one, or with a number."""
+    number, name = 2, wanted
+    while pattern.has(name):
+        name, number = f"{wanted}_{number}", number + 1
+    return name
+
+
+def free_line(piece: Piece, wanted: str) -> str:
+    """An edge name that the piece does not have."""
+    known = {edge for edge, _role in piece.roles}
+    number, name = 2, wanted
+    while name in known:
+        name, number = f"{wanted}_{number}", number + 1
+    return name

@@ -1,0 +1,202 @@
+"""trim.strapless: everything above a top edge cut away, straight or sweetheart, from the centre to the armhole."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import ClassVar, Literal
+
+import numpy as np
+from pydantic import Field
+
+from zesty_pivot.core.errors import PlaceError, StepError, ZestyError
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.moves.cut import across
+from zesty_pivot.core.moves.style_lines import refuse_unclear
+from zesty_pivot.core.piece import Pattern, Piece, Place
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot, resolve
+from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.dart_move import MoveDart
+from zesty_pivot.core.steps.hand import Line, Way, centre_words, line
+from zesty_pivot.core.steps.panel_seams import with_panels
+
+# Where darts that open above the edge go, the first that has a clear way: down, where a bustier has its seams.
+AWAY = ("waist", "side_bust", "french", "side_waist")
+
+TOP = "neckline"  # the top edge takes the neckline's place
+
+
+class Strapless(Step):
+    """Moves the darts that open above down, cuts along the top edge and drops what lies above."""
+
+    title: ClassVar[str] = "Strapless edge"
+    summary: ClassVar[str] = (
+        "A top edge at a depth, straight or sweetheart, to mid armhole or the underarm; the rest is cut away."
+    )
+    lengths: ClassVar[tuple[str, ...]] = ("depth", "rise")
+
+    do: Literal["trim.strapless"] = "trim.strapless"
+    # 7 to 8 in below the shoulder line: common practice, no source.
+    depth: Length = Field(default="7 in", description="of the edge at the centre, below the neck point")
+    shape: Literal["straight", "sweetheart"] = Field(default="straight", description="how the edge runs")
+    rise: Length = Field(default="1 1/4 in", description="how far a sweetheart stands over its dip at the centre")
+    to: Spot = Field(default=Spot(edge="armhole", at="75%"), description="where it ends at the armhole")
+
+    def words(self) -> str:
+        """`sweetheart edge 7 in down`."""
+        return f"{self.shape} edge {self.depth} down"
+
+    def _ends(self, piece: Piece, context: Context) -> tuple[Place, Place]:
+        """Where the edge meets the centre, and where it ends."""
+        block = context.block.drafted(piece)
+        neck = block.corner("neck_point")
+        y = float(neck[1]) + length_mm(self.depth, context.scope)
+        found = None
+        for index, run in enumerate(piece.runs):
+            if piece.role(run.edge) == "centre":
+                for segment, t, _x in with_line(run.path.cubics, np.array([0.0, y]), np.array([1.0, 0.0])):
+                    found = places.settled(piece, index, run.path.distance_of(segment, t))
+        if found is None:
+            low, high = self._reach(piece, float(neck[1]), context)
+            raise StepError(
+                f"an edge {self.depth} down does not meet the centre", where=self.on, advice=f"Give {low} to {high}."
+            )
+        pivot = piece.darts[0].pivot if piece.darts else next(iter(piece.landmarks), "")
+        stop = resolve(self.to, piece, block, context.scope, pivot)
+        if piece.role(piece.runs[stop.run].edge) != "armhole":
+            raise StepError("the edge does not end at the armhole", where=self.on, advice="Choose a place on the armhole.")
+        return found, stop
+
+    def _reach(self, piece: Piece, neck: float, context: Context) -> tuple[str, str]:
+        ys = [float(point[1]) for run in piece.edge("centre").runs for point in (run.path.start, run.path.end)]
+        unit = context.scope.unit
+        return format_length(max(0.0, min(ys) - neck), unit), format_length(max(ys) - neck, unit)
+
+    def _line(self, piece: Piece, start: Place, stop: Place, context: Context) -> Path:
+        one, two = places.point(piece, start), places.point(piece, stop)
+        way = two - one
+        if self.shape == "straight":
+            # Square at the centre, then a shallow curve to the armhole.
+            return Path(np.array([[one, one + np.array([way[0] * 0.45, 0.0]), two - way * 0.3, two]]))
+        rise = length_mm(self.rise, context.scope)
+        if rise <= 0.0:
+            raise StepError("a sweetheart that does not rise", where=self.on, advice="Give how far it stands over its dip.")
+        pins = [at for name, at in piece.landmarks.items() if name in ("bust_point", "blade_point")]
+        x = pins[0][0] if pins else one[0] + way[0] * 0.45
+        top = np.array([min(max(x, one[0] + way[0] * 0.25), one[0] + way[0] * 0.7), min(one[1], two[1]) - rise])
+        first, last = top[0] - one[0], two[0] - top[0]
+        return Path(np.array([
+            [one, one + np.array([first * 0.12, -(one[1] - top[1]) * 0.6]), top - np.array([first * 0.6, 0.0]), top],
+            [top, top + np.array([last * 0.5, 0.0]), two - (two - top) * 0.25, two],
+        ]))  # fmt: skip
+
+    def _cleared(self, pattern: Pattern, context: Context) -> tuple[Pattern, list[str]]:
+        """The pattern with the darts that open above the edge moved down."""
+        moved: list[str] = []
+        while True:
+            piece = pattern.piece(self.on)
+            start, stop = self._ends(piece, context)
+            above = _above(piece, start, stop)
+            pins = {d.id: piece.pivot(d.pivot) for d in piece.darts}
+            line = self._line(piece, start, stop, context)
+            dart = next((d for d in piece.darts if piece.mouth_run(d.id) in above and not _is_over(line, pins[d.id])), None)
+            if dart is None:
+                return pattern, moved
+            pattern = self._down(pattern, dart.id, context)
+            moved.append(dart.id)
+
+    def _down(self, pattern: Pattern, dart: str, context: Context) -> Pattern:
+        for station in AWAY:
+            try:
+                made = MoveDart(on=self.on, dart=dart, to=Spot(station=station)).apply(pattern, context).pattern
+            except ZestyError:
+                continue
+            if made != pattern:
+                return made
+        what = f"the {words(dart)} dart opens above the edge and has no way down"
+        raise StepError(what, where=self.on, advice="Move it to the waist or the side first.")
+
+    def _made(self, pattern: Pattern, context: Context) -> tuple[Pattern, Piece, Path, list[str]]:
+        piece = pattern.piece(self.on)
+        if piece.is_unfolded or not {"neckline", "centre", "armhole"} <= {role for _edge, role in piece.roles}:
+            what = "a strapless edge needs a half with neckline, centre and armhole"
+            raise StepError(what, where=self.on, advice="Cut it before princess lines and before it is unfolded.")
+        pattern, moved = self._cleared(pattern, context)
+        piece = pattern.piece(self.on)
+        start, stop = self._ends(piece, context)
+        drawn = self._line(piece, start, stop, context)
+        refuse_unclear(piece, drawn)
+        kept, gone = _below(piece, start, stop, drawn)
+        # Darts that lie above the edge whole go with what is cut away; their fullness is taken out of the account.
+        lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
+        return pattern, replace(kept, added=(*piece.added, *lost)), drawn, moved
+
+    def apply(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with the piece cut off along its top edge. Raises StepError, PlaceError or GeometryError."""
+        pattern, kept, drawn, moved = self._made(pattern, context)
+        unit = context.scope.unit
+        notes = [Note(f"the top edge of this half is {format_length(drawn.length, unit)}", self.on, drawn.length)]
+        before = {dart.id for dart in pattern.piece(self.on).darts}
+        gone = sorted(before - {dart.id for dart in kept.darts})
+        if gone:
+            notes.append(Note(f"cut away with what lies above: {', '.join(words(dart) for dart in gone)}", self.on))
+        if moved:
+            notes.append(Note(f"moved down out of the way: {', '.join(words(dart) for dart in moved)}", self.on))
+        return Outcome(with_panels(pattern, self.on, (kept,), ()), tuple(notes))
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """Darts down, mark, draw, cut; the same in both ways."""
+        _pattern, _kept, drawn, moved = self._made(pattern, context)
+        unit = context.scope.unit
+        names = {"on": words(self.on), "centre": centre_words(self.on), "to": self.to.words(), "shape": self.shape}
+        found = []
+        if moved:
+            text = "Move the {darts} of the {on} down to the waist or the side."
+            found.append(line("darts_down", text, on=words(self.on), darts=" and ".join(words(dart) for dart in moved)))
+        text = (
+            "On the {on}, mark {depth} below the neck point on the {centre} and draw a {shape} edge to the {to}, square at the "
+            "{centre}: it is {long} long. Cut the upper part away."
+        )
+        figures = {"depth": length_mm(self.depth, context.scope), "long": drawn.length}
+        found.append(line("strapless", text, **names, **{k: format_length(mm, unit) for k, mm in figures.items()}))
+        return tuple(found)
+
+
+def _is_over(line: Path, pin: np.ndarray) -> bool:
+    """Whether a point lies above the edge."""
+    points = line.outline
+    return float(pin[1]) < float(np.interp(pin[0], points[:, 0], points[:, 1]))
+
+
+def _above(piece: Piece, start: Place, stop: Place) -> set[int]:
+    """The runs whose end lies above the edge: from the centre over neckline and shoulder to the armhole."""
+    found, index = set(), start.run
+    if start.at >= piece.runs[start.run].path.length - 1e-6:
+        index = piece.after(index)
+    while index != stop.run:
+        found.add(index)
+        index = piece.after(index)
+    return found
+
+
+def _below(piece: Piece, start: Place, stop: Place, drawn: Path) -> tuple[Piece, Piece]:
+    """The part under the edge, whose new edge is its neckline, and what is cut away."""
+    new = "*top"
+    under, over = across(piece, start, stop, drawn, new, "neckline", (piece.name, "cut away"))
+    if "side_seam" not in dict(under.roles):
+        under, over = over, under
+    if "side_seam" not in dict(under.roles):
+        raise PlaceError("nothing is left under the edge", where=piece.name, advice="Cut it higher.")
+    runs = tuple(
+        replace(run, edge=TOP, source=replace(run.source, edge=f"{piece.name}.top")) if run.edge == new else run
+        for run in under.runs
+    )
+    roles = tuple((TOP if edge == new else edge, role) for edge, role in under.roles)
+    return replace(under, name=piece.name, runs=runs, roles=roles, grain=under.grain or piece.grain), over
+
+
+STEP = Strapless
