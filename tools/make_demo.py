@@ -67,6 +67,18 @@ STYLES = {
         ],
         "notes": "Morning concert, mezzo solo. Both front darts meet at a CF seam as an arrowhead; the back has two tucks.",
     },
+    "canticle": {
+        "name": "Canticle gown bodice", "units": "cm",
+        "steps": [
+            {"do": "line.princess", "on": "front", "school": "hollow", "waist": "2.8 cm"},
+            {"do": "line.princess", "on": "back"},
+            {"do": "line.contour", "on": "back_centre", "by": "1/2 in"},
+            {"do": "piece.true_seam", "on": "front_centre", "other": "front_side", "seam": "style_line", "edge": "waist"},
+            {"do": "piece.true_seam", "on": "front_centre", "other": "front_side", "seam": "style_line", "edge": "shoulder"},
+            {"do": "piece.true_seam", "on": "back_centre", "other": "back_side", "seam": "style_line", "edge": "waist"},
+        ],
+        "notes": "Gala night, soprano solo. A princess gown bodice in four numbered panels, hollow above the bust, zip at CB.",
+    },
     "nocturne": {
         "name": "Nocturne tunic", "units": "cm", "block": "quillmere-hip",
         "steps": [

@@ -180,6 +180,10 @@ class Lay(QObject):
         self.at = min(1.0, max(0.0, share))
         self.changed.emit()
 
+    def _ease(self, seam: Seam) -> float:
+        """The intended ease of a seam, mm."""
+        return next((row.ease_mm for row in self._model.look.seams if (row.a, row.b) == (seam.a, seam.b)), seam.ease_mm)
+
     @property
     def walked(self) -> Walk | None:
         """The walk along the chosen seam of the pattern on the table, or None when there is none."""
@@ -195,7 +199,7 @@ class Lay(QObject):
             ends = pattern.piece(piece).ends.get(pattern.piece(piece).role(edge), ("start", "end"))
             named = (words(ends[0]), words(ends[1]))
             try:
-                found = walk(pattern, seam.a, seam.b, named)
+                found = walk(pattern, seam.a, seam.b, named, self._ease(seam))
                 self._walked = (key, found.turned() if self.is_from_end else found)
             except ZestyError:
                 self._walked = (key, None)

@@ -7,7 +7,7 @@ import tempfile
 from pathlib import Path
 
 from PyQt6.QtCore import QEventLoop, QSize, QTimer
-from PyQt6.QtWidgets import QWidget
+from PyQt6.QtWidgets import QScrollArea, QWidget
 
 SIZE = QSize(1280, 800)
 
@@ -81,7 +81,7 @@ class _Shots:
         window.model.set_view("style")
         self._compared()
         self._darts()
-        self._commands()
+        self._panels()
         window.run("theme.dark")
         window.model.choose_step(0)
         self.shot("dark")
@@ -153,11 +153,38 @@ class _Shots:
         window.lay.show_panel("reading")
         window.model.replace(demo_styles()[0], None)
 
-    def _commands(self) -> None:
-        from zesty_pivot.desk.command_list import CommandList
+    def _panels(self) -> None:
+        """A princess line with its handles, the table of intakes with the curvature, panels apart, a strapless edge."""
+        from zesty_pivot.core.steps import registry
+        from zesty_pivot.data.demo import demo_styles
+        from zesty_pivot.desk.forms.plain import PlainForm
+        from zesty_pivot.desk.table.shapes import SPREAD
 
-        self.window.run("help.commands")
-        for commands in self.window.findChildren(CommandList):
-            commands.search.setText("step")
-            self.shot("commands", commands)
-            commands.close()
+        window = self.window
+        canticle = next(style for style in demo_styles() if style.name.startswith("Canticle"))
+        window.model.replace(canticle, None)
+        window.strip.choose(1)
+        self.shot("princess")
+        window.lay.show_comb(True)
+        _wait(300)
+        form = window.side.reading.form("line.princess")
+        if isinstance(form, PlainForm):
+            for area in window.findChildren(QScrollArea):
+                area.ensureWidgetVisible(form.fields["give_back"], 0, 40)
+        self.shot("intakes")
+        window.lay.show_comb(False)
+        window.strip.choose(len(canticle.steps))
+        window.model.choose_step(None)
+        window.lay.set_spread(1.0)
+        self.shot("panels")
+        window.lay.set_spread(SPREAD)
+        lines = {"from": {"station": "mid_neck"}}
+        steps = [
+            {"do": "trim.strapless", "on": "front", "shape": "sweetheart"},
+            {"do": "trim.strapless", "on": "back", "depth": "8 in"},
+            {"do": "line.princess", "on": "front", **lines, "top": "3 cm"},
+            {"do": "line.princess", "on": "back", **lines},
+        ]  # fmt: skip
+        window.model.replace(demo_styles()[0].with_steps(tuple(registry.read(step) for step in steps)), None)
+        self.shot("strapless")
+        window.model.replace(demo_styles()[0], None)

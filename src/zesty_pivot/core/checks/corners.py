@@ -14,6 +14,7 @@ from zesty_pivot.core.piece.pattern import parts_of
 
 LIMIT_DEG = 3.0  # common practice, no source
 SQUARE_DEG = 2.0  # common practice, no source
+POINTED = "sweetheart"  # the provenance of such a line
 JOG_MM = 1.0  # common practice, no source
 
 
@@ -58,6 +59,8 @@ def _at_centre(piece: Piece) -> Iterable[Finding]:
         if (run.edge == piece.fold) == (after.edge == piece.fold):
             continue
         edge = after.edge if run.edge == piece.fold else run.edge
+        if POINTED in (run.source.edge.rpartition(".")[2], after.source.edge.rpartition(".")[2]):
+            continue  # the line is meant to meet the centre in a point
         off = abs(abs(math.degrees(corner(piece, index))) - 90.0)
         if off > SQUARE_DEG:
             yield Finding(

@@ -5,7 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
-from zesty_pivot.core.finish.walk import MEETS, walk
+from zesty_pivot.core.finish.balance import notch_place
+from zesty_pivot.core.finish.walk import MEETS
+from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.core.quantity import format_length
@@ -13,25 +16,41 @@ from zesty_pivot.core.quantity import format_length
 
 def _run(look: Look) -> Iterable[Finding]:
     for seam in look.seams:
-        ((one, edge), *more), ((two, _other), *others) = parts_of(seam.a), parts_of(seam.b)
+        ((one, edge), *more), ((two, other), *others) = parts_of(seam.a), parts_of(seam.b)
         if more or others or look.pattern.piece(one).role(edge) != "style_line":
             continue
-        for notch in walk(look.pattern, seam.a, seam.b, ("top", "bottom")).notches:
-            names = f"{words(one)} and {words(two)}"
-            if notch.difference_mm is None:
-                if notch.title.endswith("notch"):
-                    yield Finding(
-                        "notches_meet", Severity.WARNING, one, seam.a, f"the {notch.title} of {names} has no partner",
-                        1.0, 0.0, "notches", "Cut both panels alike, or leave the notch out.",
-                    )  # fmt: skip
+        here, there = (_marks(look.pattern.piece(name), on) for name, on in ((one, edge), (two, other)))
+        names = f"{words(one)} and {words(two)}"
+        for id in dict.fromkeys([*here, *there]):
+            title = f"{words(id.rpartition('.')[2])} notch"
+            if id not in here or id not in there:
+                yield Finding(
+                    "notches_meet", Severity.WARNING, one, seam.a, f"the {title} of {names} has no partner",
+                    1.0, 0.0, "notches", "Cut both panels alike, or leave the notch out.",
+                )  # fmt: skip
                 continue
-            off = max(-notch.difference_mm, notch.difference_mm - max(seam.ease_mm, 0.0), 0.0)
-            if off > MEETS and notch.title.endswith("notch"):
+            late = there[id] - here[id]
+            off = max(-late, late - max(seam.ease_mm, 0.0), 0.0)
+            if off > MEETS:
                 amount = format_length(off, look.scope.unit, fine=True)
                 yield Finding(
-                    "notches_meet", Severity.WARNING, one, seam.a, f"the {notch.title} of {names} misses by {amount}",
+                    "notches_meet", Severity.WARNING, one, seam.a, f"the {title} of {names} misses by {amount}",
                     off, MEETS, "mm", "Change one panel so that both are alike from the ends to the notch.",
                 )  # fmt: skip
+
+
+def _marks(piece: Piece, edge: str) -> dict[str, float]:
+    """The notches of a line by id, with their distance (mm) from the end where its provenance begins."""
+    runs = piece.edge(edge).runs
+    is_turned = runs[0].source.u0 > runs[-1].source.u1
+    total = piece.edge(edge).sewn_length
+    found: dict[str, float] = {}
+    for mark in piece.notches:
+        place = notch_place(piece, mark)
+        if place is not None and piece.runs[place.run].edge == edge:
+            distance = places.sewn_distance(piece, place)
+            found[mark.id] = total - distance if is_turned else distance
+    return found
 
 
 CHECK = Check("notches_meet", "Panels' notches meet", _run)

@@ -22,7 +22,7 @@ def _run(look: Look) -> Iterable[Finding]:
     if body is None:
         yield Finding(
             "stays_up", Severity.REMARK, "", "top edge", f"the strapless edge is {format_length(girth, unit)} round in all",
-            girth, 0.0, "mm", "Measure the over-bust, so that it can be told whether the edge stays up.",
+            girth, 0.0, "present", "Measure the over-bust, so that it can be told whether the edge stays up.",
         )  # fmt: skip
     elif girth > body:
         over = girth - body

@@ -128,12 +128,20 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
     clear = shapely.Polygon(outline(drawn)).buffer(0.0)
     for eye in drawn.fisheyes:
         clear = clear.difference(shapely.Polygon(eye.outline))
+    if grain is not None:
+        beside = clear.difference(shapely.LineString(grain).buffer(GRAIN_CLEAR))
+        clear = _largest(beside) if beside.area > clear.area / 2.0 else clear  # a piece that small has no room beside it
     texts = label(_label_lines(piece, finish, style, order, version, panel), clear)
     circles = tuple(drill(dart) for dart in darts if dart.use is Use.DART)
     circles += tuple(circle for eye in drawn.fisheyes for circle in drills_inside(eye))
     texts += tuple(mark.text for mark in marked)
     texts += side_words(piece)
     return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring)
+
+
+def _largest(region: shapely.Geometry) -> shapely.Polygon:
+    """The largest part of a region."""
+    return max(shapely.get_parts(region), key=lambda part: float(part.area))
 
 
 def side_words(piece: Piece) -> tuple[Text, ...]:

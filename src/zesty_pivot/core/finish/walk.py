@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -28,11 +28,13 @@ PAIRED_WITHIN = 10.0
 
 @dataclass(frozen=True)
 class Notch:
-    """A notch of the walked seam: where it lies on each side, mm from the start, or None when that side has none."""
+    """A notch of the walked seam: where it lies on each side, mm from the start, or None when that side has none. `ease_mm` is
+    how much longer b is meant to be in all: up to that, a notch of b lies later because it is eased in."""
 
     title: str
     a_mm: float | None
     b_mm: float | None
+    ease_mm: float = 0.0
 
     @property
     def difference_mm(self) -> float | None:
@@ -41,8 +43,15 @@ class Notch:
 
     @property
     def meets(self) -> bool:
-        """Whether both notches come to lie on each other."""
-        return self.difference_mm is not None and abs(self.difference_mm) <= MEETS
+        """Whether both notches come to lie on each other, with the intended ease."""
+        return self.difference_mm is not None and abs(self.missed_mm) <= MEETS
+
+    @property
+    def missed_mm(self) -> float:
+        """How much further along b's notch lies than the intended ease lets it."""
+        off = self.difference_mm or 0.0
+        low, high = min(0.0, self.ease_mm), max(0.0, self.ease_mm)
+        return off - min(max(off, low), high)
 
 
 @dataclass(frozen=True)
@@ -124,6 +133,7 @@ class Walk:
     b: Side
     notches: tuple[Notch, ...]
     ends: tuple[str, str]
+    ease_mm: float = 0.0
 
     @property
     def length(self) -> float:
@@ -165,7 +175,7 @@ class Walk:
 
     def turned(self) -> Walk:
         """The same seam walked from its other end: differences are counted from there."""
-        return _walked(self.a.turned(), self.b.turned(), (self.ends[1], self.ends[0]))
+        return _walked(self.a.turned(), self.b.turned(), (self.ends[1], self.ends[0]), self.ease_mm)
 
     @cached_property
     def stretches(self) -> tuple[Stretch, ...]:
@@ -180,17 +190,19 @@ class Walk:
         )
 
 
-def walk(pattern: Pattern, a: str, b: str, ends: tuple[str, str]) -> Walk:
-    """Two edges, each written `piece.edge`, walked along each other. `ends` names where the walk begins and stops.
+def walk(pattern: Pattern, a: str, b: str, ends: tuple[str, str], ease_mm: float = 0.0) -> Walk:
+    """Two edges, each written `piece.edge`, walked along each other. `ends` names where the walk begins and stops, `ease_mm`
+    how much longer b is meant to be.
 
     Raises PlaceError for an edge that is not there.
     """
     one, two = (_side(pattern, end) for end in (a, b))
-    return _walked(one, two, ends)
+    return _walked(one, two, ends, ease_mm)
 
 
-def _walked(one: Side, two: Side, ends: tuple[str, str]) -> Walk:
-    return Walk(one, two, _notches(one, two), ends)
+def _walked(one: Side, two: Side, ends: tuple[str, str], ease_mm: float) -> Walk:
+    notches = tuple(replace(notch, ease_mm=ease_mm) for notch in _notches(one, two))
+    return Walk(one, two, notches, ends, ease_mm)
 
 
 def _side(pattern: Pattern, end: str) -> Side:

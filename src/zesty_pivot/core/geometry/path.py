@@ -177,7 +177,9 @@ class Path:
 
     def reversed(self) -> Path:
         """The same line walked from its end."""
-        return Path._trusted(np.ascontiguousarray(self.cubics[::-1, ::-1]))
+        lengths: Array | None = self.__dict__.get("lengths")
+        turned = Path._trusted(np.ascontiguousarray(self.cubics[::-1, ::-1]))
+        return turned._keep_lengths(None if lengths is None else lengths[::-1])
 
     def moved(self, motion: Motion) -> Path:
         """The path after a rigid motion. Arc lengths go with it: a motion keeps them, measuring again adds noise."""

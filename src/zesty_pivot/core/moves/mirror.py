@@ -78,6 +78,7 @@ def unfold(half: Piece) -> Piece:
         darts=first.darts + second.darts,
         landmarks={**first.landmarks, **second.landmarks},
         fisheyes=first.fisheyes + second.fisheyes,
+        notches=(*half.notches, *(replace(mark, id=mark.id + RIGHT, edge=mark.edge + RIGHT) for mark in half.notches)),
         grain=half.grain,
     )
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass, field, replace
+from functools import cached_property
 
 import numpy as np
 
@@ -24,9 +25,10 @@ MOST_APART = 20.0
 NOTCH_APART = 50.0  # mm above and below the bust. Common practice, no source.
 _NOTCH_CLEAR = 15.0  # mm that a notch keeps from the line's ends
 
-_HALVINGS = 60
+_ROUNDS_BACK = 60
+_BACK_OFF = 1e-9  # mm
 _ROUNDS = 6
-_MOUTH_OFF = 1e-3  # mm that the lower mouth may be off, a hundredth of what can be drawn
+_MOUTH_OFF = 0.01  # mm that the lower mouth may be off: a tenth of what is asked for
 
 
 @dataclass(frozen=True)
@@ -74,13 +76,13 @@ class _Side:
     way: float
     is_side: bool
 
-    @property
+    @cached_property
     def starts(self) -> list[float]:
         return [0.0, *np.cumsum([path.length for path in self.stretches]).tolist()]
 
     def end(self, at_top: bool, by: float) -> Vector:
         """The line's end drawn back by a length (mm) along the edge it ends on; beyond it, straight on."""
-        paths = self.outwards(at_top)
+        paths = self._outwards[at_top]
         if by < 0.0:
             return paths[0].start + paths[0].start_direction * by
         for path in paths:
@@ -89,13 +91,17 @@ class _Side:
             by -= path.length
         return paths[-1].end
 
-    def outwards(self, at_top: bool) -> list[Path]:
-        """The edge that the line ends on, from the line to its end or to the next mouth."""
-        paths = [self.piece.runs[index].path for index in (self.top if at_top else self.bottom)]
-        return paths if self.is_side == at_top else [path.reversed() for path in paths]
+    @cached_property
+    def _outwards(self) -> dict[bool, list[Path]]:
+        """The edges that the line ends on above (True) and below, from the line to their end or to the next mouth."""
+        found = {}
+        for at_top, indices in ((True, self.top), (False, self.bottom)):
+            paths = [self.piece.runs[index].path for index in indices]
+            found[at_top] = paths if self.is_side == at_top else [path.reversed() for path in paths]
+        return found
 
     def room(self, at_top: bool) -> float:
-        return sum(path.length for path in self.outwards(at_top)) - 1.0
+        return sum(path.length for path in self._outwards[at_top]) - 1.0
 
     def level(self, name: str, y: float) -> tuple[float, float]:
         """Where the line crosses a height: the distance from its top and x. Raises GeometryError."""
@@ -119,24 +125,47 @@ def shaped(panels: Panels, wanted: Wanted) -> Shaped:
 
     Raises GeometryError when an intake does not fit.
     """
-    found = _once(panels, wanted, wanted.bottom)
-    if wanted.bottom is None:
-        return found
-    asked = max(wanted.bottom, found.natural["bottom"]) if "bottom" in wanted.at_least else wanted.bottom
-    aim = asked
-    for _ in range(_ROUNDS):
-        one, two = (_side(found.panels, of_side=which).stretches[-1].end for which in (False, True))
-        off = asked - math.dist(one, two)
-        if abs(off) <= _MOUTH_OFF:
-            break
-        aim += off
-        found = _once(panels, wanted, aim)
-    return replace(found, taken={**found.taken, "bottom": asked - found.natural["bottom"]})
-
-
-def _once(panels: Panels, wanted: Wanted, bottom: float | None) -> Shaped:
-    """The panels shaped, the lower ends first drawn back to a mouth of `bottom` mm."""
     sides = (_side(panels, of_side=False), _side(panels, of_side=True))
+    drawn = _drawn(sides, wanted, wanted.bottom)
+    if wanted.bottom is not None:
+        asked = max(wanted.bottom, drawn.natural["bottom"]) if "bottom" in wanted.at_least else wanted.bottom
+        aim = asked
+        for _ in range(_ROUNDS):
+            off = asked - drawn.mouth
+            if abs(off) <= _MOUTH_OFF:
+                break
+            aim += off
+            drawn = _drawn(sides, wanted, aim)
+        drawn.taken["bottom"] = asked - drawn.natural["bottom"]
+    if abs(drawn.extended) > MOST_APART:
+        apart = format_length(abs(drawn.extended), "cm", fine=True)
+        raise GeometryError(
+            f"the panels would differ by {apart}", where=panels.side.name, advice="Take in less, or bow it less."
+        )
+    one, two = (_rebuilt(side, panels.edge, line, drawn.back) for side, line in zip(sides, drawn.lines, strict=True))
+    made = _notched(replace(panels, centre=one, side=two), wanted)
+    shorter = {"top": 2.0 * drawn.back[True], "bottom": 2.0 * drawn.back[False]}
+    return Shaped(made, drawn.natural, drawn.taken, drawn.extended, shorter)
+
+
+@dataclass(frozen=True)
+class _Drawn:
+    """Both panels' lines drawn, from the top; how far their ends were drawn back (mm) at the top (True) and the bottom."""
+
+    lines: tuple[list[Path], list[Path]]
+    natural: dict[str, float]
+    taken: dict[str, float]
+    extended: float
+    back: dict[bool, float]
+
+    @property
+    def mouth(self) -> float:
+        """The distance (mm) of the lower ends."""
+        return math.dist(self.lines[0][-1].end, self.lines[1][-1].end)
+
+
+def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, bottom: float | None) -> _Drawn:
+    """The panels' lines, the lower ends first drawn back to a mouth of `bottom` mm."""
     natural: dict[str, float] = {}
     taken: dict[str, float] = {}
     knots: tuple[list[Knot], list[Knot]] = ([], [])
@@ -166,27 +195,26 @@ def _once(panels: Panels, wanted: Wanted, bottom: float | None) -> Shaped:
             # Where the corner's rounding reaches so far, the amount is counted with it.
             aside = np.array([side.way * taken[name] / 2.0, 0.0]) - rounding_at(side.stretches, wanted.smooth, s)
             mine.append((s, aside))
-    lines = [list(displaced(side.stretches, mine, wanted.smooth)) for side, mine in zip(sides, knots, strict=True)]
-    lengths = [sum(path.length for path in line) for line in lines]
-    extended = lengths[0] + wanted.ease - lengths[1]
-    if abs(extended) > MOST_APART:
-        apart = format_length(abs(extended), "cm", fine=True)
-        raise GeometryError(
-            f"the panels would differ by {apart}", where=panels.side.name, advice="Take in less, or bow it less."
-        )
-    lines[1][-1] = _extended(lines[1][-1], extended)
-    one, two = (_rebuilt(side, panels.edge, line, back) for side, line in zip(sides, lines, strict=True))
-    made = _notched(replace(panels, centre=one, side=two), wanted)
-    return Shaped(made, natural, taken, extended, {"top": 2.0 * back[True], "bottom": 2.0 * back[False]})
+    one, two = (list(displaced(side.stretches, mine, wanted.smooth)) for side, mine in zip(sides, knots, strict=True))
+    extended = sum(path.length for path in one) + wanted.ease - sum(path.length for path in two)
+    if abs(extended) <= MOST_APART:
+        two[-1] = _extended(two[-1], extended)
+    return _Drawn((one, two), natural, taken, extended, back)
 
 
 def level_gap(panels: Panels, y: float) -> float | None:
     """The distance (mm) between two panels' lines straight across at a height as they lie, None where one does not reach."""
-    try:
-        one, two = (_side(panels, of_side=which).level("level", y)[1] for which in (False, True))
-    except GeometryError:
-        return None
-    return two - one
+    xs: list[float] = []
+    for which in (False, True):
+        hits = [
+            x
+            for path in panels.stretches(which)
+            for _k, _t, x in with_line(path.cubics, np.array([0.0, y]), np.array([1.0, 0.0]))
+        ]
+        if not hits:
+            return None
+        xs.append(hits[0])
+    return xs[1] - xs[0]
 
 
 def _side(panels: Panels, *, of_side: bool) -> _Side:
@@ -209,7 +237,7 @@ def _along(piece: Piece, index: int, step: int) -> tuple[int, ...]:
 
 
 def _drawn_back(sides: Sequence[_Side], at_top: bool, asked: float) -> float:
-    """How far (mm) each panel's end is drawn back along its edge so that both stand so far apart; by bisection. Raises
+    """How far (mm) each panel's end is drawn back along its edge so that both stand so far apart; by false position. Raises
     GeometryError when the edges are too short."""
     room = min(side.room(at_top) for side in sides)
     low, high = -min(room, 100.0), min(room, 300.0)
@@ -226,10 +254,16 @@ def _drawn_back(sides: Sequence[_Side], at_top: bool, asked: float) -> float:
             f"an intake of {format_length(asked, 'cm')} does not fit at the line's {'top' if at_top else 'lower end'}",
             where=where, advice=f"Ask for less than {format_length(gap(high), 'cm')}.",
         )  # fmt: skip
-    for _ in range(_HALVINGS):
-        middle = (low + high) / 2.0
-        low, high = (middle, high) if gap(middle) < asked else (low, middle)
-    return (low + high) / 2.0
+    ends = [(low, gap(low) - asked), (high, gap(high) - asked)]
+    for _ in range(_ROUNDS_BACK):
+        (one, off), (two, beyond) = ends
+        middle = one - off * (two - one) / (beyond - off) if beyond != off else one
+        found = gap(middle) - asked
+        if abs(found) <= _BACK_OFF:
+            return middle
+        # The end that stays twice counts half, so that both close in (the Illinois rule).
+        ends = [(middle, found), (two, beyond / 2.0)] if found < 0.0 else [(one, off / 2.0), (middle, found)]
+    return (ends[0][0] + ends[1][0]) / 2.0
 
 
 def _extended(path: Path, by: float) -> Path:

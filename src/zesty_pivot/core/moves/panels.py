@@ -18,12 +18,10 @@ from zesty_pivot.core.moves.style_lines import refuse_unclear
 from zesty_pivot.core.moves.swing import carry, swing
 from zesty_pivot.core.piece import Piece, Place, Run, Source
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.place import mouth_at
+from zesty_pivot.core.piece.place import by_source, mouth_at, point
 from zesty_pivot.core.piece.region import arc, outline
 
 STYLE_LINE = "style_line"
-
-UPPER = ("neckline", "shoulder", "armhole")  # darts of these edges open into the line above its point, others below
 
 _HELD = "*line."  # a dart that waits while the line is cut is called this and its pivot
 
@@ -61,26 +59,30 @@ class Panels:
 Draw = Callable[[Piece], tuple[Place, Place, tuple[Path, ...]]]
 
 
-def cut_panels(piece: Piece, throughs: Sequence[Through], draw: Draw, edge: str, names: tuple[str, str], left: str) -> Panels:
+def cut_panels(
+    piece: Piece, drafted: Piece, throughs: Sequence[Through], draw: Draw, edge: str, names: tuple[str, str], left: str
+) -> Panels:
     """A half piece cut into its centre and its side panel.
 
     The darts of the line wait in one slash to the outline while `draw` draws the line on the piece (its top, its bottom, and
     its stretches between the pivots); it is cut, and each panel shuts what waits in it, so nothing is stretched and the
     panels hold exactly the darts' angles. Where the line passes a pivot, the fullness stays in that panel as a dart `left`
-    from the line to the pivot. The centre lies still; the side is laid to the line's upper stretch and turned by the
-    fullness of the darts that opened above.
+    from the line to the pivot. The centre lies still; the side is laid to the line's upper stretch and turned until its side
+    seam lies as it was drafted, so that wherever the darts were, the panels lie alike. A hem cannot open: on a hip-length
+    piece all of the fullness shows above.
 
     Raises GeometryError or PlaceError when no clear way is found.
     """
     fault: ZestyError | None = None
-    # A hem cannot open, so on a hip-length piece all of the fullness shows above.
-    opens_above = [d for d in throughs[0].darts if piece.is_hip_length or piece.role(piece.dart_edge(d)) in UPPER]
-    upper = sum(piece.angle(dart) for dart in opens_above)
+    whole = sum(piece.angle(dart) for dart in throughs[0].darts)
     for waiting in _waiting(piece, throughs, draw):
         try:
             top, bottom, stretches = draw(waiting)
             refuse_unclear(waiting, Path.chain(stretches))
-            return _cut(waiting, throughs, (top, bottom), stretches, edge, names, left, upper)
+            panels = _cut(waiting, throughs, (top, bottom), stretches, edge, names, left)
+            one = panels.stretches(False)[0]
+            turn = whole if drafted.is_hip_length else _as_drafted(panels.side, drafted)
+            return replace(panels, side=moved(panels.side, Motion.turn(one.end, turn)))
         except ZestyError as found:
             fault = fault or found
     raise fault or GeometryError("no clear way for the line", where=piece.name, advice="Lead it elsewhere.")
@@ -141,7 +143,7 @@ def _within(piece: Piece, first: Place, last: Place, share: float) -> Place:
 
 def _cut(
     piece: Piece, throughs: Sequence[Through], ends: tuple[Place, Place], stretches: tuple[Path, ...], edge: str,
-    names: tuple[str, str], left: str, upper: float,
+    names: tuple[str, str], left: str,
 ) -> Panels:  # fmt: skip
     if any(mouth_at(piece, end) for end in ends):
         taken = next(mouth_at(piece, end) for end in ends if mouth_at(piece, end))
@@ -172,8 +174,22 @@ def _cut(
         raise GeometryError("the darts do not reach the line", where=piece.name, advice="Begin and end it further apart.")
     panels = Panels(centre, side, edge, tuple(angles))
     one, two = panels.stretches(False)[0], panels.stretches(True)[0]
-    laid = moved(side, Motion.lay((two.end, two.start), (one.end, one.start)))
-    return replace(panels, side=moved(laid, Motion.turn(one.end, upper)))
+    return replace(panels, side=moved(side, Motion.lay((two.end, two.start), (one.end, one.start))))
+
+
+def _as_drafted(side: Piece, drafted: Piece) -> float:
+    """The turn (radians) that lays the lowest stretch of a panel's side seam as it was drafted; none for a panel without."""
+    runs = [run for run in side.runs if side.role(run.edge) == "side_seam" and run.source.u1 > run.source.u0]
+    lowest = max(runs, key=lambda run: run.source.u1, default=None)
+    if lowest is None:
+        return 0.0
+    shares = (0.1, 0.9)  # not the ends, where a dart may open and two places have one provenance
+    try:
+        before = [point(drafted, by_source(drafted, lowest.source.edge, lowest.source.at(share))) for share in shares]
+    except PlaceError:
+        return 0.0
+    now = [lowest.path.point_at(lowest.path.length * share) for share in shares]
+    return between(now[1] - now[0], before[1] - before[0])
 
 
 def _parted(piece: Piece, edge: str, stretches: tuple[Path, ...], *, turned: bool) -> Piece:

@@ -19,9 +19,12 @@ from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
 from zesty_pivot.core.steps.hand import Line, Way, centre_words, line
+from zesty_pivot.core.steps.kept import Kept
 
 # The contour goes in by at most this (mm). Common practice (1/2 to 1 in), no source; more is a dart.
 MOST = 40.0
+
+_KEPT: Kept[tuple[Piece, float, float]] = Kept()
 
 
 class Contour(Step):
@@ -46,6 +49,10 @@ class Contour(Step):
     def _made(self, pattern: Pattern, context: Context) -> tuple[Piece, float, float]:
         """The piece with its new centre, how far it goes in and how far up the taper ends (mm above the waist)."""
         piece = pattern.piece(self.on)
+        key = (self, *context.scope.key())
+        return _KEPT.get((piece, context.block), key, lambda: self._worked(piece, context))
+
+    def _worked(self, piece: Piece, context: Context) -> tuple[Piece, float, float]:
         by, unit = length_mm(self.by, context.scope), context.scope.unit
         if not 0.0 < by <= MOST:
             what = f"a contour of {format_length(by, unit)}"

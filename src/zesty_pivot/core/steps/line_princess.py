@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Callable
-from dataclasses import replace
+from dataclasses import dataclass, replace
 from typing import ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
@@ -14,7 +14,7 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.give_back import given_back
 from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, level_gap, shaped
-from zesty_pivot.core.moves.panels import UPPER, Panels, Through, cut_panels, drawn, square_grain
+from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn, square_grain
 from zesty_pivot.core.piece import FishEye, Hold, Pattern, Piece, Place, Seam, StyleLine, Use
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
@@ -24,6 +24,7 @@ from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
 from zesty_pivot.core.steps.hand import Line, Way
 from zesty_pivot.core.steps.intake_schools import INTAKES
+from zesty_pivot.core.steps.kept import Kept
 from zesty_pivot.core.steps.panel_hand import panels_by_hand
 from zesty_pivot.core.steps.panel_seams import free_line, free_name, with_panels
 
@@ -41,6 +42,23 @@ _STEEP = 10.0
 
 # Nearer to a point of the line than this (mm) a level is the point's. Our own choice.
 _CLEAR = 15.0
+
+
+@dataclass(frozen=True)
+class _Made:
+    """A line worked out: what it was shaped to, its pivots, both panels as they leave the step, its record and its notes."""
+
+    shaped: Shaped
+    pins: tuple[str, ...]
+    centre: Piece
+    side: Piece
+    line: StyleLine
+    notes: tuple[Note, ...]
+
+
+_KEPT: Kept[_Made] = Kept()
+
+UPPER = ("neckline", "shoulder", "armhole")
 
 LEVELS = ("chest", "under_bust", "waist", "hip")
 
@@ -241,8 +259,14 @@ class Princess(Step):
         """The fish-eye darts that the line takes in: those under its last point."""
         return [eye for eye in piece.fisheyes if self.darts is None or eye.id in self.darts]
 
-    def _made(self, pattern: Pattern, context: Context) -> tuple[Piece, Shaped, list[Through], str]:
+    def _made(self, pattern: Pattern, context: Context) -> _Made:
+        """What comes of the piece. It hangs on the piece alone, so while another piece is worked on it is at hand."""
         piece = pattern.piece(self.on)
+        names = (free_name(pattern, f"{self.on}_centre"), free_name(pattern, f"{self.on}_side"))
+        key = (self, names, *context.scope.key())
+        return _KEPT.get((piece, context.block), key, lambda: self._worked(piece, names, context))
+
+    def _worked(self, piece: Piece, names: tuple[str, str], context: Context) -> _Made:
         if piece.is_unfolded:
             raise StepError("the piece is unfolded", where=self.on, advice="Cut the line before it is unfolded.")
         main = "bust_point" if "bust_point" in piece.landmarks else next(iter(piece.landmarks), "")
@@ -250,30 +274,28 @@ class Princess(Step):
         top_role = piece.role(piece.runs[top.run].edge)
         throughs = self._throughs(piece, top_role, context)
         edge = free_line(piece, "princess")
-        names = (free_name(pattern, f"{self.on}_centre"), free_name(pattern, f"{self.on}_side"))
+        drafted = context.block.drafted(piece)
         eyes = {eye.id for eye in self._eyes(piece)}
         clear = replace(piece, fisheyes=tuple(eye for eye in piece.fisheyes if eye.id not in eyes), of=piece.of or piece.name)
-        cut = cut_panels(clear, throughs, self._drawing(throughs, context), edge, names, edge)
-        made = shaped(cut, self._wanted(piece, cut, top_role, context))
-        return piece, _counted(made, cut, context.block.drafted(piece)), throughs, top_role
+        cut = cut_panels(clear, drafted, throughs, self._drawing(throughs, context), edge, names, edge)
+        made = _counted(shaped(cut, self._wanted(piece, cut, top_role, context)), cut, drafted)
+        centre, side = (self._rest_used(panel, edge, context) for panel in (made.panels.centre, made.panels.side))
+        notes = self._notes(made, throughs, context)
+        side, given = self._given_back(side, made, top_role, context, notes)
+        below = self._bottom_edge(piece)
+        side = replace(side, grain=square_grain(side, below) or side.grain)
+        centre = replace(centre, grain=centre.grain or square_grain(centre, below))
+        taken = tuple((name, mm) for name, mm in made.taken.items() if abs(mm) > 1e-9)
+        style = StyleLine(edge, piece.of or piece.name, (centre.name, side.name), made.panels.angles, taken, given)
+        return _Made(made, tuple(through.pivot for through in throughs), centre, side, style, tuple(notes))
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the two panels. Raises StepError, PlaceError or GeometryError when it cannot be."""
-        piece, made, throughs, top_role = self._made(pattern, context)
-        notes: list[Note] = []
-        centre, side = made.panels.centre, made.panels.side
-        centre, side = (self._rest_used(panel, made.panels.edge, context) for panel in (centre, side))
-        side, given = self._given_back(side, made, top_role, context, notes)
-        side = replace(side, grain=square_grain(side, self._bottom_edge(piece)) or side.grain)
-        centre = replace(centre, grain=centre.grain or square_grain(centre, self._bottom_edge(piece)))
-        line_ = StyleLine(
-            made.panels.edge, piece.of or piece.name, (centre.name, side.name), made.panels.angles,
-            tuple((name, mm) for name, mm in made.taken.items() if abs(mm) > 1e-9), given,
-        )  # fmt: skip
-        seam = Seam(f"{centre.name}.{line_.id}", f"{side.name}.{line_.id}", length_mm(self.ease, context.scope))
-        after = with_panels(pattern, self.on, (centre, side), (seam,))
-        notes[:0] = self._notes(made, throughs, context)
-        return Outcome(replace(after, lines=(*after.lines, line_)), tuple(notes))
+        made = self._made(pattern, context)
+        one, two = (f"{panel.name}.{made.line.id}" for panel in (made.centre, made.side))
+        seam = Seam(one, two, length_mm(self.ease, context.scope))
+        after = with_panels(pattern, self.on, (made.centre, made.side), (seam,))
+        return Outcome(replace(after, lines=(*after.lines, made.line)), made.notes)
 
     @staticmethod
     def _bottom_edge(piece: Piece) -> str:
@@ -345,8 +367,8 @@ class Princess(Step):
 
     def intakes(self, pattern: Pattern, context: Context) -> dict[str, tuple[float, float]]:
         """What the darts give (mm) at each level and end, and what it is once shaped; for tables. Raises as `apply` does."""
-        piece, made, _throughs, _role = self._made(pattern, context)
-        drafted = context.block.drafted(piece)
+        made = self._made(pattern, context).shaped
+        drafted = context.block.drafted(pattern.piece(self.on))
         found = {name: (mm, mm + made.taken.get(name, 0.0)) for name, mm in made.natural.items()}
         probe = {name: drafted.levels[name] for name in LEVELS if name in drafted.levels and name not in found}
         for name, y in probe.items():
@@ -357,11 +379,10 @@ class Princess(Step):
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Draw, notch, cut, shape; the same in both ways."""
-        _piece, made, throughs, _role = self._made(pattern, context)
+        made = self._made(pattern, context)
         smooth = length_mm(self.smooth, context.scope)
-        end = f"the {words(self._bottom_role(made.panels))}" if self.to is None else self.to.words()
-        pins = [through.pivot for through in throughs]
-        return panels_by_hand(self.on, self.from_.words(), end, pins, made, smooth, context.scope.unit)
+        end = f"the {words(self._bottom_role(made.shaped.panels))}" if self.to is None else self.to.words()
+        return panels_by_hand(self.on, self.from_.words(), end, made.pins, made.shaped, smooth, context.scope.unit)
 
 
 def _counted(made: Shaped, cut: Panels, drafted: Piece) -> Shaped:

@@ -8,16 +8,19 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
-from zesty_pivot.core.moves.seam_blend import Blended, blend_across, corner_at, meeting
+from zesty_pivot.core.moves.seam_blend import Blended, Meeting, blend_across, corner_at, meeting
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
 from zesty_pivot.core.steps.hand import Line, Way, line
+from zesty_pivot.core.steps.kept import Kept
 
 SeamRole = Literal["shoulder", "side_seam", "style_line"]
 EdgeRole = Literal["neckline", "shoulder", "armhole", "side_seam", "waist", "hem"]
+
+_KEPT: Kept[Blended | None] = Kept()
 
 _LEAST = math.radians(0.01)  # a smaller corner is the noise of six decimals in a file
 
@@ -55,7 +58,8 @@ class TrueSeam(Step):
             raise StepError(
                 what, where=self.on, advice="Choose the neckline or armhole at the shoulder, armhole or waist at the side."
             )
-        return blend_across(one, two, over) if abs(corner_at(one, two)) > _LEAST else None
+        pieces = (pattern.piece(self.on), pattern.piece(self.other))
+        return _KEPT.get(pieces, (self.seam, self.edge, over), lambda: _blended(one, two, over))
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with both pieces trued. Raises StepError, PlaceError or GeometryError when it cannot be."""
@@ -84,6 +88,10 @@ class TrueSeam(Step):
         return (
             line("mark_use", text, dart=words(self.edge), **names, **{k: format_length(v, unit) for k, v in figures.items()}),
         )
+
+
+def _blended(one: Meeting, two: Meeting, over: float) -> Blended | None:
+    return blend_across(one, two, over) if abs(corner_at(one, two)) > _LEAST else None
 
 
 STEP = TrueSeam

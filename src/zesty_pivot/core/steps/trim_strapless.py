@@ -27,6 +27,8 @@ from zesty_pivot.core.steps.panel_seams import with_panels
 # Where darts that open above the edge go, the first that has a clear way: down, where a bustier has its seams.
 AWAY = ("waist", "side_bust", "french", "side_waist")
 
+SWEETHEART = "sweetheart"  # the provenance of an edge that meets the centre in a point
+
 TOP = "neckline"  # the top edge takes the neckline's place
 
 
@@ -130,7 +132,7 @@ class Strapless(Step):
         start, stop = self._ends(piece, context)
         drawn = self._line(piece, start, stop, context)
         refuse_unclear(piece, drawn)
-        kept, gone = _below(piece, start, stop, drawn)
+        kept, gone = _below(piece, start, stop, drawn, SWEETHEART if self.shape == "sweetheart" else "top")
         # Darts that lie above the edge whole go with what is cut away; their fullness is taken out of the account.
         lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
         return pattern, replace(kept, added=(*piece.added, *lost)), drawn, moved
@@ -183,7 +185,7 @@ def _above(piece: Piece, start: Place, stop: Place) -> set[int]:
     return found
 
 
-def _below(piece: Piece, start: Place, stop: Place, drawn: Path) -> tuple[Piece, Piece]:
+def _below(piece: Piece, start: Place, stop: Place, drawn: Path, source: str) -> tuple[Piece, Piece]:
     """The part under the edge, whose new edge is its neckline, and what is cut away."""
     new = "*top"
     under, over = across(piece, start, stop, drawn, new, "neckline", (piece.name, "cut away"))
@@ -192,7 +194,7 @@ def _below(piece: Piece, start: Place, stop: Place, drawn: Path) -> tuple[Piece,
     if "side_seam" not in dict(under.roles):
         raise PlaceError("nothing is left under the edge", where=piece.name, advice="Cut it higher.")
     runs = tuple(
-        replace(run, edge=TOP, source=replace(run.source, edge=f"{piece.name}.top")) if run.edge == new else run
+        replace(run, edge=TOP, source=replace(run.source, edge=f"{piece.name}.{source}")) if run.edge == new else run
         for run in under.runs
     )
     roles = tuple((TOP if edge == new else edge, role) for edge, role in under.roles)

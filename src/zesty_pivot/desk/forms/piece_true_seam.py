@@ -6,7 +6,7 @@ from zesty_pivot.core.steps.piece_true_seam import TrueSeam
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import first_change, offered
 from zesty_pivot.desk.forms.plain import plain
-from zesty_pivot.desk.forms.rows import ChoiceRow, LengthRow
+from zesty_pivot.desk.forms.rows import ChoiceRow, LengthRow, OtherRow, PieceRow
 from zesty_pivot.desk.model import DeskModel
 
 DO = "piece.true_seam"
@@ -17,8 +17,8 @@ MEETINGS = [
     ("side_seam", "hem"),
     ("shoulder", "armhole"),
 ]
-SEAMS = [("shoulder", "the shoulder"), ("side_seam", "the side seam")]
-EDGES = [("neckline", "neckline"), ("armhole", "armhole"), ("waist", "waist"), ("hem", "hem")]
+SEAMS = [("shoulder", "the shoulder"), ("side_seam", "the side seam"), ("style_line", "the panels' line")]
+EDGES = [("neckline", "neckline"), ("armhole", "armhole"), ("waist", "waist"), ("hem", "hem"), ("shoulder", "shoulder")]
 
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
@@ -32,11 +32,13 @@ FORM = FormEntry(
     DO,
     plain(
         TrueSeam,
+        PieceRow(),
+        OtherRow("other", "And"),
         ChoiceRow("edge", "Edge", choices=lambda _step, _piece: EDGES),
         ChoiceRow("seam", "Across", choices=lambda _step, _piece: SEAMS),
         LengthRow("over", "Blended over, to either side"),
     ),
     first_step,
-    lambda model: model.pattern.has("front") and model.pattern.has("back"),
+    lambda model: bool(model.pattern.seams),
     order=94,
 )

@@ -93,6 +93,19 @@ class PieceRow(Row):
 
 
 @dataclass(frozen=True)
+class OtherRow(Row):
+    """Another piece, by its name."""
+
+    def field(self, form: PlainForm) -> QWidget:
+        choice = Choice(self.title)
+        choice.picked.connect(lambda name: form.change({self.key: name}, f"with the {words(name)}"))
+        return choice
+
+    def show(self, field: Any, step: Any, before: Pattern) -> None:
+        field.show_choices([(piece.name, words(piece.name)) for piece in before.pieces if piece.name != step.on], step.other)
+
+
+@dataclass(frozen=True)
 class LengthRow(Row):
     """A length; an empty field leaves it to the program where that is allowed."""
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.steps.trim_hem import TrimHem
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import first_change
@@ -18,10 +19,17 @@ def first_step(model: DeskModel) -> dict[str, object] | None:
     return first_change(model, ({"do": DO, "on": piece.name} for piece in order))
 
 
+def _can(piece: Piece) -> bool:
+    """Whether the piece has a lower edge without a mouth that ends at its centre."""
+    lower = [run for run in piece.runs if piece.role(run.edge) in ("waist", "hem")]
+    has_centre = any(role == "centre" for _edge, role in piece.roles)
+    return has_centre and bool(lower) and not any(run.mouth for run in lower)
+
+
 FORM = FormEntry(
     DO,
     plain(TrimHem, PieceRow(), LengthRow("by", "Trimmed at the centre by", signed=True)),
     first_step,
-    lambda model: first_step(model) is not None,
+    lambda model: any(_can(piece) for piece in model.pattern.pieces),
     order=81,
 )

@@ -19,6 +19,9 @@ from zesty_pivot.desk.panels.trace import signed
 TICKS = 1000  # of the scrubber
 
 
+EASED = 0.5  # mm of ease that is worth telling beside a notch
+
+
 class WalkPanel(QWidget):
     """Rolls one seam along the other."""
 
@@ -117,8 +120,9 @@ class WalkPanel(QWidget):
         if notch.difference_mm is None:
             return "no partner"
         if notch.meets:
-            return "meet"
-        return f"miss by {self._model.length(abs(notch.difference_mm), fine=True)}"
+            eased = abs(notch.difference_mm)
+            return f"meet, {self._model.length(eased, fine=True)} eased" if eased >= EASED else "meet"
+        return f"miss by {self._model.length(abs(notch.missed_mm), fine=True)}"
 
 
 def seam_words(seam: Seam) -> str:

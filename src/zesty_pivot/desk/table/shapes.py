@@ -18,6 +18,8 @@ from zesty_pivot.core.piece import Pattern, Piece, Use
 from zesty_pivot.desk.table.use_marks import use_marks
 
 APART = 150.0  # mm between panels wholly spread apart
+WITHIN = 0.6  # of a panel's box; it lies within the other piece then
+BESIDE = 20.0  # mm between such a panel and that piece
 SPREAD = 0.4  # of it to begin with
 
 GAP = 0.38  # between pieces on the table, of the widest: room for a side that opens
@@ -124,9 +126,18 @@ def offsets(block: Pattern, pattern: Pattern, spread: float = SPREAD) -> dict[st
         if any(panel.is_unfolded for panel in panels):
             box = box.united(QRectF(-box.right(), box.top(), box.width(), box.height()))
         found[piece.name] = (x - box.left(), 0.0)
+        wide = box.width()
         for number, panel in enumerate(panels):
-            found[panel.name] = (x - box.left() + number * spread * APART, 0.0)
-        x += box.width() + gap + max(0, len(panels) - 1) * spread * APART
+            away = number * spread * APART
+            mine, main = shapes_of(panel).box, shapes_of(panels[0]).box
+            shared = mine.intersected(main)
+            if number and shared.width() * shared.height() > WITHIN * mine.width() * mine.height():
+                # It lies within the piece that it was cut from: beside it there is room.
+                away = (wide + BESIDE - (mine.left() - box.left())) * min(1.0, spread / SPREAD)
+                wide = max(wide, mine.right() - box.left() + away)
+            found[panel.name] = (x - box.left() + away, 0.0)
+            wide = max(wide, mine.right() - box.left() + away)
+        x += wide + gap
     for piece in pattern.pieces:  # pieces that the block does not have, to the right of all
         if piece.name not in found:
             box = shapes_of(piece).box

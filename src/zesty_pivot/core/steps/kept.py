@@ -1,0 +1,31 @@
+"""What a step works out from single pieces, kept while they are the same: a drag on the front leaves the back at hand."""
+
+from __future__ import annotations
+
+from collections import OrderedDict
+from collections.abc import Callable, Hashable
+from typing import Generic, TypeVar
+
+Made = TypeVar("Made")
+
+MOST = 32  # about as many steps as two long recipes have
+
+
+class Kept(Generic[Made]):
+    """The last results of one kind of work, by the values (compared by identity) they were worked out from and a key."""
+
+    def __init__(self) -> None:
+        self._found: OrderedDict[tuple[Hashable, ...], tuple[tuple[object, ...], Made]] = OrderedDict()
+
+    def get(self, values: tuple[object, ...], key: tuple[Hashable, ...], work: Callable[[], Made]) -> Made:
+        """The result for these values and this key, worked out when it is not at hand. `work` must look at nothing else."""
+        whole = (*(id(value) for value in values), *key)
+        found = self._found.get(whole)
+        if found is None:
+            found = (values, work())  # the values are kept along, so that no other can get their place in memory
+            self._found[whole] = found
+            while len(self._found) > MOST:
+                self._found.popitem(last=False)
+        else:
+            self._found.move_to_end(whole)
+        return found[1]
