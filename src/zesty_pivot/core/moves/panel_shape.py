@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
@@ -25,10 +25,11 @@ MOST_APART = 20.0
 NOTCH_APART = 50.0  # mm above and below the bust. Common practice, no source.
 _NOTCH_CLEAR = 15.0  # mm that a notch keeps from the line's ends
 
+_LEAST = 0.05  # mm; less is not worth counting
 _ROUNDS_BACK = 60
 _BACK_OFF = 1e-9  # mm
 _ROUNDS = 6
-_MOUTH_OFF = 0.01  # mm that the lower mouth may be off: a tenth of what is asked for
+_MOUTH_OFF = 0.02  # mm that the lower mouth may be off: a fifth of what can be seen on paper
 
 
 @dataclass(frozen=True)
@@ -200,6 +201,20 @@ def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, bottom: float | None) -> 
     if abs(extended) <= MOST_APART:
         two[-1] = _extended(two[-1], extended)
     return _Drawn((one, two), natural, taken, extended, back)
+
+
+def counted(made: Shaped, cut: Panels, levels: Mapping[str, float], clear: float) -> Shaped:
+    """The panels with what was taken at the levels where girths are measured, the corner's rounding too; within `clear` mm of
+    the line's own points it is nothing. `cut` are the panels before they were shaped."""
+    taken = dict(made.taken)
+    points = [float(path.end[1]) for path in cut.stretches(False)]
+    for name in ("bust", "waist", "hip"):
+        if name not in levels or name in taken or any(abs(levels[name] - point) < clear for point in points):
+            continue
+        before, now = level_gap(cut, levels[name]), level_gap(made.panels, levels[name])
+        if before is not None and now is not None and abs(now - before) > _LEAST:
+            taken[name] = now - before
+    return replace(made, taken=taken)
 
 
 def level_gap(panels: Panels, y: float) -> float | None:

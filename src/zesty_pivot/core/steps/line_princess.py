@@ -13,7 +13,7 @@ from pydantic import Field, model_validator
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.give_back import given_back
-from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, level_gap, shaped
+from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, counted, level_gap, shaped
 from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn, square_grain
 from zesty_pivot.core.piece import FishEye, Hold, Pattern, Piece, Place, Seam, StyleLine, Use
 from zesty_pivot.core.piece import place as places
@@ -278,7 +278,7 @@ class Princess(Step):
         eyes = {eye.id for eye in self._eyes(piece)}
         clear = replace(piece, fisheyes=tuple(eye for eye in piece.fisheyes if eye.id not in eyes), of=piece.of or piece.name)
         cut = cut_panels(clear, drafted, throughs, self._drawing(throughs, context), edge, names, edge)
-        made = _counted(shaped(cut, self._wanted(piece, cut, top_role, context)), cut, drafted)
+        made = counted(shaped(cut, self._wanted(piece, cut, top_role, context)), cut, drafted.levels, _CLEAR)
         centre, side = (self._rest_used(panel, edge, context) for panel in (made.panels.centre, made.panels.side))
         notes = self._notes(made, throughs, context)
         side, given = self._given_back(side, made, top_role, context, notes)
@@ -383,16 +383,6 @@ class Princess(Step):
         smooth = length_mm(self.smooth, context.scope)
         end = f"the {words(self._bottom_role(made.shaped.panels))}" if self.to is None else self.to.words()
         return panels_by_hand(self.on, self.from_.words(), end, made.pins, made.shaped, smooth, context.scope.unit)
-
-
-def _counted(made: Shaped, cut: Panels, drafted: Piece) -> Shaped:
-    """What was taken at every level of the block that the line crosses, the corner's rounding too."""
-    taken = dict(made.taken)
-    for name, y in drafted.levels.items():
-        gaps = [level_gap(panels, y) for panels in (cut, made.panels)]
-        if name not in taken and gaps[0] is not None and gaps[1] is not None and abs(gaps[1] - gaps[0]) > _NOTHING:
-            taken[name] = gaps[1] - gaps[0]
-    return replace(made, taken=taken)
 
 
 STEP = Princess
