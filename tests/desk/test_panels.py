@@ -150,3 +150,22 @@ def test_a_panel_within_its_piece_is_laid_beside_it(open_desk) -> None:  # type:
     assert panel.left() > main.right()
     window.lay.set_spread(0.0)
     assert window.table._offsets()["front_panel"] == window.table._offsets()["front"]
+
+
+def test_the_wanted_ease_is_written_in_the_finish_view(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([FRONT]))
+    window.model.set_view("finish")
+    view = window.finish
+    waist = view.ease["waist"]
+    assert waist.edit.placeholderText().startswith("now ") and not view.ease["hip"].isEnabled()
+    type_into(waist.edit, "10 cm")
+    assert window.model.style.finish.wearing_ease == {"waist": "10 cm"}
+    assert [f.place for f in window.model.findings if f.check == "girths"] == ["waist"]
+    type_into(waist.edit, "a lot")
+    assert waist.fault() and window.model.style.finish.wearing_ease == {"waist": "10 cm"}
+    waist.give_up()
+    waist.edit.clear()
+    QTest.keyClick(waist.edit, Qt.Key.Key_Return)
+    assert window.model.style.finish.wearing_ease == {}
+    window.run("edit.undo")
+    assert window.model.style.finish.wearing_ease == {"waist": "10 cm"}

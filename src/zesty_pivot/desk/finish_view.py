@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from typing import Literal
+
 from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QPainter
 from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
@@ -61,6 +63,8 @@ class FinishCanvas(Canvas):
             painter.drawText(self.rect().adjusted(60, 40, -40, -40), Qt.TextFlag.TextWordWrap, self.fault)
 
 
+GIRTHS: tuple[Literal["bust", "waist", "hip"], ...] = ("bust", "waist", "hip")
+
 DART_ENDS = [("cap", "folded, with a cap"), ("cut_away", "cut away inside"), ("press_away", "not sewn, pressed away")]
 
 
@@ -83,6 +87,7 @@ class FinishView(QWidget):
         self.end, self.allowance = Choice("Mouth"), Choice("Allowance school")
         self.cut_away = CalcField(self._length_words, "Allowance on cut-away legs")
         self.dart_notes = label("", "quiet")
+        self.ease = {name: CalcField(self._ease_words, f"Wanted ease, {name}", may_be_empty=True) for name in GIRTHS}
         self.size_edit, self.date_edit = QLineEdit(), QLineEdit()
         self._build()
         self._own = QWidget()
@@ -130,6 +135,12 @@ class FinishView(QWidget):
         column.addWidget(self.dart_notes)
         column.addWidget(label("Seam allowance", "heading"))
         self._row("School", self.allowance, column)
+        column.addWidget(label("Wanted over the body", "heading"))
+        for name, field in self.ease.items():
+            self._row(f"Ease at the {name}", field, column)
+            field.committed.connect(
+                lambda text, name=name: model.set_finish({"wearing_ease": {name: text or None}}, f"ease at the {name}")
+            )
         column.addWidget(label("Label", "heading"))
         self._row("Size", self.size_edit, column)
         self._row("Date", self.date_edit, column)
@@ -160,6 +171,7 @@ class FinishView(QWidget):
         self.end.show_choices(ends, finish.end)
         self.allowance.show_choices([(name, s.title) for name, s in ALLOWANCES.items()], finish.allowance)
         self.cut_away.set_text(str(finish.cut_away), self._model.opened)
+        self._show_ease()
         for edit, text in ((self.size_edit, finish.size), (self.date_edit, finish.date)):
             if edit.text() != text and not edit.hasFocus():
                 edit.setText(text)
@@ -173,6 +185,21 @@ class FinishView(QWidget):
         ]
         self.dart_notes.setText("\n".join(notes))
         self.dart_notes.setVisible(bool(notes))
+
+    def _ease_words(self, text: str) -> str:
+        unit = self._model.style.units
+        return f"= {format_length(length_mm(text, self._model.style.scope()), unit, fine=unit != 'in')}"
+
+    def _show_ease(self) -> None:
+        """The wanted ease, and in empty fields what there is now."""
+        found, style = self._model.derived.girths, self._model.style
+        body, unit = style.scope().measures, style.units
+        for (name, field), girth in zip(self.ease.items(), (found.bust, found.waist, found.hip), strict=True):
+            field.set_text(str(style.finish.wearing_ease.get(name, "")), self._model.opened)
+            known = girth is not None and name in body
+            text = f"now {format_length((girth or 0.0) - body[name], unit, fine=unit != 'in')}" if known else "not measured"
+            field.edit.setPlaceholderText(text)
+            field.setEnabled(known or name in style.finish.wearing_ease)
 
     def _show_own(self) -> None:
         """A row for each dart's end, each piece's cut order and each edge's allowance."""

@@ -79,8 +79,9 @@ class TrueSeam(Step):
         if made is None:
             return (line("nothing", "The {edge} runs smooth across the {seam} already: nothing is drawn.", **names),)
         unit = context.scope.unit
-        text = (
-            "Turn the {other} over and pin it to the {on} along the {seam}, ends of the {edge} together. Mark the {edge} "
+        turned = "Lay the {other} and pin it" if self.seam == "style_line" else "Turn the {other} over and pin it"
+        text = turned + (
+            " to the {on} along the {seam}, ends of the {edge} together. Mark the {edge} "
             "{over} to either side of the seam and lay a curve along it from mark to mark: it is up to {moved} from the old "
             "line. Cut both pieces along it."
         )
