@@ -11,6 +11,8 @@ import pytest
 import shapely
 import svgelements
 
+from tests.core.steps.test_all_fronts import MADE
+from tests.core.steps.test_all_fronts import front as front_of
 from tests.samples import hip_pattern, move, real_pattern, scaled, worked
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.finish.balance import notch_place
@@ -22,6 +24,7 @@ from zesty_pivot.core.formats.svg import piece_svg
 from zesty_pivot.core.ledger import accounts, girths, seam_accounts
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.region import crosses_itself
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Derivation, Evaluator
 from zesty_pivot.core.steps import registry
@@ -368,3 +371,16 @@ def test_a_second_line_on_a_panel_and_lines_that_cross() -> None:
         real_pattern(), [registry.read({"do": "piece.unfold", "on": "front"}), registry.read(line())], Scope("cm", {})
     )
     assert "unfolded" in str(unfolded.broken[0][1])
+
+
+@pytest.mark.parametrize("past", ["0", "8 mm", "-5 mm"])
+@pytest.mark.parametrize("kind", LINES)
+@pytest.mark.parametrize("name", MADE)
+def test_fronts_of_one_to_four_darts(name: str, kind: str, past: str) -> None:
+    block = front_of(name)
+    for on in ("front", "back"):
+        found = worked([line(on, past=past, rest="dart", **LINES[kind])], block).pattern
+        assert not any(crosses_itself(piece) for piece in found.pieces)
+        assert all(account.is_whole for account in accounts(found, block))
+        seam = next(seam for seam in seam_accounts(found, {}) if seam.a.endswith(".princess"))
+        assert abs(seam.difference_mm) < 1e-6

@@ -26,7 +26,7 @@ NOTCH_APART = 50.0  # mm above and below the bust. Common practice, no source.
 _NOTCH_CLEAR = 15.0  # mm that a notch keeps from the line's ends
 
 _LEAST = 0.05  # mm; less is not worth counting
-_ROUNDS_BACK = 60
+_SECANTS = 30
 _BACK_OFF = 1e-9  # mm
 _ROUNDS = 6
 _MOUTH_OFF = 0.02  # mm that the lower mouth may be off: a fifth of what can be seen on paper
@@ -252,7 +252,7 @@ def _along(piece: Piece, index: int, step: int) -> tuple[int, ...]:
 
 
 def _drawn_back(sides: Sequence[_Side], at_top: bool, asked: float) -> float:
-    """How far (mm) each panel's end is drawn back along its edge so that both stand so far apart; by false position. Raises
+    """How far (mm) each panel's end is drawn back along its edge so that both stand so far apart. Raises
     GeometryError when the edges are too short."""
     room = min(side.room(at_top) for side in sides)
     low, high = -min(room, 100.0), min(room, 300.0)
@@ -263,22 +263,21 @@ def _drawn_back(sides: Sequence[_Side], at_top: bool, asked: float) -> float:
         # Ends that have passed each other count against it.
         return math.hypot(*across) * (1.0 if across[0] >= 0.0 else -1.0)
 
-    if not gap(low) <= asked <= gap(high):
-        where = sides[0].piece.name
-        raise GeometryError(
-            f"an intake of {format_length(asked, 'cm')} does not fit at the line's {'top' if at_top else 'lower end'}",
-            where=where, advice=f"Ask for less than {format_length(gap(high), 'cm')}.",
-        )  # fmt: skip
-    ends = [(low, gap(low) - asked), (high, gap(high) - asked)]
-    for _ in range(_ROUNDS_BACK):
-        (one, off), (two, beyond) = ends
-        middle = one - off * (two - one) / (beyond - off) if beyond != off else one
-        found = gap(middle) - asked
-        if abs(found) <= _BACK_OFF:
-            return middle
-        # The end that stays twice counts half, so that both close in (the Illinois rule).
-        ends = [(middle, found), (two, beyond / 2.0)] if found < 0.0 else [(one, off / 2.0), (middle, found)]
-    return (ends[0][0] + ends[1][0]) / 2.0
+    # The gap grows nearly evenly: a few secants settle it.
+    one, off = 0.0, gap(0.0) - asked
+    two = min(max(-off / 2.0, low), high)
+    for _ in range(_SECANTS):
+        beyond = gap(two) - asked
+        if abs(beyond) <= _BACK_OFF:
+            return two
+        if beyond == off:
+            break
+        one, two, off = two, min(max(two - beyond * (two - one) / (beyond - off), low), high), beyond
+    where = sides[0].piece.name
+    raise GeometryError(
+        f"an intake of {format_length(asked, 'cm')} does not fit at the line's {'top' if at_top else 'lower end'}",
+        where=where, advice=f"Ask for less than {format_length(gap(high), 'cm')}.",
+    )  # fmt: skip
 
 
 def _extended(path: Path, by: float) -> Path:
