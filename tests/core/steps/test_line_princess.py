@@ -200,6 +200,9 @@ def test_width_is_given_back_outside() -> None:
     assert math.dist(unders[0], unders[1]) == pytest.approx(0.0, abs=1e-9)
     assert unders[2][0] - unders[1][0] == pytest.approx(math.dist(tips[0], tips[1]), abs=1e-6)
     assert any("given back" in note.text for note in kept.states[-1].notes)
+    # At the underarm it widens the bust as well, which the girth must tell.
+    bust = [girths(d.pattern, block).bust or 0.0 for d in (kept, both)]
+    assert bust[0] == pytest.approx(girths(block, block).bust) and 2.0 < bust[1] - bust[0] < 24.5
     assert kept.pattern.lines[0].given == pytest.approx(math.dist(tips[0], tips[1]), abs=1e-6)
     ids = [f.check for f in checked(lost)]
     assert "given_back" in ids and "given_back" not in [f.check for f in checked(kept)]

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from dataclasses import replace
 
 import numpy as np
@@ -58,3 +59,22 @@ def given_back(panel: Piece, top: float, chest: tuple[float, float] | None, *, u
     if np.abs(out).max() > 0.0:
         runs[after] = replace(runs[after], path=ended_at(runs[after].path, start=runs[armhole[-1]].path.end))
     return replace(panel, runs=tuple(runs)), longer_mm
+
+
+def widened(before: Piece, after: Piece, levels: Mapping[str, float]) -> dict[str, float]:
+    """How much further out (mm) a side panel's side seam is at each level, where it moved."""
+    found: dict[str, float] = {}
+    for name, y in levels.items():
+        one, two = (_side_at(panel, y) for panel in (before, after))
+        if one is not None and two is not None and abs(two - one) > 1e-6:
+            found[name] = two - one
+    return found
+
+
+def _side_at(panel: Piece, y: float) -> float | None:
+    """Where a panel's side seam crosses a height, x in mm."""
+    for run in panel.runs:
+        if panel.role(run.edge) == "side_seam":
+            for _segment, _t, x in with_line(run.path.cubics, np.array([0.0, y]), np.array([1.0, 0.0])):
+                return x
+    return None

@@ -12,7 +12,7 @@ from pydantic import Field, model_validator
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.moves.give_back import given_back
+from zesty_pivot.core.moves.give_back import given_back, widened
 from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, counted, level_gap, shaped
 from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn, square_grain
 from zesty_pivot.core.piece import FishEye, Hold, Pattern, Piece, Place, Seam, StyleLine, Use
@@ -126,8 +126,9 @@ class Princess(Step):
             pivots = sorted({*upper, *lower}, key=lambda name: float(piece.pivot(name)[1]))
         if not pivots:
             raise StepError("there is no point for the line to go through", where=self.on, advice="Cut a style line instead.")
+        eyes = {eye.id for eye in piece.fisheyes}
         for dart in self.darts or ():
-            if piece.dart(dart).pivot not in pivots:
+            if dart not in eyes and piece.dart(dart).pivot not in pivots:
                 what = f"the {words(dart)} dart leads to the {words(piece.dart(dart).pivot)}, which is not on the line"
                 raise StepError(what, where=self.on, advice="Leave it out, or begin the line where its point lies on the way.")
         found = []
@@ -285,7 +286,10 @@ class Princess(Step):
         below = self._bottom_edge(piece)
         side = replace(side, grain=square_grain(side, below) or side.grain)
         centre = replace(centre, grain=centre.grain or square_grain(centre, below))
-        taken = tuple((name, mm) for name, mm in made.taken.items() if abs(mm) > 1e-9)
+        amounts = dict(made.taken)
+        for name, mm in widened(made.panels.side, side, drafted.levels).items():
+            amounts[name] = amounts.get(name, 0.0) - mm
+        taken = tuple((name, mm) for name, mm in amounts.items() if abs(mm) > 1e-9)
         style = StyleLine(edge, piece.of or piece.name, (centre.name, side.name), made.panels.angles, taken, given)
         return _Made(made, tuple(through.pivot for through in throughs), centre, side, style, tuple(notes))
 
