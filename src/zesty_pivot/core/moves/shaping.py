@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import bisect
 import itertools
 from collections.abc import Sequence
 
@@ -10,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zesty_pivot.core.errors import GeometryError
-from zesty_pivot.core.geometry import JOIN_TOL, Path
+from zesty_pivot.core.geometry import JOIN_TOL, Path, bezier
 from zesty_pivot.core.geometry.angles import Vector, unit
 
 Array = NDArray[np.float64]
@@ -114,22 +113,22 @@ class _Aside:
         knots = self._s if self._moves else []
         return sorted({*knots, *(end for bend in self._bends for end in bend.ends())})
 
-    def __call__(self, s: float, side: int) -> tuple[Vector, Vector]:
-        by, slope = np.zeros(2), np.zeros(2)
-        if self._moves:
-            by, slope = self._hermite(s)
+    def at(self, places: Array, side: int) -> tuple[Array, Array]:
+        """How far aside at places (n,) and the slopes there, (n, 2) each; `side` is -1 just before them, 1 just behind."""
+        by, slopes = self._hermite(places) if self._moves else (np.zeros((len(places), 2)), np.zeros((len(places), 2)))
         for bend in self._bends:
-            if bend.at - bend.before[0] < s < bend.at + bend.behind[0]:
-                more, steeper = bend(s, side)
-                by, slope = by + more, slope + steeper
-        return by, slope
+            for index in np.flatnonzero((places > bend.at - bend.before[0]) & (places < bend.at + bend.behind[0])):
+                more, steeper = bend(float(places[index]), side)
+                by[index] += more
+                slopes[index] += steeper
+        return by, slopes
 
-    def _hermite(self, s: float) -> tuple[Vector, Vector]:
-        """The cubic through the knots on both sides, and its slope; beyond the ends as at the end."""
-        index = min(max(bisect.bisect_right(self._s, s) - 1, 0), len(self._s) - 2)
-        low, high = self._s[index], self._s[index + 1]
-        size = high - low
-        t = min(max((s - low) / size, 0.0), 1.0)
+    def _hermite(self, places: Array) -> tuple[Array, Array]:
+        """The cubics through the knots on both sides, and their slopes; beyond the ends as at the end."""
+        s = np.array(self._s)
+        index = np.clip(np.searchsorted(s, places, side="right") - 1, 0, len(s) - 2)
+        size = (s[index + 1] - s[index])[:, None]
+        t = np.clip((places - s[index])[:, None] / size, 0.0, 1.0)
         a, b = self._by[index], self._by[index + 1]
         m, n = self._slopes[index] * size, self._slopes[index + 1] * size
         t2, t3 = t * t, t * t * t
@@ -161,27 +160,36 @@ def _end_slope(step: float, next_step: float, chord: float, next_chord: float) -
 
 
 def _moved(path: Path, start: float, aside: _Aside) -> Path:
-    cuts = [s - start for s in aside.breaks() if JOIN_TOL < s - start < path.length - JOIN_TOL]
-    parts: list[Path] = []
-    rest, done = path, 0.0
-    for cut in cuts:
-        if not JOIN_TOL * 10.0 < cut - done < rest.length - JOIN_TOL * 10.0:
-            continue
-        part, rest = rest.split_at(cut - done)
-        parts.append(part)
-        done = cut
-    parts.append(rest)
-    cubics: list[Array] = []
-    s = start
-    for part in parts:
-        for cubic, size in zip(part.cubics, part.lengths, strict=True):
-            (by0, slope0), (by1, slope1) = aside(s, 1), aside(s + float(size), -1)
-            speeds = np.hypot(*(cubic[1] - cubic[0])), np.hypot(*(cubic[3] - cubic[2]))
-            cubics.append(np.array([
-                cubic[0] + by0, cubic[1] + by0 + slope0 * speeds[0],
-                cubic[2] + by1 - slope1 * speeds[1], cubic[3] + by1,
-            ]))  # fmt: skip
-            s += float(size)
-    made = np.array(cubics)
+    parts, joints = _parted(path, start, [s - start for s in aside.breaks()])
+    (by0, slope0), (by1, slope1) = aside.at(joints[:-1], 1), aside.at(joints[1:], -1)
+    first, last = parts[:, 1] - parts[:, 0], parts[:, 3] - parts[:, 2]
+    made = parts.copy()
+    made[:, 0] += by0
+    made[:, 1] += by0 + slope0 * np.hypot(first[:, 0], first[:, 1])[:, None]
+    made[:, 2] += by1 - slope1 * np.hypot(last[:, 0], last[:, 1])[:, None]
+    made[:, 3] += by1
     made[1:, 0] = made[:-1, 3]
     return Path(made)
+
+
+def _parted(path: Path, start: float, cuts: Sequence[float]) -> tuple[Array, Array]:
+    """A path's cubics (n, 4, 2) parted at arc lengths, and the distances (n + 1,) of their ends, counted from `start`."""
+    ends = np.concatenate([[0.0], np.cumsum(path.lengths)])
+    parts: list[Array] = []
+    joints = [0.0]
+    for index, cubic in enumerate(path.cubics):
+        rest, done = cubic, 0.0  # what is left of the cubic, from this parameter on
+        for cut in cuts:
+            if (
+                not ends[index] + JOIN_TOL * 10.0 < cut < ends[index + 1] - JOIN_TOL * 10.0
+                or cut - joints[-1] < JOIN_TOL * 10.0
+            ):
+                continue
+            t = bezier.param_at_length(cubic, float(cut - ends[index]), float(path.lengths[index]))
+            part, rest = bezier.split(rest, (t - done) / (1.0 - done))
+            parts.append(part)
+            joints.append(float(cut))
+            done = t
+        parts.append(rest)
+        joints.append(float(ends[index + 1]))
+    return np.array(parts), np.array(joints) + start
