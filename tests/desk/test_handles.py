@@ -73,3 +73,19 @@ def test_other_steps_have_no_handles(open_desk) -> None:  # type: ignore[no-unty
     window = open_desk(style([{**SLASH, "off": True}]))
     window.strip.choose(1)
     assert points(window) == {}
+
+
+def test_steps_after_the_dragged_one_wait_and_the_table_stays_where_it_looked(open_desk) -> None:  # type: ignore[no-untyped-def]
+    move = {"do": "dart.move", "on": "back", "dart": "shoulder", "to": {"station": "mid_neck"}}
+    window = open_desk(style([SLASH, move, {"do": "piece.true", "on": "back", "edge": "waist"}]))
+    window.strip.choose(1)
+    cards = len(window.strip.cards)
+    drag(window, "at", QPointF(-6, 0), drop=False)
+    assert len(window.model.derived.derivation.states) == 2 and window.model.is_previewing
+    assert len(window.strip.cards) == cards and window.model.state_index == 1
+    QTest.keyClick(window.table, Qt.Key.Key_Escape)
+    assert len(window.model.derived.derivation.states) == 4 and window.model.state_index == 1 and not window.model.is_previewing
+    drag(window, "at", QPointF(-6, 0))
+    assert window.model.style.steps[0].at.at != "8%" and len(window.model.style.steps) == 3
+    assert len(window.model.derived.derivation.states) == 4 and window.model.state_index == 1
+    assert len(window.strip.cards) == cards

@@ -64,7 +64,7 @@ class Lay(QObject):
             self.fold, self.traced, self.seam, self.at = 0.0, None, 0, 0.0
             self.changed.emit()
         traced = self.traced
-        if traced is not None and traced.state is not None:
+        if traced is not None and traced.state is not None and not self._model.is_previewing:
             last = len(self._model.derived.derivation.states) - 1
             if traced.state > last:
                 self.trace_state(last)

@@ -48,6 +48,7 @@ class DeskModel(QObject):
         self._look: Look | None = None
         self._history = History([opened.derived.style])
         self._preview: Style | None = None
+        self._looked: tuple[int | None] | None = None  # the state looked at before a preview with steps that wait
         self.path = opened.path
         self._stamp = opened.stamp
         self._saved: Style | None = opened.derived.style
@@ -145,16 +146,34 @@ class DeskModel(QObject):
 
     def edit(self, style: Style, title: str) -> None:
         """A new document, as one entry of the history."""
-        self._preview = None
+        self._end_preview()
         if style != self.style:
             self._history.push(style, title)
             self.document_changed.emit()
         self._show(self.style)
 
-    def preview(self, style: Style | None) -> None:
-        """Shows a style that is not in the history yet; None shows the document again."""
+    def preview(self, style: Style | None, until: int | None = None) -> None:
+        """Shows a style that is not in the history yet; None shows the document again. With `until` only so many steps are
+        worked out: what comes after the step that is dragged waits until it is put down."""
+        if style is None:
+            self._end_preview()
+            self._show(self.style)
+            return
+        if self._preview is None:
+            self._looked = (self.looking,) if until is not None else None
         self._preview = style
-        self._show(style or self.style)
+        self._show(style if until is None else style.with_steps(style.steps[:until]))
+
+    def _end_preview(self) -> None:
+        """Nothing is dragged any more; where steps had to wait, the table looks at the state that it looked at before."""
+        if self._preview is not None and self._looked is not None:
+            self.looking = self._looked[0]
+        self._preview = self._looked = None
+
+    @property
+    def is_previewing(self) -> bool:
+        """Whether something is dragged that is not in the history yet."""
+        return self._preview is not None
 
     def _show(self, style: Style) -> None:
         self._derived = derive(style, self._evaluator)
@@ -175,7 +194,7 @@ class DeskModel(QObject):
 
     def _travel(self, by: int, words: str) -> None:
         if self._history.step(by):
-            self._preview = None
+            self._end_preview()
             self.document_changed.emit()
             self._show(self.style)
             self.say(words)

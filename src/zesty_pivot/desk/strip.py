@@ -116,12 +116,13 @@ class RecipeStrip(QWidget):
             card.focused.connect(lambda number: self.bring_into_view(self.cards[number]))
             self.cards.append(card)
             self._row.insertWidget(self._row.count() - 1, card)
-        while len(self.cards) > len(states):
+        # While a step is dragged those after it wait, and their cards stay as they were.
+        while len(self.cards) > len(states) and not self._model.is_previewing:
             card = self.cards.pop()
             self._row.removeWidget(card)
             card.hide()
             card.deleteLater()
-        for card, state in zip(self.cards, states, strict=True):
+        for card, state in zip(self.cards, states, strict=False):
             chosen = card.number == self._model.state_index
             card.show_state(state, chosen=chosen, dot=self._dot(card.number, state))
         self._next = 0
@@ -152,7 +153,7 @@ class RecipeStrip(QWidget):
     def _dot(self, number: int, state: State) -> str:
         if state.error is not None:
             return "error"
-        if number == len(self._model.derived.derivation.states) - 1:
+        if number == len(self.cards) - 1:
             severities = {finding.severity.value for finding in self._model.derived.findings}
             return "error" if "error" in severities else "warning" if severities & {"warning"} else ""
         return ""

@@ -68,7 +68,15 @@ def _fisheyes(piece: Piece, level: str) -> float:
 
 
 def width(piece: Piece, y: float) -> float:
-    """The cloth across a piece at a height y (mm), darts left out, in mm."""
+    """The cloth across a piece at a height y (mm), darts left out, in mm. Kept with the piece: it is asked for at every frame
+    of a drag, and the block's never changes."""
+    kept: dict[float, float] = piece.__dict__.setdefault("_widths", {})
+    if y not in kept:
+        kept[y] = _width(piece, y)
+    return kept[y]
+
+
+def _width(piece: Piece, y: float) -> float:
     region = shapely.Polygon(outline(piece))
     low, _y0, high, _y1 = region.bounds
     return float(shapely.intersection(region, shapely.LineString([(low - 1.0, y), (high + 1.0, y)])).length)

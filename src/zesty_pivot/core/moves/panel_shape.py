@@ -104,8 +104,14 @@ class _Side:
     def room(self, at_top: bool) -> float:
         return sum(path.length for path in self._outwards[at_top]) - 1.0
 
+    @cached_property
+    def _levels(self) -> dict[float, tuple[float, float]]:
+        return {}
+
     def level(self, name: str, y: float) -> tuple[float, float]:
         """Where the line crosses a height: the distance from its top and x. Raises GeometryError."""
+        if y in self._levels:
+            return self._levels[y]
         found: list[tuple[float, float]] = []
         for path, start in zip(self.stretches, self.starts, strict=False):
             for segment, t, x in with_line(path.cubics, np.array([0.0, y]), np.array([1.0, 0.0])):
@@ -113,6 +119,7 @@ class _Side:
         if not found:
             what = f"the line does not cross the {words(name)} line"
             raise GeometryError(what, where=self.piece.name, advice="Leave that intake empty.")
+        self._levels[y] = found[0]
         return found[0]
 
 

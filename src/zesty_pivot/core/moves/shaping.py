@@ -173,7 +173,17 @@ def _moved(path: Path, start: float, aside: _Aside) -> Path:
 
 
 def _parted(path: Path, start: float, cuts: Sequence[float]) -> tuple[Array, Array]:
-    """A path's cubics (n, 4, 2) parted at arc lengths, and the distances (n + 1,) of their ends, counted from `start`."""
+    """A path's cubics (n, 4, 2) parted at arc lengths, and the distances (n + 1,) of their ends, counted from `start`. Kept
+    with the path: a line is moved aside several times while its mouth is sought."""
+    kept: dict[tuple[float, ...], tuple[Array, Array]] = path.__dict__.setdefault("_parted", {})
+    key = tuple(cuts)
+    if key not in kept:
+        kept[key] = _part(path, cuts)
+    parts, joints = kept[key]
+    return parts, joints + start
+
+
+def _part(path: Path, cuts: Sequence[float]) -> tuple[Array, Array]:
     ends = np.concatenate([[0.0], np.cumsum(path.lengths)])
     parts: list[Array] = []
     joints = [0.0]
@@ -192,4 +202,4 @@ def _parted(path: Path, start: float, cuts: Sequence[float]) -> tuple[Array, Arr
             done = t
         parts.append(rest)
         joints.append(float(ends[index + 1]))
-    return np.array(parts), np.array(joints) + start
+    return np.array(parts), np.array(joints)

@@ -91,7 +91,8 @@ class Handles:
             return
         self._step = scene.step.model_copy(update=change)
         steps = self._model.style.steps
-        self._model.preview(self._model.style.with_steps((*steps[:number], self._step, *steps[number + 1 :])))
+        style = self._model.style.with_steps((*steps[:number], self._step, *steps[number + 1 :]))
+        self._model.preview(style, until=number + 1)
 
     def let_go(self) -> None:
         """Everything back as it was."""
