@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import bisect
 import itertools
 from collections.abc import Sequence
 
@@ -113,24 +114,35 @@ class _Aside:
         knots = self._s if self._moves else []
         return sorted({*knots, *(end for bend in self._bends for end in bend.ends())})
 
-    def at(self, places: Array, side: int) -> tuple[Array, Array]:
-        """How far aside at places (n,) and the slopes there, (n, 2) each; `side` is -1 just before them, 1 just behind."""
-        by, slopes = self._hermite(places) if self._moves else (np.zeros((len(places), 2)), np.zeros((len(places), 2)))
+    def at(self, places: Array) -> tuple[Array, Array, Array]:
+        """How far aside at places (n,), and the slopes just before and just behind them, (n, 2) each."""
+        shape = (len(places), 2)
+        by, slopes = self._hermite(places) if self._moves else (np.zeros(shape), np.zeros(shape))
+        before, behind = slopes, slopes
         for bend in self._bends:
-            for index in np.flatnonzero((places > bend.at - bend.before[0]) & (places < bend.at + bend.behind[0])):
-                more, steeper = bend(float(places[index]), side)
+            near = np.flatnonzero((places > bend.at - bend.before[0]) & (places < bend.at + bend.behind[0]))
+            if len(near):
+                before, behind = before.copy(), behind.copy()
+            for index in near.tolist():
+                s = float(places[index])
+                (more, steeper), (_same, after) = bend(s, -1), bend(s, 1)
                 by[index] += more
-                slopes[index] += steeper
-        return by, slopes
+                before[index] += steeper
+                behind[index] += after
+        return by, before, behind
 
     def _hermite(self, places: Array) -> tuple[Array, Array]:
         """The cubics through the knots on both sides, and their slopes; beyond the ends as at the end."""
-        s = np.array(self._s)
-        index = np.clip(np.searchsorted(s, places, side="right") - 1, 0, len(s) - 2)
-        size = (s[index + 1] - s[index])[:, None]
-        t = np.clip((places - s[index])[:, None] / size, 0.0, 1.0)
-        a, b = self._by[index], self._by[index + 1]
-        m, n = self._slopes[index] * size, self._slopes[index + 1] * size
+        last = len(self._s) - 2
+        index = [min(max(bisect.bisect_right(self._s, s) - 1, 0), last) for s in places.tolist()]
+        t = np.array([
+            min(max((s - self._s[k]) / (self._s[k + 1] - self._s[k]), 0.0), 1.0)
+            for s, k in zip(places.tolist(), index, strict=True)
+        ])[:, None]  # fmt: skip
+        size = np.array([self._s[k + 1] - self._s[k] for k in index])[:, None]
+        after = [k + 1 for k in index]
+        a, b = self._by[index], self._by[after]
+        m, n = self._slopes[index] * size, self._slopes[after] * size
         t2, t3 = t * t, t * t * t
         at = a * (2 * t3 - 3 * t2 + 1) + m * (t3 - 2 * t2 + t) + b * (3 * t2 - 2 * t3) + n * (t3 - t2)
         rate = ((a - b) * (6 * t2 - 6 * t) + m * (3 * t2 - 4 * t + 1) + n * (3 * t2 - 2 * t)) / size
@@ -161,7 +173,8 @@ def _end_slope(step: float, next_step: float, chord: float, next_chord: float) -
 
 def _moved(path: Path, start: float, aside: _Aside) -> Path:
     parts, joints = _parted(path, start, [s - start for s in aside.breaks()])
-    (by0, slope0), (by1, slope1) = aside.at(joints[:-1], 1), aside.at(joints[1:], -1)
+    by, before, behind = aside.at(joints)
+    by0, by1, slope0, slope1 = by[:-1], by[1:], behind[:-1], before[1:]
     first, last = parts[:, 1] - parts[:, 0], parts[:, 3] - parts[:, 2]
     made = parts.copy()
     made[:, 0] += by0

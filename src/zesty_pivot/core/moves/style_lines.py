@@ -91,5 +91,5 @@ def refuse_unclear(piece: Piece, line: Path) -> None:
         if inner.intersects(legs):
             name = "a dart that waits" if dart.id.startswith("*") else f"the {words(dart.id)} dart"
             raise GeometryError(f"the line crosses {name}", where=piece.name, advice="Take it into the line, or move it away.")
-    if not shapely.Polygon(outline(piece)).buffer(0.02).covers(inner):
+    if not shapely.Polygon(outline(piece)).buffer(0.02, quad_segs=1, join_style="bevel").covers(inner):
         raise GeometryError("the line leaves the piece", where=piece.name, advice="Bow it less, or end it elsewhere.")
