@@ -12,7 +12,9 @@ from zesty_pivot.core.piece.region import crosses, crosses_itself, fisheye_fault
 
 def _run(look: Look) -> Iterable[Finding]:
     for piece in look.pattern.pieces:
-        legs = list(_legs(piece))
+        legs = piece.__dict__.get("_leg_faults")
+        if legs is None:  # kept with the piece: those that a drag leaves alone need no second look
+            legs = piece.__dict__["_leg_faults"] = list(_legs(piece))
         yield from legs
         if not legs and crosses_itself(piece):
             yield Finding(

@@ -143,7 +143,7 @@ def shaped(panels: Panels, wanted: Wanted) -> Shaped:
             if abs(off) <= _MOUTH_OFF:
                 break
             aim += off
-            drawn = _drawn(sides, wanted, aim)
+            drawn = _drawn(sides, wanted, aim, drawn)
         drawn.taken["bottom"] = asked - drawn.natural["bottom"]
     if abs(drawn.extended) > MOST_APART:
         apart = format_length(abs(drawn.extended), "cm", fine=True)
@@ -172,8 +172,9 @@ class _Drawn:
         return math.dist(self.lines[0][-1].end, self.lines[1][-1].end)
 
 
-def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, bottom: float | None) -> _Drawn:
-    """The panels' lines, the lower ends first drawn back to a mouth of `bottom` mm."""
+def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, bottom: float | None, before: _Drawn | None = None) -> _Drawn:
+    """The panels' lines, the lower ends first drawn back to a mouth of `bottom` mm. What was drawn `before` to another mouth
+    stays above the lowest point."""
     natural: dict[str, float] = {}
     taken: dict[str, float] = {}
     knots: tuple[list[Knot], list[Knot]] = ([], [])
@@ -203,7 +204,13 @@ def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, bottom: float | None) -> 
             # Where the corner's rounding reaches so far, the amount is counted with it.
             aside = np.array([side.way * taken[name] / 2.0, 0.0]) - rounding_at(side.stretches, wanted.smooth, s)
             mine.append((s, aside))
-    one, two = (list(displaced(side.stretches, mine, wanted.smooth)) for side, mine in zip(sides, knots, strict=True))
+    if before is None or len(sides[0].stretches) < 2:
+        one, two = (list(displaced(side.stretches, mine, wanted.smooth)) for side, mine in zip(sides, knots, strict=True))
+    else:
+        one, two = (
+            [*line[:-1], *displaced(side.stretches, mine, wanted.smooth, only_last=True)]
+            for side, mine, line in zip(sides, knots, before.lines, strict=True)
+        )
     extended = sum(path.length for path in one) + wanted.ease - sum(path.length for path in two)
     if abs(extended) <= MOST_APART:
         two[-1] = _extended(two[-1], extended)

@@ -2,16 +2,17 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
-import shapely
 
 from zesty_pivot.core.errors import GeometryError, PlaceError, ZestyError
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.geometry.angles import Vector, unit
+from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.cut import across, slit
 from zesty_pivot.core.moves.join import moved, shut
 from zesty_pivot.core.moves.style_lines import refuse_unclear
@@ -19,7 +20,7 @@ from zesty_pivot.core.moves.swing import carry, swing
 from zesty_pivot.core.piece import Piece, Place, Run, Source
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.place import by_source, mouth_at, point
-from zesty_pivot.core.piece.region import arc, outline
+from zesty_pivot.core.piece.region import arc, contains, outline
 
 STYLE_LINE = "style_line"
 
@@ -249,13 +250,18 @@ def square_grain(panel: Piece, edge: str) -> tuple[tuple[float, float], tuple[fl
     across_ = unit(stop - start)
     square = np.array([-across_[1], across_[0]])
     middle = (start + stop) / 2.0
-    cloth = shapely.Polygon(outline(panel)).buffer(0.0)
-    inside = shapely.intersection(cloth, shapely.LineString([middle - square * 2000.0, middle + square * 2000.0]))
-    parts = [part for part in shapely.get_parts(inside) if part.geom_type == "LineString" and part.length > 1.0]
-    if not parts:
+    cubics, _runs, _segments = panel.all_cubics
+    hits = sorted(far for _index, _t, far in with_line(cubics, middle, square))
+    ring = outline(panel)
+    inside = [
+        (two - one, one, two)
+        for one, two in itertools.pairwise(hits)
+        if two - one > 1.0 and contains(ring, middle + square * (one + two) / 2.0)
+    ]
+    if not inside:
         return None
-    longest = max(parts, key=lambda part: float(part.length))
-    (x0, y0), (x1, y1) = longest.coords[0], longest.coords[-1]
+    _long, one, two = max(inside)
+    (x0, y0), (x1, y1) = middle + square * one, middle + square * two
     low, high = 0.2, 0.8
     ends = [(float(x0 + (x1 - x0) * share), float(y0 + (y1 - y0) * share)) for share in (low, high)]
     ends.sort(key=lambda end: end[1])

@@ -18,7 +18,12 @@ Knot = tuple[float, Vector]  # a distance along the line (mm) and how far the li
 
 
 def displaced(
-    stretches: Sequence[Path], knots: Sequence[Knot], rounded: float = 0.0, held: tuple[bool, bool] = (False, False)
+    stretches: Sequence[Path],
+    knots: Sequence[Knot],
+    rounded: float = 0.0,
+    held: tuple[bool, bool] = (False, False),
+    *,
+    only_last: bool = False,
 ) -> tuple[Path, ...]:
     """Stretches laid end to end, moved aside so that they go by `knots` exactly.
 
@@ -26,12 +31,15 @@ def displaced(
     corner between two stretches is rounded over `rounded` mm to either side (at most nine tenths of a stretch): both leave it
     along the mean of their directions, so the line still goes through the corner. Every cubic stays one cubic: its ends and
     tangents are moved (Hermite). Where an end is `held`, the line keeps its direction there.
+    A knot of nothing at a joint of two stretches leaves the line level there, so what is asked for behind it changes nothing
+    before it; `only_last` gives the last stretch alone.
 
     Raises GeometryError when two knots lie at one place.
     """
     starts = [0.0, *np.cumsum([path.length for path in stretches])]
-    aside = _Aside(sorted(knots, key=lambda knot: knot[0]), _bends(stretches, starts, rounded), held)
-    return tuple(_moved(path, start, aside) for path, start in zip(stretches, starts, strict=False))
+    aside = _Aside(sorted(knots, key=lambda knot: knot[0]), _bends(stretches, starts, rounded), held, starts[1:-1])
+    chosen = list(zip(stretches, starts, strict=False))
+    return tuple(_moved(path, start, aside) for path, start in (chosen[-1:] if only_last else chosen))
 
 
 def rounding_at(stretches: Sequence[Path], rounded: float, s: float) -> Vector:
@@ -94,7 +102,7 @@ def _bends(stretches: Sequence[Path], starts: Sequence[float], rounded: float) -
 class _Aside:
     """How far a line goes aside at a distance along it, with the slope."""
 
-    def __init__(self, knots: Sequence[Knot], bends: Sequence[_Bend], held: tuple[bool, bool]) -> None:
+    def __init__(self, knots: Sequence[Knot], bends: Sequence[_Bend], held: tuple[bool, bool], joints: Sequence[float]) -> None:
         self._s = [s for s, _by in knots]
         if any(after - before <= JOIN_TOL for before, after in itertools.pairwise(self._s)):
             raise GeometryError("two amounts are asked for at one place of a line")
@@ -107,6 +115,10 @@ class _Aside:
                 # One end held: a parabola that dies away; both: an S.
                 chord = (by[1] - by[0]) / (self._s[1] - self._s[0])
                 slopes = np.array([np.zeros(2) if held[0] else 2.0 * chord, np.zeros(2) if held[1] else 2.0 * chord])
+            for joint in joints:
+                for index, s in enumerate(self._s):
+                    if s == joint and not by[index].any():
+                        slopes[index] = 0.0
             self._by, self._slopes = by, slopes
 
     def breaks(self) -> list[float]:

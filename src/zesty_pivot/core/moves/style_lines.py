@@ -8,6 +8,7 @@ from typing import Literal
 
 import numpy as np
 import shapely
+from numpy.typing import NDArray
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Path
@@ -21,6 +22,8 @@ Shape = Literal["line", "heart", "keyhole"]
 
 # A parallel line is led through a point this often (mm); between them it is off by less than a hundredth.
 _EVERY = 12.0
+
+_HAIR = 0.2  # mm
 
 
 def bowed(start: Vector, stop: Vector, bow: float, peak: float) -> Path:
@@ -78,7 +81,7 @@ def parallel(paths: Sequence[Path], width: float, start: Vector, stop: Vector) -
 def refuse_unclear(piece: Piece, line: Path) -> None:
     """Raises GeometryError when a line leaves the piece, or crosses a dart or fish-eye."""
     drawn = shapely.LineString(line.outline)
-    inner = shapely.LineString(line.between(line.length * 1e-3, line.length * (1.0 - 1e-3)).outline)
+    inner = shapely.LineString(_drawn_in(line.outline))
     for eye in piece.fisheyes:
         if drawn.intersects(shapely.Polygon(eye.outline)):
             what = f"the line crosses the fish-eye dart {eye.id!r}"
@@ -93,3 +96,13 @@ def refuse_unclear(piece: Piece, line: Path) -> None:
             raise GeometryError(f"the line crosses {name}", where=piece.name, advice="Take it into the line, or move it away.")
     if not shapely.Polygon(outline(piece)).buffer(0.02, quad_segs=1, join_style="bevel").covers(inner):
         raise GeometryError("the line leaves the piece", where=piece.name, advice="Bow it less, or end it elsewhere.")
+
+
+def _drawn_in(points: NDArray[np.float64]) -> NDArray[np.float64]:
+    """A polyline without a hair's breadth at its ends, which lie on the outline."""
+    drawn = points.copy()
+    for end, inwards in ((0, 1), (-1, -2)):
+        way = points[inwards] - points[end]
+        size = math.hypot(way[0], way[1])
+        drawn[end] += way * min(0.5, _HAIR / max(size, _HAIR))
+    return drawn

@@ -76,7 +76,14 @@ def outline(piece: Piece) -> NDArray[np.float64]:
 
 
 def crosses_itself(piece: Piece) -> bool:
-    """Whether the outline, darts cut out, crosses or touches itself."""
+    """Whether the outline, darts cut out, crosses or touches itself. Kept with the piece, as drags ask for it again."""
+    kept: bool | None = piece.__dict__.get("_crosses_itself")
+    if kept is None:
+        kept = piece.__dict__["_crosses_itself"] = _touches_itself(piece)
+    return kept
+
+
+def _touches_itself(piece: Piece) -> bool:
     points = outline(piece)
     steps = np.abs(np.diff(points, axis=0, append=points[:1])).max(axis=1)
     return not shapely.LinearRing(points[steps > JOIN_TOL]).is_simple
