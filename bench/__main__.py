@@ -27,6 +27,7 @@ from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.data.demo import demo_style, demo_styles
 from zesty_pivot.desk.start import application
+from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.shapes import shapes_of
 from zesty_pivot.desk.window import Window
 
@@ -73,6 +74,18 @@ def medians(*jobs: Callable[[int], object], rounds: int = ROUNDS) -> tuple[float
     return tuple(statistics.median(times[2:]) for times in took)
 
 
+def repainting(table: Canvas) -> Callable[[int], None]:
+    """One repaint of a table into a picture of its size."""
+    image = QImage(table.size(), QImage.Format.Format_ARGB32_Premultiplied)
+
+    def repaint(_number: int) -> None:
+        painter = QPainter(image)
+        table.render_to(painter)
+        painter.end()
+
+    return repaint
+
+
 def drag_frame(style: Style) -> tuple[float, float, float]:
     """Seconds of a drag frame's work, of the whole desk's frame, and of one repaint of the table."""
     window = Window(style)
@@ -102,12 +115,7 @@ def drag_frame(style: Style) -> tuple[float, float, float]:
         for piece in derived.pattern.pieces:
             shapes_of(piece)
 
-    image = QImage(table.size(), QImage.Format.Format_ARGB32_Premultiplied)
-
-    def repaint(_number: int) -> None:
-        painter = QPainter(image)
-        table.render_to(painter)
-        painter.end()
+    repaint = repainting(table)
 
     def desk(number: int) -> None:
         control.point(math.radians(80.0 + 1.3 * number))
@@ -147,12 +155,7 @@ def panel_frame() -> tuple[float, float]:
         for piece in derived.pattern.pieces:
             shapes_of(piece)
 
-    image = QImage(table.size(), QImage.Format.Format_ARGB32_Premultiplied)
-
-    def repaint(_number: int) -> None:
-        painter = QPainter(image)
-        table.render_to(painter)
-        painter.end()
+    repaint = repainting(table)
 
     found = medians(frame, repaint)
     window.close()

@@ -8,8 +8,8 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
-from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.piece import Pattern, Piece, Run, Seam
+from zesty_pivot.core.moves.panels import square_grain
+from zesty_pivot.core.piece import Pattern, Piece, Seam
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
@@ -31,9 +31,6 @@ from zesty_pivot.core.steps.side import (
 
 PANEL = "side_panel"
 LINES = {"front": "front_line", "back": "back_line"}
-
-# The grain of the panel stops this share of its height short of both ends. Common practice, no source.
-_GRAIN_SHORT = 0.2
 
 
 class SidePanel(Step):
@@ -80,7 +77,8 @@ class SidePanel(Step):
             kept, strip = cut_strip(piece, *widths)
             pattern = pattern.with_piece(kept)
             strips.append(_lined(strip, edge))
-        panel = _with_grain(replace(taped(strips[0], strips[1], PANEL, context), fold=None, darts=(), landmarks={}))
+        panel = replace(taped(strips[0], strips[1], PANEL, context), fold=None, darts=(), landmarks={})
+        panel = replace(panel, grain=square_grain(panel, "waist") or panel.grain)
         seams = [seam for seam in pattern.seams if {seam.a, seam.b} != {f"{self.on}.{SIDE}", f"{self.other}.{SIDE}"}]
         seams += [
             Seam(f"{name}.{SIDE}", f"{PANEL}.{edge}") for name, edge in zip((self.on, self.other), LINES.values(), strict=True)
@@ -116,32 +114,6 @@ def _lined(strip: Piece, edge: str) -> Piece:
     """A strip whose new line has a name of its own."""
     source = strip.edge(NEW).runs[0].source.edge
     return renamed(strip, edge, source)
-
-
-def _with_grain(panel: Piece) -> Piece:
-    """The panel with its grain through the middle, square to the waist's ends."""
-    waist = panel.edge("waist").runs
-    start, stop = waist[0].path.start, waist[-1].path.end
-    span = Path.straight(start, stop)
-    along = span.start_direction
-    square = (-float(along[1]), float(along[0]))
-    middle = (start + stop) / 2.0
-    top = _highest(panel, (float(middle[0]), float(middle[1])), square)
-    ends = [(float(middle[0]) + square[0] * top * share, float(middle[1]) + square[1] * top * share)
-            for share in (1.0 - _GRAIN_SHORT, _GRAIN_SHORT)]  # fmt: skip
-    return replace(panel, grain=(ends[0], ends[1]))
-
-
-def _highest(panel: Piece, middle: tuple[float, float], square: tuple[float, float]) -> float:
-    """How far (mm, with its sign) the armhole's middle lies from the waist, square to it."""
-    runs: tuple[Run, ...] = panel.edge("armhole").runs
-    total = sum(run.path.length for run in runs) / 2.0
-    for run in runs:
-        if total <= run.path.length:
-            x, y = run.path.point_at(total)
-            return (float(x) - middle[0]) * square[0] + (float(y) - middle[1]) * square[1]
-        total -= run.path.length
-    return 0.0
 
 
 STEP = SidePanel
