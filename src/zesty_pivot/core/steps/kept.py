@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from typing import Generic, TypeVar
@@ -16,16 +17,19 @@ class Kept(Generic[Made]):
 
     def __init__(self) -> None:
         self._found: OrderedDict[tuple[Hashable, ...], tuple[tuple[object, ...], Made]] = OrderedDict()
+        self._lock = threading.Lock()  # exports work out styles beside the interface
 
     def get(self, values: tuple[object, ...], key: tuple[Hashable, ...], work: Callable[[], Made]) -> Made:
         """The result for these values and this key, worked out when it is not at hand. `work` must look at nothing else."""
         whole = (*(id(value) for value in values), *key)
-        found = self._found.get(whole)
-        if found is None:
-            found = (values, work())  # the values are kept along, so that no other can get their place in memory
-            self._found[whole] = found
+        with self._lock:
+            found = self._found.get(whole)
+            if found is not None:
+                self._found.move_to_end(whole)
+                return found[1]
+        made = work()
+        with self._lock:
+            self._found[whole] = (values, made)  # the values are kept along, so that no other can get their place in memory
             while len(self._found) > MOST:
                 self._found.popitem(last=False)
-        else:
-            self._found.move_to_end(whole)
-        return found[1]
+        return made
