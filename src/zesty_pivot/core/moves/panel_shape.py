@@ -344,8 +344,9 @@ def _led_to(runs: list[Run], back: float, corner: Vector, *, outwards: bool) -> 
         first = replace(first, path=Path.chain([more, first.path]))
     turned = [first, *turned[1:]]
     paths = [run.path for run in turned]
-    total = sum(path.length for path in paths)
-    paths = list(displaced(paths, [(0.0, corner - paths[0].start), (total, np.zeros(2))], held=(False, True)))
+    if np.abs(corner - paths[0].start).max() > JOIN_TOL:
+        total = sum(path.length for path in paths)
+        paths = list(displaced(paths, [(0.0, corner - paths[0].start), (total, np.zeros(2))], held=(False, True)))
     cubics = paths[0].cubics.copy()
     cubics[0, 0] = corner
     paths[0] = Path(cubics)

@@ -81,9 +81,11 @@ def cut_panels(
             top, bottom, stretches = draw(waiting)
             refuse_unclear(waiting, Path.chain(stretches))
             panels = _cut(waiting, throughs, (top, bottom), stretches, edge, names, left)
-            one = panels.stretches(False)[0]
-            turn = whole if drafted.is_hip_length else _as_drafted(panels.side, drafted)
-            return replace(panels, side=moved(panels.side, Motion.turn(one.end, turn)))
+            one, two = panels.stretches(False)[0], panels.stretches(True)[0]
+            lay = Motion.lay((two.end, two.start), (one.end, one.start))
+            turn = Motion.turn(one.end, whole if drafted.is_hip_length else _as_drafted(panels.side, drafted, lay))
+            both = Motion(turn.matrix @ lay.matrix, lay.origin, turn(lay.target))
+            return replace(panels, side=moved(panels.side, both))
         except ZestyError as found:
             fault = fault or found
     raise fault or GeometryError("no clear way for the line", where=piece.name, advice="Lead it elsewhere.")
@@ -173,13 +175,12 @@ def _cut(
             side = _left_over(side, edge, len(stretches) - 2 - number, held, left)
     if any(dart.id.startswith(_HELD) for panel in (centre, side) for dart in panel.darts):
         raise GeometryError("the darts do not reach the line", where=piece.name, advice="Begin and end it further apart.")
-    panels = Panels(centre, side, edge, tuple(angles))
-    one, two = panels.stretches(False)[0], panels.stretches(True)[0]
-    return replace(panels, side=moved(side, Motion.lay((two.end, two.start), (one.end, one.start))))
+    return Panels(centre, side, edge, tuple(angles))
 
 
-def _as_drafted(side: Piece, drafted: Piece) -> float:
-    """The turn (radians) that lays the lowest stretch of a panel's side seam as it was drafted; none for a panel without."""
+def _as_drafted(side: Piece, drafted: Piece, lay: Motion) -> float:
+    """The turn (radians) after `lay` that lays the lowest stretch of a panel's side seam as it was drafted; none for a panel
+    without."""
     runs = [run for run in side.runs if side.role(run.edge) == "side_seam" and run.source.u1 > run.source.u0]
     lowest = max(runs, key=lambda run: run.source.u1, default=None)
     if lowest is None:
@@ -190,7 +191,7 @@ def _as_drafted(side: Piece, drafted: Piece) -> float:
     except PlaceError:
         return 0.0
     now = [lowest.path.point_at(lowest.path.length * share) for share in shares]
-    return between(now[1] - now[0], before[1] - before[0])
+    return between(lay(now[1]) - lay(now[0]), before[1] - before[0])
 
 
 def _parted(piece: Piece, edge: str, stretches: tuple[Path, ...], *, turned: bool) -> Piece:

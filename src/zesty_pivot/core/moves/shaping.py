@@ -39,7 +39,7 @@ def displaced(
     starts = [0.0, *np.cumsum([path.length for path in stretches])]
     aside = _Aside(sorted(knots, key=lambda knot: knot[0]), _bends(stretches, starts, rounded), held, starts[1:-1])
     chosen = list(zip(stretches, starts, strict=False))
-    return tuple(_moved(path, start, aside) for path, start in (chosen[-1:] if only_last else chosen))
+    return Path.measured(_moved(path, start, aside) for path, start in (chosen[-1:] if only_last else chosen))
 
 
 def rounding_at(stretches: Sequence[Path], rounded: float, s: float) -> Vector:

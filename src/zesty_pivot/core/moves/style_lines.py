@@ -88,10 +88,9 @@ def refuse_unclear(piece: Piece, line: Path) -> None:
             raise GeometryError(what, where=piece.name, advice="Take that dart into the line, or pass it.")
     for dart in piece.darts:
         pin = piece.pivot(dart.pivot)
-        legs = shapely.MultiLineString([[end, pin] for end in piece.mouth(dart.id)])
-        if legs.distance(shapely.Point(pin)) < 1.0 and drawn.distance(shapely.Point(pin)) < 0.01:
-            legs = legs.difference(shapely.Point(pin).buffer(0.5))  # darts that lead to the line end on it
-        if inner.intersects(legs):
+        short = 0.5 if drawn.distance(shapely.Point(pin)) < 0.01 else 0.0  # mm: darts that lead to the line end on it
+        legs = [[end, pin + (end - pin) * (short / max(math.dist(end, pin), 1.0))] for end in piece.mouth(dart.id)]
+        if inner.intersects(shapely.MultiLineString(legs)):
             name = "a dart that waits" if dart.id.startswith("*") else f"the {words(dart.id)} dart"
             raise GeometryError(f"the line crosses {name}", where=piece.name, advice="Take it into the line, or move it away.")
     if not shapely.Polygon(outline(piece)).buffer(0.02, quad_segs=1, join_style="bevel").covers(inner):
