@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
-from zesty_pivot.core.finish.balance import notch_place
+from zesty_pivot.core.finish.balance import notch_distances
 from zesty_pivot.core.finish.walk import MEETS
 from zesty_pivot.core.piece import Piece
-from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.core.quantity import format_length
@@ -19,7 +18,7 @@ def _run(look: Look) -> Iterable[Finding]:
         ((one, edge), *more), ((two, other), *others) = parts_of(seam.a), parts_of(seam.b)
         if more or others or look.pattern.piece(one).role(edge) != "style_line":
             continue
-        here, there = (_marks(look.pattern.piece(name), on) for name, on in ((one, edge), (two, other)))
+        here, there = (_from_the_top(look.pattern.piece(name), on) for name, on in ((one, edge), (two, other)))
         names = f"{words(one)} and {words(two)}"
         for id in dict.fromkeys([*here, *there]):
             title = f"{words(id.rpartition('.')[2])} notch"
@@ -39,18 +38,10 @@ def _run(look: Look) -> Iterable[Finding]:
                 )  # fmt: skip
 
 
-def _marks(piece: Piece, edge: str) -> dict[str, float]:
-    """The notches of a line by id, with their distance (mm) from the end where its provenance begins."""
+def _from_the_top(piece: Piece, edge: str) -> dict[str, float]:
+    """The notches of a line, counted from where its provenance begins."""
     runs = piece.edge(edge).runs
-    is_turned = runs[0].source.u0 > runs[-1].source.u1
-    total = piece.edge(edge).sewn_length
-    found: dict[str, float] = {}
-    for mark in piece.notches:
-        place = notch_place(piece, mark)
-        if place is not None and piece.runs[place.run].edge == edge:
-            distance = places.sewn_distance(piece, place)
-            found[mark.id] = total - distance if is_turned else distance
-    return found
+    return notch_distances(piece, edge, from_end=runs[0].source.u0 > runs[-1].source.u1)
 
 
 CHECK = Check("notches_meet", "Panels' notches meet", _run)

@@ -38,6 +38,18 @@ def notch_place(piece: Piece, notch: Notch) -> Place | None:
         return None
 
 
+def notch_distances(piece: Piece, edge: str, *, from_end: bool) -> dict[str, float]:
+    """The notches of an edge by id, with their sewn distance (mm) from its first landmark, or from its end."""
+    total = piece.edge(edge).sewn_length
+    found: dict[str, float] = {}
+    for mark in piece.notches:
+        place = notch_place(piece, mark)
+        if place is not None and piece.runs[place.run].edge == edge:
+            distance = places.sewn_distance(piece, place)
+            found[mark.id] = total - distance if from_end else distance
+    return found
+
+
 def is_beside_a_dart(piece: Piece, place: Place) -> bool:
     """Whether a mouth opens within BESIDE_A_DART of a place, along the seam."""
     run, before = piece.runs[place.run], piece.runs[place.run - 1]

@@ -10,7 +10,7 @@ from functools import cached_property
 import numpy as np
 
 from zesty_pivot.core.errors import PlaceError
-from zesty_pivot.core.finish.balance import balance_point, notch_place
+from zesty_pivot.core.finish.balance import balance_point, notch_distances
 from zesty_pivot.core.finish.fold import folded
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.geometry.angles import Vector
@@ -225,7 +225,7 @@ def _notches(one: Side, two: Side) -> tuple[Notch, ...]:
     balance = [_balance(side) for side in (one, two)]
     if balance[0] is not None or balance[1] is not None:
         found.append(Notch("balance notch", balance[0], balance[1]))
-    marks = [_marks(side) for side in (one, two)]
+    marks = [notch_distances(side.piece, side.edge, from_end=side.is_turned) for side in (one, two)]
     for id in dict.fromkeys([*marks[0], *marks[1]]):
         found.append(Notch(f"{words(id.rpartition('.')[2])} notch", marks[0].get(id), marks[1].get(id)))
     left = dict(_leg_notches(two))
@@ -237,17 +237,6 @@ def _notches(one: Side, two: Side) -> tuple[Notch, ...]:
             found.append(Notch(f"{words(dart)} dart, {words(one.piece.name)}", at, None))
     found += [Notch(f"{words(dart)} dart, {words(two.piece.name)}", None, at) for dart, at in left.items()]
     return tuple(sorted(found, key=lambda notch: notch.a_mm if notch.a_mm is not None else notch.b_mm or 0.0))
-
-
-def _marks(side: Side) -> dict[str, float]:
-    """The panel's notches on the edge by id, with their distance (mm) from the start."""
-    found: dict[str, float] = {}
-    for mark in side.piece.notches:
-        place = notch_place(side.piece, mark)
-        if place is not None and side.piece.runs[place.run].edge == side.edge:
-            distance = places.sewn_distance(side.piece, place)
-            found[mark.id] = side.length - distance if side.is_turned else distance
-    return found
 
 
 def _balance(side: Side) -> float | None:

@@ -12,14 +12,14 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.panels import STYLE_LINE, square_grain
 from zesty_pivot.core.moves.style_lines import parallel, refuse_unclear
-from zesty_pivot.core.piece import Notch, Pattern, Piece, Place, Seam, StyleLine
+from zesty_pivot.core.piece import Pattern, Piece, Place, Seam, StyleLine
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
 from zesty_pivot.core.steps.hand import Line, Way, line
-from zesty_pivot.core.steps.panel_seams import free_line, with_panels
+from zesty_pivot.core.steps.panel_seams import free_line, lined, with_panels
 
 
 class Band(Step):
@@ -73,12 +73,7 @@ class Band(Step):
             raise StepError("that edge has a band already", where=self.on, advice="Change that one.")
         kept, band = across(piece, start, stop, drawn, edge, STYLE_LINE, (piece.name, name))
         source = f"{piece.of or piece.name}.{edge}"
-        parts = []
-        for part in (kept, band):
-            runs = tuple(replace(r, source=replace(r.source, edge=source)) if r.edge == edge else r for r in part.runs)
-            strokes = 2 if (piece.of or piece.name).startswith("back") else 1
-            parts.append(replace(part, runs=runs, notches=(*part.notches, Notch(f"{edge}.1", source, 0.5, strokes))))
-        kept, band = parts
+        kept, band = (lined(part, edge, source, (0.5,)) for part in (kept, band))
         kept = replace(kept, grain=kept.grain or piece.grain)
         band = replace(band, of=piece.of or piece.name, grain=square_grain(band, self.edge) or piece.grain)
         style = StyleLine(edge, piece.of or piece.name, (kept.name, band.name), ())

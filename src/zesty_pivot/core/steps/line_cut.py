@@ -12,7 +12,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.panels import STYLE_LINE, square_grain
 from zesty_pivot.core.moves.style_lines import at_centre, bowed, refuse_unclear
-from zesty_pivot.core.piece import Notch, Pattern, Piece, Place, Seam, StyleLine
+from zesty_pivot.core.piece import Pattern, Piece, Place, Seam, StyleLine
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
@@ -20,7 +20,7 @@ from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Share
 from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
 from zesty_pivot.core.steps.hand import Line, Way, line, place_line
-from zesty_pivot.core.steps.panel_seams import free_line, with_panels
+from zesty_pivot.core.steps.panel_seams import free_line, lined, with_panels
 
 # A line longer than this (mm) gets two notches, a shorter one a single. Common practice, no source.
 TWO_NOTCHES = 150.0
@@ -98,7 +98,8 @@ class CutLine(Step):
         one, two = across(piece, start, stop, drawn, edge, STYLE_LINE, (piece.name, name))
         main, cut = (one, two) if one.area >= two.area else (two, one)
         source = f"{piece.of or piece.name}.{edge}"
-        main, cut = (self._marked(part, edge, source, drawn.length) for part in (main, cut))
+        shares = (0.3, 0.7) if drawn.length > TWO_NOTCHES else (0.5,)
+        main, cut = (lined(part, edge, source, shares) for part in (main, cut))
         main = replace(main, name=piece.name, grain=main.grain or piece.grain)
         cut = replace(cut, name=name, of=piece.of or piece.name)
         cut = replace(cut, grain=cut.grain or self._grain(cut))
@@ -117,15 +118,6 @@ class CutLine(Step):
         low, high = _box(cut)
         middle = (low[0] + high[0]) / 2.0
         return (middle, low[1] + 0.25 * (high[1] - low[1])), (middle, low[1] + 0.75 * (high[1] - low[1]))
-
-    @staticmethod
-    def _marked(part: Piece, edge: str, source: str, long: float) -> Piece:
-        """A part with the line's provenance under its own name, and its notches."""
-        runs = tuple(replace(run, source=replace(run.source, edge=source)) if run.edge == edge else run for run in part.runs)
-        strokes = 2 if (part.of or part.name).startswith("back") else 1
-        shares = (0.3, 0.7) if long > TWO_NOTCHES else (0.5,)
-        marks = tuple(Notch(f"{edge}.{number}", source, share, strokes) for number, share in enumerate(shares, start=1))
-        return replace(part, runs=runs, notches=(*part.notches, *marks))
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Mark both places, draw, notch, cut; the same in both ways."""

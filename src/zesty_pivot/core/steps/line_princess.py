@@ -202,6 +202,8 @@ class Princess(Step):
 
         bottom_role = self._bottom_role(cut)
         bottom = asked("waist") if bottom_role == "waist" else None
+        if bottom is not None and "waist" in least:
+            least.add("bottom")
         levels = []
         still: list[float] = []
         line = cut.stretches(False)

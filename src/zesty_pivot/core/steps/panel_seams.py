@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from zesty_pivot.core.piece import Pattern, Piece, Seam
+from zesty_pivot.core.piece import Notch, Pattern, Piece, Seam
 from zesty_pivot.core.piece.pattern import parts_of
 
 # Panels of front and back whose edges differ by less than this (mm) are sewn to each other, one by one; lines that meet less
@@ -49,6 +49,14 @@ def _having(panels: Sequence[Piece], edge: str) -> list[tuple[str, str]]:
         if places:
             found.append((min(places), panel.name))
     return [(name, edge) for _u, name in sorted(found)]
+
+
+def lined(part: Piece, edge: str, source: str, shares: Sequence[float]) -> Piece:
+    """A part of a cut piece whose line has its own provenance, with notches at shares of it."""
+    runs = tuple(replace(run, source=replace(run.source, edge=source)) if run.edge == edge else run for run in part.runs)
+    strokes = 2 if (part.of or part.name).startswith("back") else 1
+    marks = tuple(Notch(f"{edge}.{number}", source, share, strokes) for number, share in enumerate(shares, start=1))
+    return replace(part, runs=runs, notches=(*part.notches, *marks))
 
 
 def free_name(pattern: Pattern, wanted: str) -> str:

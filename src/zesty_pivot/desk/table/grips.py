@@ -17,11 +17,10 @@ from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.quantity import Scope, length_mm
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.core.steps.fullness_slash import Slash
-from zesty_pivot.core.steps.line_princess import MOST_PAST, Princess
+from zesty_pivot.core.steps.line_princess import MOST_PAST, UPPER, Princess
 
 Point = tuple[float, float]
 
-UPPER = ("neckline", "shoulder", "armhole")
 LOWER = ("side_seam", "waist", "hem")
 
 
