@@ -6,21 +6,31 @@ finite float64 arrays of the stated shape, checked once at the public edge (`Pat
 
 from __future__ import annotations
 
+import functools
 import math
 
 import numpy as np
 from numpy.typing import NDArray
 
-from zesty_pivot.core.geometry.tolerance import LENGTH_TOL
+from zesty_pivot.core.geometry.tolerance import LENGTH_TOL, STRAIGHT_NOISE
 
 Array = NDArray[np.float64]
 
 _NODES, _WEIGHTS = np.polynomial.legendre.leggauss(20)
 _NODES = (_NODES + 1.0) / 2.0
 _WEIGHTS = _WEIGHTS / 2.0
-# The derivative's Bernstein basis at the nodes, (20, 3).
-_NODE_BASIS = np.stack([(1.0 - _NODES) ** 2, 2.0 * _NODES * (1.0 - _NODES), _NODES**2], axis=-1)
 _MAX_HALVINGS = 40
+
+
+def _basis(at: Array) -> Array:
+    """The derivative's Bernstein basis at parameters (m,): (m, 3)."""
+    return np.stack([(1.0 - at) ** 2, 2.0 * at * (1.0 - at), at**2], axis=-1)
+
+
+_NODE_BASIS = _basis(_NODES)
+# Both halves at their nodes, and what adds each half up: (40, 3) and (40,).
+_HALF_BASIS = np.concatenate([_basis(_NODES / 2.0), _basis((1.0 + _NODES) / 2.0)])
+_HALF_WEIGHTS = np.concatenate([_WEIGHTS, _WEIGHTS]) / 2.0
 
 
 def line(start: Array, end: Array) -> Array:
@@ -71,14 +81,19 @@ def lengths(cubics: Array) -> Array:
     Straight lines are measured as chords. Cusps and turning points, where |B'| has a kink that nodes can miss, are
     halved until they are too short to matter.
     """
+    steps = cubics[:, 1:] - cubics[:, :-1]
     chords = cubics[:, 3] - cubics[:, 0]
     total = np.hypot(chords[:, 0], chords[:, 1])
-    owner = np.flatnonzero(~are_straight(cubics))
-    if len(owner) == 0:
+    bent = ~_straight(steps, chords)
+    if not bent.any():
         return total
+    whole = _speeds(_NODE_BASIS @ steps) @ _WEIGHTS * 3.0
+    halved = _speeds(_HALF_BASIS @ steps) @ _HALF_WEIGHTS * 3.0
+    if np.abs(halved - whole).max() <= LENGTH_TOL and _forward(steps, chords)[bent].all():  # nearly always
+        return np.where(bent, halved, total)
+    owner = np.flatnonzero(bent)
     total[owner] = 0.0
-    work = cubics[owner]
-    whole = _quadrature(work)
+    work, whole = cubics[owner], whole[owner]
     for _ in range(_MAX_HALVINGS):
         left, right = _halves(work)
         first, second = _quadrature(left), _quadrature(right)
@@ -98,15 +113,26 @@ def _settled(cubics: Array) -> NDArray[np.bool_]:
     """Whether a cubic cannot turn back: the derivative's control points all point forward; or it is next to nothing."""
     steps = cubics[:, 1:] - cubics[:, :-1]
     chord = cubics[:, 3] - cubics[:, 0]
-    forward = ((steps * chord[:, None]).sum(axis=2) > 0.0).all(axis=1)
+    forward = _forward(steps, chord)
     tiny = np.hypot(steps[..., 0], steps[..., 1]).sum(axis=1) <= LENGTH_TOL
     found: NDArray[np.bool_] = forward | tiny
     return found
 
 
+def _forward(steps: Array, chords: Array) -> NDArray[np.bool_]:
+    """Whether all of a cubic's steps (n, 3, 2) go along its chord (n, 2): (n,)."""
+    ways = steps[..., 0] * chords[:, :1] + steps[..., 1] * chords[:, 1:]
+    found: NDArray[np.bool_] = ways.min(axis=1) > 0.0
+    return found
+
+
+def _speeds(slopes: Array) -> Array:
+    found: Array = np.hypot(slopes[..., 0], slopes[..., 1])
+    return found
+
+
 def _quadrature(cubics: Array) -> Array:
-    steps = _NODE_BASIS @ (3.0 * (cubics[:, 1:] - cubics[:, :-1]))
-    found: Array = np.hypot(steps[..., 0], steps[..., 1]) @ _WEIGHTS
+    found: Array = _speeds(_NODE_BASIS @ (3.0 * (cubics[:, 1:] - cubics[:, :-1]))) @ _WEIGHTS
     return found
 
 
@@ -132,14 +158,19 @@ def split(cubic: Array, at: float) -> tuple[Array, Array]:
 
 def is_straight(cubic: Array) -> bool:
     """Whether a cubic is a plain line: inner points at its thirds, to the noise of the arithmetic."""
-    return bool(are_straight(cubic[None])[0])
+    (ax, ay), (bx, by), (cx, cy), (dx, dy) = cubic.tolist()
+    x, y = (dx - ax) / 3.0, (dy - ay) / 3.0
+    return abs(bx - ax - x) + abs(dx - cx - x) <= STRAIGHT_NOISE and abs(by - ay - y) + abs(dy - cy - y) <= STRAIGHT_NOISE
 
 
 def are_straight(cubics: Array) -> NDArray[np.bool_]:
     """Which of n cubics are plain lines, (n,)."""
-    third = (cubics[:, 3] - cubics[:, 0]) / 3.0
-    off = np.abs(cubics[:, 1] - cubics[:, 0] - third) + np.abs(cubics[:, 3] - cubics[:, 2] - third)
-    found: NDArray[np.bool_] = off.max(axis=1) <= 1e-9
+    return _straight(cubics[:, 1:] - cubics[:, :-1], cubics[:, 3] - cubics[:, 0])
+
+
+def _straight(steps: Array, chords: Array) -> NDArray[np.bool_]:
+    off = np.abs(steps[:, ::2] - chords[:, None] / 3.0).sum(axis=1)
+    found: NDArray[np.bool_] = off.max(axis=1) <= STRAIGHT_NOISE
     return found
 
 
@@ -159,7 +190,7 @@ def param_at_length(cubic: Array, length: float, total: float) -> float:
         return t
     powers = _powers(3.0 * (cubic[1:] - cubic[:-1]))
     # One quadrature is enough where it agrees with the halved one over the whole; cusps take the slow way.
-    plain = bool(_settled(cubic[None])[0]) and abs(_length_to(powers, 1.0) - total) <= LENGTH_TOL
+    plain = _goes_forward(cubic) and abs(_length_to(powers, 1.0) - total) <= LENGTH_TOL
     for _ in range(60):
         reached = _length_to(powers, t) if plain else float(lengths(split(cubic, t)[0][None])[0])
         error = reached - length
@@ -171,6 +202,12 @@ def param_at_length(cubic: Array, length: float, total: float) -> float:
         step = t - error / speed if speed > 0.0 else math.nan
         t = step if low < step < high else (low + high) / 2.0
     return t
+
+
+def _goes_forward(cubic: Array) -> bool:
+    (ax, ay), (bx, by), (cx, cy), (dx, dy) = cubic.tolist()
+    x, y = dx - ax, dy - ay
+    return min((bx - ax) * x + (by - ay) * y, (cx - bx) * x + (cy - by) * y, (dx - cx) * x + (dy - cy) * y) > 0.0
 
 
 def _powers(steps: Array) -> tuple[float, ...]:
@@ -202,7 +239,13 @@ def flatten_counts(cubics: Array, tolerance: float) -> NDArray[np.int64]:
 
 def flatten(cubics: Array, tolerance: float) -> Array:
     """A polyline (m, 2) through a chain of cubics, no further than `tolerance` mm from it."""
-    pieces = [cubics[:1, 0]]
-    for cubic, count in zip(cubics, flatten_counts(cubics, tolerance), strict=True):
-        pieces.append(points(cubic[None], np.arange(1, count + 1) / count)[0])
-    return np.concatenate(pieces)
+    counts = flatten_counts(cubics, tolerance).tolist()
+    return np.concatenate([cubics[:1, 0], *(_even(count) @ cubic for cubic, count in zip(cubics, counts, strict=True))])
+
+
+@functools.lru_cache(maxsize=256)
+def _even(count: int) -> Array:
+    """The Bernstein basis at the ends of `count` equal parts, without the first: (count, 4)."""
+    t = np.arange(1, count + 1) / count
+    s = 1.0 - t
+    return np.stack([s * s * s, 3.0 * s * s * t, 3.0 * s * t * t, t * t * t], axis=-1)

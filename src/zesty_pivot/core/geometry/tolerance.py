@@ -11,5 +11,8 @@ FLATNESS = 0.01
 # Arc lengths are integrated until two estimates agree this closely, per segment.
 LENGTH_TOL = 1e-10
 
+# Inner points this close (mm) to the thirds of the chord make a cubic a plain line: the noise of the arithmetic.
+STRAIGHT_NOISE = 1e-9
+
 # Directions closer than this (radians) are one direction: the noise of float64 at pattern size.
 ANGLE_NOISE = 1e-9

@@ -11,7 +11,7 @@ from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.shaping import Knot, displaced, ended_at
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Piece, Run
 
 
 def given_back(panel: Piece, top: float, chest: tuple[float, float] | None, *, underarm: bool) -> tuple[Piece, float]:
@@ -64,6 +64,8 @@ def given_back(panel: Piece, top: float, chest: tuple[float, float] | None, *, u
 def widened(before: Piece, after: Piece, levels: Mapping[str, float]) -> dict[str, float]:
     """How much further out (mm) a side panel's side seam is at each level, where it moved."""
     found: dict[str, float] = {}
+    if all(one is two for one, two in zip(_side_runs(before), _side_runs(after), strict=False)):
+        return found
     for name, y in levels.items():
         one, two = (_side_at(panel, y) for panel in (before, after))
         if one is not None and two is not None and abs(two - one) > 1e-6:
@@ -73,8 +75,11 @@ def widened(before: Piece, after: Piece, levels: Mapping[str, float]) -> dict[st
 
 def _side_at(panel: Piece, y: float) -> float | None:
     """Where a panel's side seam crosses a height, x in mm."""
-    for run in panel.runs:
-        if panel.role(run.edge) == "side_seam":
-            for _segment, _t, x in with_line(run.path.cubics, np.array([0.0, y]), np.array([1.0, 0.0])):
-                return x
+    for run in _side_runs(panel):
+        for _segment, _t, x in with_line(run.path.cubics, np.array([0.0, y]), np.array([1.0, 0.0])):
+            return x
     return None
+
+
+def _side_runs(panel: Piece) -> list[Run]:
+    return [run for run in panel.runs if panel.role(run.edge) == "side_seam"]

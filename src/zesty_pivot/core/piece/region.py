@@ -37,11 +37,10 @@ def polygon(piece: Piece, indices: tuple[int, ...], closing: tuple[Vector, ...])
 
 def contains(ring: NDArray[np.float64], point: Vector) -> bool:
     """Whether a point lies inside a closed polyline (m, 2), by the winding of the rays to it."""
-    spokes = ring - point
-    after = np.roll(spokes, -1, axis=0)
-    cross = spokes[:, 0] * after[:, 1] - spokes[:, 1] * after[:, 0]
-    dots = (spokes * after).sum(axis=1)
-    return bool(abs(np.arctan2(cross, dots).sum()) > math.pi)
+    x, y = (ring - point).T
+    after = np.append(np.arange(1, len(ring)), 0)
+    beyond, below = x[after], y[after]
+    return bool(abs(np.arctan2(x * below - y * beyond, x * beyond + y * below).sum()) > math.pi)
 
 
 def first_hit(piece: Piece, pin: Vector, direction: Vector) -> Place | None:
