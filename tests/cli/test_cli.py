@@ -156,7 +156,8 @@ def test_steps_and_schemas() -> None:
     assert {step["do"] for step in listed["steps"]} == {
         "dart.move", "dart.split", "dart.merge", "dart.equalise", "dart.fan", "dart.use", "dart.shape", "dart.fisheye",
         "dart.park", "line.princess", "line.cut", "line.band", "line.contour", "trim.hem", "trim.strapless", "piece.join",
-        "dart.return", "fullness.slash", "fullness.flare", "piece.true",
+        "dart.return", "fullness.slash", "fullness.flare", "piece.true", "neck.shape", "neck.gape", "neck.opening",
+        "trim.armhole", "piece.facing",
         "piece.true_seam", "piece.square", "piece.side_seam", "piece.unfold", "piece.side_panel",
     }  # fmt: skip
     assert "graded" in listed["schools"]["setback"]

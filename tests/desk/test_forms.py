@@ -12,9 +12,9 @@ from zesty_pivot.desk.forms.registry import all_forms
 def test_steps_are_offered_in_the_order_of_the_work() -> None:
     assert list(all_forms()) == [
         "dart.move", "dart.split", "dart.fan", "dart.merge", "dart.equalise", "dart.use", "dart.shape", "dart.fisheye",
-        "dart.park", "dart.return", "line.princess", "trim.strapless", "line.cut", "line.band", "line.contour", "trim.hem",
-        "fullness.slash", "fullness.flare", "piece.unfold", "piece.side_seam", "piece.side_panel", "piece.join", "piece.true",
-        "piece.true_seam", "piece.square",
+        "dart.park", "dart.return", "neck.shape", "neck.gape", "neck.opening", "line.princess", "trim.strapless", "line.cut",
+        "line.band", "line.contour", "trim.hem", "trim.armhole", "fullness.slash", "fullness.flare", "piece.unfold",
+        "piece.side_seam", "piece.side_panel", "piece.join", "piece.true", "piece.true_seam", "piece.square", "piece.facing",
     ]  # fmt: skip
 
 

@@ -29,7 +29,7 @@ def test_the_whole_way_from_a_bead_to_a_printed_sheet(open_desk, tmp_path: Path)
     dragged = window.model.style
 
     # The waist has a corner where its dart was closed: its finding offers to true it.
-    (button,) = [b for b, mend in window.reading.mends if mend.step and mend.step["edge"] == "waist"]
+    (button,) = [b for b, mend in window.reading.mends if mend.step and mend.step.get("edge") == "waist"]
     QTest.mouseClick(button, Qt.MouseButton.LeftButton)
     assert not corner_findings(window)
     assert window.focusWidget() is window.table

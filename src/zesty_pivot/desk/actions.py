@@ -21,6 +21,7 @@ from zesty_pivot.desk.lay import PANELS, Lay
 from zesty_pivot.desk.mending import can_true, true_all
 from zesty_pivot.desk.model import START, VIEWS, DeskModel
 from zesty_pivot.desk.settings import Look
+from zesty_pivot.desk.step_pictures import PICTURES
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.work import Worker
 
@@ -158,20 +159,10 @@ def _can_add(do: str) -> Callable[[Desk], bool]:
 
 def _adding() -> tuple[Action, ...]:
     keys = {"dart.move": "Ctrl+D", "dart.split": "Ctrl+L", "dart.merge": "Ctrl+M", "piece.true": "Ctrl+T"}
-    pictures = {
-        "dart.move": "rotate-cw", "dart.split": "split", "dart.merge": "merge", "dart.equalise": "equal",
-        "piece.true": "spline", "dart.fan": "list-collapse", "dart.use": "waves", "dart.shape": "diamond",
-        "dart.fisheye": "eye", "line.princess": "columns-2",
-        "line.cut": "scissors-line-dashed", "line.band": "rectangle-ellipsis", "piece.join": "combine",
-        "line.contour": "chart-spline", "trim.hem": "arrow-up-from-line", "trim.strapless": "crown",
-        "dart.park": "square-parking", "dart.return": "undo-dot", "fullness.slash": "slice", "fullness.flare": "fan",
-        "piece.side_seam": "move-horizontal", "piece.true_seam": "blend", "piece.square": "square-dashed",
-        "piece.unfold": "unfold-horizontal", "piece.side_panel": "panels-top-left",
-    }  # fmt: skip
     steps = registry.all_steps()
     return tuple(
         Action(
-            f"add.{do}", "Step", steps[do].title, keys.get(do, ""), _add(do), _can_add(do), pictures.get(do, "plus"),
+            f"add.{do}", "Step", steps[do].title, keys.get(do, ""), _add(do), _can_add(do), PICTURES.get(do, "plus"),
             steps[do].summary,
         )
         for do in all_forms()

@@ -27,7 +27,7 @@ if TYPE_CHECKING:
 LEFT, NARROW_LEFT = 192, 72
 # Steps by their family, as they are headed at the left.
 GROUPS = {
-    "dart": "Darts", "line": "Lines and panels", "trim": "Lines and panels", "fullness": "Fullness",
+    "dart": "Darts", "neck": "Necklines", "line": "Lines and panels", "trim": "Lines and panels", "fullness": "Fullness",
     "piece": "Pieces and seams",
 }  # fmt: skip
 

@@ -42,6 +42,12 @@ def bent(pattern: Pattern, piece: str, edge: str, by: tuple[float, float]) -> Pa
 def test_the_rules_of_the_slice_are_there() -> None:
     ids = {check.id for check in all_checks()}
     assert ids == {
+        "neck_opening",
+        "neck_depth",
+        "neck_width",
+        "neck_gape",
+        "armhole_length",
+        "facing_meets",
         "seam_partners",
         "dart_legs",
         "corners",

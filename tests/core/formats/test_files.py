@@ -67,7 +67,7 @@ def test_the_demo_is_sound() -> None:
     assert not derived.derivation.broken
     for seam in derived.look.seams:
         assert abs(seam.difference_mm) < 0.01
-    assert [finding.check for finding in derived.findings] == ["corners"]
+    assert [finding.check for finding in derived.findings] == ["corners", "neck_opening"]
     front = derived.pattern.piece("front")
     assert {dart.id for dart in front.darts} == {"shoulder", "waist"}
 

@@ -10,9 +10,11 @@ from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger import accounts
+from zesty_pivot.core.necklines.registry import all_shapes
 from zesty_pivot.core.piece.spot import ALL_STATIONS
 from zesty_pivot.core.recipe.hand import hand_sheet
 from zesty_pivot.core.steps import registry
+from zesty_pivot.core.steps.piece_facing import TITLES
 
 EDGES = ("neckline", "shoulder", "armhole", "side_seam", "waist", "centre")
 DARTS = ("shoulder", "waist", "shoulder", "waist", "mid_neck", "mid_armhole", "shoulder-1", "waist-2", "waist.right")
@@ -65,6 +67,16 @@ def any_step(chance: random.Random) -> dict:  # type: ignore[type-arg]
         "line.contour": lambda: {"by": length(0, 3), "to": chance.choice(["chest", "armhole"])},
         "trim.hem": lambda: {"by": length(-2, 3)},
         "trim.strapless": lambda: {"depth": length(8, 30), "shape": chance.choice(["straight", "sweetheart"])},
+        "neck.shape": lambda: {
+            "other": other, "shape": chance.choice(list(all_shapes())),
+            **({"width": length(6, 20)} if chance.random() < 0.3 else {}),
+            **({"depth": length(6, 40)} if chance.random() < 0.3 else {}), "side": chance.choice(["left", "right"]),
+        },
+        "neck.gape": lambda: {"amount": length(0, 3), "at": spot(chance)},
+        "neck.opening": lambda: {"kind": chance.choice(["zip", "slit"]), "length": length(2, 40)},
+        "trim.armhole": lambda: {"other": other, "shoulder_in": length(0, 5), "lower": length(-3, 5), "widen": length(-2, 2),
+                                 "back": chance.choice(["plain", "razor"])},
+        "piece.facing": lambda: {"other": other, "depth": length(2, 9), "kind": chance.choice(list(TITLES))},
         "piece.join": lambda: {"other": chance.choice([other, f"{on}_panel", f"{on}_side"])},
         "piece.unfold": dict,
     }  # fmt: skip
@@ -103,7 +115,7 @@ def test_any_recipe_is_worked_out_whole(seed: int) -> None:
         assert "\n" not in str(fault) and fault.what
     for account in accounts(found.pattern, found.derivation.block):
         assert account.is_whole, (seed, account)
-    assert len(found.pieces) == len(found.pattern.pieces) and found.sheet.width > 0.0
+    assert len(found.pieces) == len(found.pattern.pieces) + len(found.pattern.extras) and found.sheet.width > 0.0
     assert all(finding.advice for finding in found.findings)
     for way in ("pivot", "slash"):
         assert len(hand_sheet(found.derivation, found.style.scope(), way)) >= 1  # type: ignore[arg-type]

@@ -7,6 +7,7 @@ import math
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
+from zesty_pivot.core.moves.neckline import POINT
 from zesty_pivot.core.moves.redraw import corner, jog
 from zesty_pivot.core.piece import OPEN_USES, Pattern, Piece
 from zesty_pivot.core.piece.names import RIGHT, SEAM_ROLES, SIDES, side_of, words
@@ -14,7 +15,7 @@ from zesty_pivot.core.piece.pattern import parts_of
 
 LIMIT_DEG = 3.0  # common practice, no source
 SQUARE_DEG = 2.0  # common practice, no source
-POINTED = "sweetheart"  # the provenance of such a line
+POINTED = {"sweetheart", POINT}  # the ends of the provenance of such a line
 JOG_MM = 1.0  # common practice, no source
 
 
@@ -59,7 +60,7 @@ def _at_centre(piece: Piece) -> Iterable[Finding]:
         if (run.edge == piece.fold) == (after.edge == piece.fold):
             continue
         edge = after.edge if run.edge == piece.fold else run.edge
-        if POINTED in (run.source.edge.rpartition(".")[2], after.source.edge.rpartition(".")[2]):
+        if POINTED & {run.source.edge.rpartition(".")[2], after.source.edge.rpartition(".")[2]}:
             continue  # the line is meant to meet the centre in a point
         off = abs(abs(math.degrees(corner(piece, index))) - 90.0)
         if off > SQUARE_DEG:

@@ -7,7 +7,7 @@ from typing import Literal
 
 from pydantic import Field
 
-from zesty_pivot.core.quantity.fields import Length, Model
+from zesty_pivot.core.quantity.fields import Length, Model, Share
 
 SetbackName = Literal["graded", "near", "even", "three_quarter_inch", "inch", "large_shoulder"]
 FoldName = Literal["trade", "waist_to_side"]
@@ -44,6 +44,7 @@ class Finish(Model):
     wearing_ease: dict[Literal["bust", "waist", "hip"], Length] = Field(
         default_factory=dict, description="how much wider than the body the finished girths are wanted"
     )
+    stretch: Share = Field(default=0.0, description="how much longer the neckline's edge can be pulled")
     size: str = Field(default="", max_length=40)
     cloth: str = Field(default="self", max_length=40)
     hand_sheet: Literal["none", "pivot", "slash"] = Field(default="none", description="paper procedure printed along")

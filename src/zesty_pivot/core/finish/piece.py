@@ -16,6 +16,7 @@ from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.schools import ALLOWANCES
 from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.moves.mirror import flip
 from zesty_pivot.core.moves.open_up import Opened, open_up
 from zesty_pivot.core.piece import Dart, Hold, Piece, Use
 from zesty_pivot.core.piece.names import SIDES, words
@@ -108,6 +109,7 @@ def allowance_of(piece: Piece, edge: str, finish: Finish, scope: Scope) -> float
 def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version: str = "", panel: str = "") -> FinishedPiece:
     """A piece ready to draw. Raises FormulaError when a length of the finish cannot be read."""
     order = cut_order(piece, finish)
+    piece = right_side_up(piece)
     drawn, opened = open_up(pressed_away(piece, finish))
     darts = tuple(sewn_dart(drawn, dart.id, finish, scope) for dart in drawn.darts)
     ring = cut_ring(_stretches(drawn, darts, finish, scope))
@@ -137,6 +139,14 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
     texts += tuple(mark.text for mark in marked)
     texts += side_words(piece)
     return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring)
+
+
+def right_side_up(piece: Piece) -> Piece:
+    """An unfolded piece as it lies on the cloth. Halves are drawn with the centre at the left: an unfolded front lies right
+    side up so; of an unfolded back it is the inside, and it is turned over."""
+    if not piece.is_unfolded or not (piece.of or piece.name).startswith("back"):
+        return piece
+    return flip(piece, np.zeros(2), np.array([0.0, 1.0]))
 
 
 def _largest(region: shapely.Geometry) -> shapely.Polygon:

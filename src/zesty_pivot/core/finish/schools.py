@@ -107,13 +107,28 @@ class AllowanceSchool:
 
 ALLOWANCES: dict[str, AllowanceSchool] = {
     "industry_metric": AllowanceSchool(
-        "industry: 1 cm, neck, armhole 0.6", 10.0, {"neckline": 6.0, "armhole": 6.0, "hem": 30.0}, {"back": 15.0}
+        "industry: 1 cm, neck, armhole 0.6",
+        10.0,
+        {"neckline": 6.0, "armhole": 6.0, "opening": 6.0, "facing_edge": 0.0, "hem": 30.0},
+        {"back": 15.0},
     ),
-    "inches_room": AllowanceSchool("inches: 1/2 in, 1/4 in neck", 0.5 * IN, {"neckline": 0.25 * IN, "hem": 1.0 * IN}, {}),
+    "inches_room": AllowanceSchool(
+        "inches: 1/2 in, 1/4 in neck",
+        0.5 * IN,
+        {"neckline": 0.25 * IN, "opening": 0.25 * IN, "facing_edge": 0.0, "hem": 1.0 * IN},
+        {},
+    ),
     "home_room": AllowanceSchool(
         "home: side 1 1/2 in, joins 1 in",
         1.0 * IN,
-        {"hem": 1.0 * IN, "side_seam": 1.5 * IN, "shoulder": 0.5 * IN, "neckline": 0.5 * IN, "armhole": 0.5 * IN},
+        {
+            "hem": 1.0 * IN,
+            "side_seam": 1.5 * IN,
+            "shoulder": 0.5 * IN,
+            "neckline": 0.5 * IN,
+            "armhole": 0.5 * IN,
+            "opening": 0.5 * IN,
+        },
         {"back": 1.5 * IN},
     ),
     "none": AllowanceSchool("none: seam lines only", 0.0, {}, {}),

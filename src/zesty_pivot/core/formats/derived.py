@@ -13,7 +13,7 @@ from zesty_pivot.core.finish.sheet import Sheet, lay
 from zesty_pivot.core.formats.block_file import pattern as block_pattern
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger import Girths, girths
-from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.piece import Extra, Pattern
 from zesty_pivot.core.piece.pattern import panel_words
 from zesty_pivot.core.recipe import Derivation, Evaluator
 
@@ -47,12 +47,21 @@ class Derived:
 
     @cached_property
     def pieces(self) -> tuple[FinishedPiece, ...]:
-        """The finished pieces."""
+        """The finished pieces: those of the body, then facings, straps and linings."""
         style, pattern = self.style, self.pattern
-        return tuple(
+        body = [
             finish_piece(piece, style.finish, style.scope(), style.name, panel=panel_words(pattern, piece))
             for piece in pattern.pieces
-        )
+        ]
+        return (*body, *(self._extra(extra) for extra in pattern.extras))
+
+    def _extra(self, extra: Extra) -> FinishedPiece:
+        """A facing, strap or lining: cut as it says itself unless the user decided otherwise."""
+        finish, name = self.style.finish, extra.piece.name
+        cut = {**finish.cut, name: finish.cut.get(name, extra.cut)}
+        cloth = {"lining": "lining", "facing": f"{finish.cloth}, interfacing" if finish.cloth else "self, interfacing"}
+        own = finish.model_copy(update={"cut": cut, "cloth": cloth.get(extra.kind, finish.cloth)})
+        return finish_piece(extra.piece, own, self.style.scope(), self.style.name)
 
     @cached_property
     def sheet(self) -> Sheet:

@@ -160,7 +160,8 @@ def is_straight(cubic: Array) -> bool:
     """Whether a cubic is a plain line: inner points at its thirds, to the noise of the arithmetic."""
     (ax, ay), (bx, by), (cx, cy), (dx, dy) = cubic.tolist()
     x, y = (dx - ax) / 3.0, (dy - ay) / 3.0
-    return abs(bx - ax - x) + abs(dx - cx - x) <= STRAIGHT_NOISE and abs(by - ay - y) + abs(dy - cy - y) <= STRAIGHT_NOISE
+    off = max(abs(bx - ax - x) + abs(dx - cx - x), abs(by - ay - y) + abs(dy - cy - y))
+    return bool(off <= STRAIGHT_NOISE)
 
 
 def are_straight(cubics: Array) -> NDArray[np.bool_]:
@@ -207,7 +208,8 @@ def param_at_length(cubic: Array, length: float, total: float) -> float:
 def _goes_forward(cubic: Array) -> bool:
     (ax, ay), (bx, by), (cx, cy), (dx, dy) = cubic.tolist()
     x, y = dx - ax, dy - ay
-    return min((bx - ax) * x + (by - ay) * y, (cx - bx) * x + (cy - by) * y, (dx - cx) * x + (dy - cy) * y) > 0.0
+    along = min((bx - ax) * x + (by - ay) * y, (cx - bx) * x + (cy - by) * y, (dx - cx) * x + (dy - cy) * y)
+    return bool(along > 0.0)
 
 
 def _powers(steps: Array) -> tuple[float, ...]:

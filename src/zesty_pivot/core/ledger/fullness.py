@@ -66,7 +66,8 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
         known.update(dict.fromkeys(pivot for line in lines for pivot, _angle in line.angles))
         is_unfolded = any(piece.is_unfolded for piece in pieces)
         for half in known:
-            held = sum(math.degrees(source.angle(dart.id)) for dart in source.darts if dart.pivot == half)
+            home = _home(half, source, pattern, block)
+            held = sum(math.degrees(home.angle(dart.id)) for dart in home.darts if dart.pivot == half)
             for pivot in [half + side for side in SIDES] if is_unfolded else [half]:
                 names = {pivot, half} if is_unfolded else {pivot}
                 added = math.degrees(sum(angle for piece in pieces for name, angle in piece.added if name in names))
@@ -74,6 +75,14 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
                 placed += [_sewn(line, angle) for line in lines for name, angle in line.angles if name == half]
                 found.append(Account(source.name, pivot, held, tuple(placed), added))
     return tuple(found)
+
+
+def _home(pivot: str, source: Piece, pattern: Pattern, block: Pattern) -> Piece:
+    """The block's piece that a pivot comes from: `source`, or one that was joined to it whole."""
+    if pivot in source.landmarks:
+        return source
+    gone = (piece for piece in block.pieces if pivot in piece.landmarks and not pattern.come_from(piece.name))
+    return next(gone, source)
 
 
 def _sewn(line: StyleLine, angle: float) -> Placed:

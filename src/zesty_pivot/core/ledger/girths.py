@@ -31,13 +31,14 @@ def girths(pattern: Pattern, block: Pattern) -> Girths:
     is_long = any(piece.is_hip_length for piece in block.pieces)
     return Girths(
         bust=_across(pattern, block, "bust"),
-        waist=_across(pattern, block, "waist") if is_long else _around(pattern, "waist"),
+        waist=_across(pattern, block, "waist") if is_long else around(pattern, "waist"),
         hip=_across(pattern, block, "hip"),
-        neck_opening=_around(pattern, "neckline"),
+        neck_opening=around(pattern, "neckline"),
     )
 
 
-def _around(pattern: Pattern, role: str) -> float | None:
+def around(pattern: Pattern, role: str) -> float | None:
+    """The finished length (mm) of all edges of a role, both halves; None where there is none."""
     edges = [(piece, id) for piece in pattern.pieces for id, its in piece.roles if its == role]
     # A half counts twice, an unfolded piece has both sides.
     halves = [(1.0 if piece.is_unfolded else 2.0) * finished_length(piece, id) for piece, id in edges]

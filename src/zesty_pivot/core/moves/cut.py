@@ -57,7 +57,7 @@ def slit(piece: Piece, place: Place, pivot: str, dart: str) -> Piece:
     taken = mouth_at(piece, place)
     if taken is not None:
         raise PlaceError(f"the dart {taken!r} opens there already", where=piece.name, advice="Merge with it, or move aside.")
-    crossed = crosses(piece, point(piece, place), piece.pivot(pivot))
+    crossed = crosses(piece, _nearer(piece, place, piece.pivot(pivot)), piece.pivot(pivot))
     if crossed is not None:
         raise GeometryError(
             f"the slash crosses {crossed}", where=piece.name, advice="Choose a place with a clear way to the pivot."
@@ -70,6 +70,15 @@ def slit(piece: Piece, place: Place, pivot: str, dart: str) -> Piece:
         edge = words(run.edge)
         raise PlaceError(f"the {edge} has a step there", where=piece.name, advice=f"True the {edge} first, or move aside.")
     return made
+
+
+def _nearer(piece: Piece, place: Place, pin: Vector) -> Vector:
+    """Where a slit begins: at a joint with a step, as a dart with unequal legs leaves it when shut, the nearer end."""
+    here = point(piece, place)
+    if not is_joint(piece, place):
+        return here
+    beyond = piece.runs[piece.after(place.run)].path.start
+    return min((here, beyond), key=lambda end: float(np.hypot(*(end - pin))))
 
 
 def apart(piece: Piece, first: str, second: str, names: tuple[str, str]) -> tuple[Piece, Piece]:

@@ -45,6 +45,7 @@ WORDS = {
     "centre": "centre",
     "style_line": "style line",
     "dart_leg": "dart leg",
+    "wrap_end": "end of the wrap",
 }
 
 

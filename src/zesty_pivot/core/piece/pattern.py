@@ -77,12 +77,47 @@ class StyleLine:
 
 
 @dataclass(frozen=True)
+class Opening:
+    """Where the finished neck can be opened: a `slit` in the cloth or a `zip` in the seam at a piece's centre, down from the
+    neckline, `length_mm` long."""
+
+    piece: str
+    kind: str
+    length_mm: float
+
+
+@dataclass(frozen=True)
+class Measured:
+    """A finished length written down when an edge was drawn, both halves, mm: `role` is the edge's."""
+
+    role: str
+    mm: float
+
+
+@dataclass(frozen=True)
+class Extra:
+    """A part of its own beside the body's pieces: a facing, a strap, a lining. `kind` says which, `of` are the pieces it
+    belongs to; `follows` are its edges that run along the garment's, each (its edge, `piece.edge` of the garment, how much
+    shorter it is, mm)."""
+
+    piece: Piece
+    kind: str
+    of: tuple[str, ...]
+    follows: tuple[tuple[str, str, float], ...] = ()
+    cut: str = "pair"
+
+
+@dataclass(frozen=True)
 class Pattern:
-    """Pieces and seams, and the lines that pieces were cut along."""
+    """Pieces and seams, and the lines that pieces were cut along. `extras` are not part of the body: no step changes them, no
+    account counts them."""
 
     pieces: tuple[Piece, ...]
     seams: tuple[Seam, ...] = ()
     lines: tuple[StyleLine, ...] = ()
+    extras: tuple[Extra, ...] = ()
+    openings: tuple[Opening, ...] = ()
+    measured: tuple[Measured, ...] = ()
 
     def piece(self, name: str) -> Piece:
         """A piece by its name. Raises PlaceError with the near name."""

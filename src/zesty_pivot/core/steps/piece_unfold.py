@@ -8,7 +8,7 @@ from typing import ClassVar, Literal
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves import mirror
 from zesty_pivot.core.piece import Pattern, Seam
-from zesty_pivot.core.piece.names import SIDES, words
+from zesty_pivot.core.piece.names import SIDES, side_of, words
 from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
 from zesty_pivot.core.steps.hand import Line, Way, line
@@ -45,7 +45,9 @@ class Unfold(Step):
         def sided(end: str, side: str) -> str:
             return "+".join(f"{piece}.{edge}{side if piece == self.on else ''}" for piece, edge in parts_of(end))
 
-        return tuple(replace(seam, a=sided(seam.a, side), b=sided(seam.b, side)) for side in SIDES)
+        # Where the other piece is unfolded already, its sides know theirs.
+        known = {side_of(edge) for end in (seam.a, seam.b) for piece, edge in parts_of(end) if piece != self.on} - {""}
+        return tuple(replace(seam, a=sided(seam.a, side), b=sided(seam.b, side)) for side in SIDES if side in (known or SIDES))
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Fold fresh paper, trace, cut both layers, unfold; the same in both ways."""

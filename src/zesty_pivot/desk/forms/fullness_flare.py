@@ -44,5 +44,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda _model: True,
-    order=85,
+    order=185,
 )

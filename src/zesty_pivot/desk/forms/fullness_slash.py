@@ -75,5 +75,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda _model: True,
-    order=83,
+    order=183,
 )

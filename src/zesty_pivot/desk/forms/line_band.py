@@ -30,5 +30,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda _model: True,
-    order=79,
+    order=179,
 )

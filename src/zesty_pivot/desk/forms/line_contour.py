@@ -29,5 +29,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda model: any(piece.fold is not None for piece in model.pattern.pieces),
-    order=80,
+    order=180,
 )

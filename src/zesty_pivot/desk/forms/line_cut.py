@@ -47,5 +47,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda _model: True,
-    order=78,
+    order=178,
 )

@@ -102,5 +102,5 @@ FORM = FormEntry(
     make,
     first_step,
     lambda model: any(piece.fold is not None and not piece.of for piece in model.pattern.pieces),
-    order=76,
+    order=176,
 )

@@ -29,5 +29,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda _model: True,
-    order=96,
+    order=196,
 )

@@ -56,4 +56,4 @@ def first_step(model: DeskModel) -> dict[str, object] | None:
     return {"do": DO, "on": piece.name, "edge": next(edge for edge, role in piece.roles if role == "waist")}
 
 
-FORM = FormEntry(DO, TruePieceForm, first_step, lambda _model: True, order=92)
+FORM = FormEntry(DO, TruePieceForm, first_step, lambda _model: True, order=192)

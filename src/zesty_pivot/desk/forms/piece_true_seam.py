@@ -40,5 +40,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda model: bool(model.pattern.seams),
-    order=94,
+    order=194,
 )

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from PyQt6.QtWidgets import QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.quantity import length_mm, share_of
@@ -25,6 +25,8 @@ class PlainForm(StepForm):
         self._kind, self._table = kind, rows
         self.fields: dict[str, Any] = {}
         self._holders: dict[str, QWidget] = {}
+        self.titles: dict[str, QLabel] = {}
+        self.rows = {row.key: row for row in rows}
         for row in rows:
             self.fields[row.key] = row.field(self)
             self._holders[row.key] = self._held(row)
@@ -39,6 +41,7 @@ class PlainForm(StepForm):
             title = label(row.title, "quiet")
             title.setBuddy(field)
             column.addWidget(title)
+            self.titles[row.key] = title
         column.addWidget(field)
         self._rows.addWidget(holder)
         return holder

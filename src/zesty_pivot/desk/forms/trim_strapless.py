@@ -32,5 +32,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda model: any(piece.fold is not None for piece in model.pattern.pieces),
-    order=77,
+    order=177,
 )

@@ -11,7 +11,7 @@ from PyQt6.QtGui import QPainterPath
 
 from zesty_pivot.core.finish.leg_lines import leg_lines
 from zesty_pivot.core.finish.marks import grain_arrow
-from zesty_pivot.core.finish.piece import grain_inside, lies_on_fold, side_words
+from zesty_pivot.core.finish.piece import grain_inside, lies_on_fold, right_side_up, side_words
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.open_up import bridge, open_up
 from zesty_pivot.core.piece import Pattern, Piece, Use
@@ -110,6 +110,8 @@ def _drawn(piece: Piece) -> Shapes:
     label = QPointF(box.left() + box.width() * 0.42, box.top() + box.height() * 0.33)
     marks, words = use_marks(paper, opened)
     words += tuple((QPointF(*text.at), text.text) for text in side_words(paper))
+    if right_side_up(paper) is not paper:
+        words += ((QPointF(0.0, box.bottom() - 25.0), "seen from the inside"),)
     return Shapes(fill, marks, words, seams, folds, legs, grain, label, box)
 
 
@@ -143,4 +145,14 @@ def offsets(block: Pattern, pattern: Pattern, spread: float = SPREAD) -> dict[st
             box = shapes_of(piece).box
             found[piece.name] = (x - gap / 2.0 - box.left(), 0.0)
             x += box.width() + gap / 2.0
+    y = min((shapes_of(piece).box.top() for piece in pattern.pieces), default=0.0)
+    column, wide = x - gap + BESIDE * 2.0, 0.0
+    tall = max((shapes_of(piece).box.bottom() for piece in pattern.pieces), default=0.0)
+    for extra in pattern.extras:  # facings and the like in a column, or several, beside the body
+        box = shapes_of(extra.piece).box
+        if y + box.height() > tall and wide > 0.0:
+            column, wide, y = column + wide + BESIDE * 2.0, 0.0, min(shapes_of(piece).box.top() for piece in pattern.pieces)
+        found[extra.piece.name] = (column - box.left(), y - box.top())
+        y += box.height() + BESIDE * 2.5
+        wide = max(wide, box.width())
     return found

@@ -1,0 +1,151 @@
+"""Necklines on a piece: what lies above a new edge cut away, an edge raised, an opening cut into the centre."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import replace
+
+import numpy as np
+
+from zesty_pivot.core.errors import GeometryError
+from zesty_pivot.core.geometry import JOIN_TOL, Path
+from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.moves.cut import across, part_run
+from zesty_pivot.core.moves.shaping import displaced, ended_at
+from zesty_pivot.core.moves.style_lines import refuse_unclear
+from zesty_pivot.core.piece import Piece, Place, Run, Source
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.piece import well_begun
+
+_NEW = "*neck"  # the new edge's id while the old ones are there too
+
+POINT = "point"  # the last part of the provenance of an edge that meets the centre in a point
+
+Parts = Sequence[tuple[Path, str]]  # stretches of the new edge, each with its role
+
+
+def neck_source(piece: Piece, shape: str, *, pointed: bool) -> str:
+    """The provenance of a new edge."""
+    return f"{piece.of or piece.name}.neckline.{shape}" + (f".{POINT}" if pointed else "")
+
+
+def cut_away(piece: Piece, start: Place, stop: Place, parts: Parts, source: str) -> tuple[Piece, Piece]:
+    """The piece under a new edge that runs from a place of the centre outwards to another, and what is cut away above it.
+
+    Raises GeometryError when the edge leaves the piece or crosses a dart.
+    """
+    whole = Path.chain([path for path, _role in parts])
+    refuse_unclear(piece, whole)
+    kept, gone = across(piece, start, stop, whole, _NEW, "neckline", (piece.name, "cut away"))
+    ids = _ids(piece)
+    runs: list[Run] = []
+    for run in kept.runs:
+        runs += _parted(parts, ids, source) if run.edge == _NEW else [run]
+    known = dict(piece.roles)
+    roles = {ids.get(role, role): role for _path, role in parts}
+    made = well_begun(tuple(runs))
+    named = tuple((edge, roles.get(edge, known.get(edge, ""))) for edge in dict.fromkeys(run.edge for run in made))
+    return replace(kept, runs=made, roles=named, grain=kept.grain or piece.grain), gone
+
+
+def _ids(piece: Piece) -> dict[str, str]:
+    """The edge of each role; a role that has none gets its own name."""
+    return {role: edge for edge, role in reversed(piece.roles)}
+
+
+def _parted(parts: Parts, ids: dict[str, str], source: str) -> list[Run]:
+    """The new edge in one run for each of its parts; where one edge has several, u goes on along it."""
+    found: list[Run] = []
+    for role in dict.fromkeys(role for _path, role in parts):
+        paths = [path for path, its in parts if its == role]
+        ends = np.cumsum([0.0, *(path.length for path in paths)]) / sum(path.length for path in paths)
+        name = source if role == "neckline" else f"{source}.{role}"
+        for path, low, high in zip(paths, ends, ends[1:], strict=False):
+            found.append(Run(ids.get(role, role), path, Source(name, float(low), float(high))))
+    return found
+
+
+def raised(piece: Piece, edge: Path, seam: Path, inset: float, source: str) -> Piece:
+    """The piece with its neckline raised: the centre goes on straight up to the new edge, `seam` runs down from the edge's end
+    to the shoulder, `inset` mm (of its sewn length) from the neck point.
+
+    Raises GeometryError when a dart opens where cloth is added, or the shoulder is too short.
+    """
+    ids = _ids(piece)
+    place = places.along(piece, ids["shoulder"], inset)
+    if places.mouth_at(piece, place):
+        raise GeometryError("a dart opens where the raised seam ends", where=piece.name, advice="Choose another place.")
+    parted, last = part_run(piece, place)
+    first = next(index for index, run in enumerate(parted.runs) if parted.role(run.edge) == "neckline")
+    gone = [(first + step) % len(parted.runs) for step in range((last - first) % len(parted.runs) + 1)]
+    if any(parted.runs[index].mouth for index in gone):
+        raise GeometryError("a dart opens in the neckline", where=piece.name, advice="Move it away first.")
+    below = parted.runs[first - 1]
+    if parted.role(below.edge) != "centre" or np.abs(below.path.end - parted.runs[first].path.start).max() > JOIN_TOL:
+        raise GeometryError("the neckline does not begin at the centre", where=piece.name, advice="Choose a half.")
+    kept = list(parted.runs)
+    up = Path.chain([below.path, Path.straight(below.path.end, edge.start)])
+    kept[first - 1] = replace(below, path=up)
+    new = [
+        Run(ids["neckline"], edge, Source(source, 0.0, 1.0)),
+        Run(ids["shoulder"], seam, Source(f"{source}.stand", 0.0, 1.0)),
+    ]
+    runs: list[Run] = []
+    for index, run in enumerate(kept):
+        if index == first:
+            runs += new
+        if index not in gone:
+            runs.append(run)
+    return replace(piece, runs=tuple(runs))
+
+
+def holed(piece: Piece, upper: Place, lower: Place, path: Path, source: str, pointed: bool) -> Piece:
+    """The piece with an opening cut into its centre: `path` runs from the lower place to the upper one. The new edge has the
+    role `opening`.
+
+    Raises GeometryError when the opening leaves the piece or crosses a dart.
+    """
+    refuse_unclear(piece, path)
+    kept, _gone = across(piece, lower, upper, path, "keyhole", "opening", (piece.name, "cut away"))
+    name = f"{source}.keyhole" + (f".{POINT}" if pointed else "")
+    runs = tuple(replace(run, source=replace(run.source, edge=name)) if run.edge == "keyhole" else run for run in kept.runs)
+    return replace(kept, runs=runs, grain=kept.grain or piece.grain)
+
+
+def hole(upper: Vector, lower: Vector, width: float, widest: float, *, pointed: bool) -> Path:
+    """Half a keyhole from its lower end to its upper one, `width` mm out where it is widest, `widest` mm below its beginning.
+    Proportions: our own choice."""
+    way = lower - upper
+    height = float(np.hypot(*way))
+    along = way / height
+    out = np.array([along[1], -along[0]])
+
+    def at(across_: float, below: float) -> Vector:
+        return upper + out * across_ + along * below
+
+    side = at(width, widest)
+    rest = height - widest
+    if pointed:
+        low = [lower, lower + (side - lower) * 0.33, side + along * rest * 0.45, side]
+    else:
+        low = [lower, lower + out * width * 0.55, side + along * rest * 0.55, side]
+    top = [side, side - along * widest * 0.5, upper + out * width * 0.42 + along * widest * 0.08, upper]
+    return Path(np.array([low, top]))
+
+
+def let_out(piece: Piece, widen: float, flare: float) -> Piece:
+    """The side seam brought out, by `widen` mm at the underarm and `flare` at its lower end; the edges beside follow."""
+    indices = [index for index, run in enumerate(piece.runs) if piece.role(run.edge) == "side_seam"]
+    if not indices or (widen == 0.0 and flare == 0.0):
+        return piece
+    stretches = [piece.runs[index].path for index in indices]
+    total = sum(path.length for path in stretches)
+    knots = [(0.0, np.array([widen, 0.0])), (total, np.array([flare, 0.0]))]
+    moved = displaced(stretches, knots)
+    runs = list(piece.runs)
+    for index, path in zip(indices, moved, strict=True):
+        runs[index] = replace(runs[index], path=path)
+    before, after = (indices[0] - 1) % len(runs), piece.after(indices[-1])
+    runs[before] = replace(runs[before], path=ended_at(runs[before].path, end=moved[0].start))
+    runs[after] = replace(runs[after], path=ended_at(runs[after].path, start=moved[-1].end))
+    return replace(piece, runs=tuple(runs))

@@ -1,0 +1,113 @@
+"""What a neckline's shape is: the numbers it takes, and a drawing of it on half a front or back."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping, Sequence
+from dataclasses import dataclass, field
+from typing import Literal
+
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.necklines.frame import Frame
+
+Ends = Literal["shoulder", "armhole", "side_seam"]
+
+Numbers = Mapping[str, float]
+Start = Callable[[Frame, Numbers], float]
+
+# The numbers that shapes take, by name, with the words for them. Lengths in mm inside.
+WORDS: dict[str, str] = {
+    "width": "Width",
+    "depth": "Depth",
+    "corner": "Curve passes the corner at",
+    "drop": "Straight down",
+    "bow": "Bowed in by",
+    "turn": "Rounded at the shoulder over",
+    "lobe": "Height of an arc",
+    "hole_start": "Keyhole begins below the neckline",
+    "hole_width": "Half width of the keyhole",
+    "hole_height": "Keyhole's widest place below its beginning",
+    "slit": "Slit down to",
+    "open": "Slit open at the top by",
+    "under": "Below the shoulder tip, on the armhole",
+    "rise": "Rises by",
+    "inset": "Along the shoulder from the neck point",
+    "strap": "Width of the strap",
+    "lower": "Underarm lowered by",
+    "widen": "Underarm widened by",
+    "flare": "Lower edge let out at the side by",
+    "past": "Past the far waist dart",
+    "up": "Above the waist there",
+}
+
+
+@dataclass(frozen=True)
+class Asked:
+    """What is asked for: numbers in mm, how many arcs, the end of a keyhole or the centre of an edge, and a free curve's points
+    (shares of the way from the centre to the width, and from the top to the depth)."""
+
+    numbers: Numbers
+    arcs: int = 3
+    end: str = "round"
+    points: tuple[tuple[float, float], ...] = ()
+
+    def __getitem__(self, name: str) -> float:
+        return self.numbers[name]
+
+
+@dataclass(frozen=True)
+class Part:
+    """A stretch of the new edge on its way outwards, with the role that it has on the piece."""
+
+    path: Path
+    role: str = "neckline"
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """The new edge of half a piece from its centre outwards, and where it ends. `is_pointed`: it meets the centre in a point;
+    `bends`: where it ends on the shoulder, its end may be bent to meet the other piece without a corner."""
+
+    parts: tuple[Part, ...]
+    ends_on: Ends = "shoulder"
+    is_pointed: bool = False
+    bends: bool = True
+
+    @property
+    def path(self) -> Path:
+        """The whole edge as one line."""
+        return Path.chain([part.path for part in self.parts])
+
+
+Draw = Callable[[Frame, Asked], Drawn]
+
+
+@dataclass(frozen=True)
+class NeckShape:
+    """A shape by its name in files and its title. `starts` are the numbers it takes with their starting values, worked out in
+    order from the block and those before; `at_end` are choices of `end`. `kind` says what is done with the drawing: `cut` away
+    what lies above, `raise` the edge, `whole` shapes are drawn on the unfolded front."""
+
+    name: str
+    title: str
+    hint: str
+    starts: Mapping[str, Start]
+    draw: Draw
+    ends_on: Ends = "shoulder"
+    kind: Literal["cut", "raise", "whole"] = "cut"
+    arcs: bool = False
+    at_end: tuple[str, ...] = ()
+    points: tuple[tuple[float, float], ...] = ()
+    back: str = "round"
+    backs: tuple[str, ...] = ("round", "v", "square", "deep", "keep")
+    order: int = 0
+    more: Mapping[str, str] = field(default_factory=dict)  # other words for some of its numbers
+
+    def words_for(self, name: str) -> str:
+        """What one of its numbers is called."""
+        return self.more.get(name, WORDS[name])
+
+
+def joined(points: Sequence[Vector]) -> Path:
+    """Straight lines from point to point."""
+    return Path.straight(*points)

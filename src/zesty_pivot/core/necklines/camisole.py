@@ -1,0 +1,64 @@
+"""Camisole: a top edge to a strap point on the dart line, from there down to a lowered underarm."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from zesty_pivot.core.errors import PlaceError
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.frame import IN, Frame
+
+
+def strap_point(frame: Frame, asked: Asked) -> np.ndarray:
+    """Where the strap is sewn on: over the bust point, or the axis of the back's waist dart."""
+    return np.array([asked["width"], frame.top + asked["drop"]])
+
+
+def draw(frame: Frame, asked: Asked) -> Drawn:
+    """The top edge, square at the centre, and the edge under the arm."""
+    side = frame.piece.edge(next(edge for edge, role in frame.piece.roles if role == "side_seam"))
+    first = side.runs[0].path
+    lower = asked["lower"]
+    if not 0.0 <= lower < first.length - 1.0:
+        raise PlaceError("the underarm is lowered off the side seam", where=frame.piece.name, advice="Lower it less.")
+    start, peak, stop = frame.start(asked["depth"]), strap_point(frame, asked), first.point_at(lower)
+    if peak[1] > start[1] - 1.0 or not start[0] + 5.0 < peak[0] < stop[0] - 5.0:
+        raise PlaceError("the strap point does not lie above the edge", where=frame.piece.name, advice="Set it higher.")
+    out = frame.square(asked["depth"])
+    wide, tall = peak[0] - start[0], start[1] - peak[1]
+    top = Path(np.array([[start, start + out * wide * 0.5, peak + np.array([-wide * 0.3, tall * 0.55]), peak]]))
+    down = stop - peak
+    along = first.direction_at(lower)
+    inwards = np.array([-along[1], along[0]])  # square to the side seam, so that front and back meet without a corner
+    size = math.hypot(*down)
+    arm = Path(np.array([[peak, peak + np.array([down[0] * 0.12, down[1] * 0.55]), stop + inwards * size * 0.45, stop]]))
+    return Drawn((Part(top), Part(arm, "armhole")), "side_seam", bends=False)
+
+
+def _over_dart(frame: Frame) -> float:
+    """The dart line: the bust point's, on the back that of the waist dart."""
+    for name in ("bust_point", "waist_tip", "blade_point"):
+        if name in frame.piece.landmarks:
+            return float(frame.piece.pivot(name)[0])
+    return frame.neck_x * 1.2
+
+
+# The strap point on the dart line, 3/4 in above the chest line; 1/2 in above the bust line at the centre; the armhole lowered
+# 1/2 in and widened 1/4, the lower edge out 1 1/4 in; straps 1/4 in wide: common practice, no source.
+SHAPE = NeckShape(
+    "camisole", "Camisole", "straps from the dart line",
+    {
+        "width": lambda f, _n: _over_dart(f),
+        "depth": lambda f, _n: f.bust - f.scaled(0.5),
+        "drop": lambda f, n: min(f.chest - f.scaled(0.75), n["depth"] - 20.0),
+        "lower": lambda _f, _n: 0.5 * IN,
+        "widen": lambda _f, _n: 0.25 * IN,
+        "flare": lambda _f, _n: 1.25 * IN,
+        "strap": lambda _f, _n: 0.25 * IN,
+    },
+    draw, "side_seam", backs=("round",),
+    more={"width": "Strap from the centre", "drop": "Strap point below the neck point"}, order=160,
+)  # fmt: skip

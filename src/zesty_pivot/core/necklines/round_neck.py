@@ -1,0 +1,26 @@
+"""Round: a quarter curve that passes the corner of its square at 1 in."""
+
+from __future__ import annotations
+
+from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.curves import rounded
+from zesty_pivot.core.necklines.frame import Frame
+
+
+def draw(frame: Frame, asked: Asked) -> Drawn:
+    """The curve, square at the centre and at the shoulder."""
+    x, depth = asked["width"], asked["depth"]
+    path = rounded(frame.start(depth), frame.square(depth), frame.on_shoulder(x), frame.into(x), asked["corner"])
+    return Drawn((Part(path),))
+
+
+# 3 to 4 in wide and deep, the curve 1 in out of the corner: common practice, no source.
+SHAPE = NeckShape(
+    "round", "Round", "a quarter curve",
+    {
+        "width": lambda f, _n: f.wide(3.5),
+        "depth": lambda f, _n: f.deep(4.0),
+        "corner": lambda _f, n: 0.25 * min(n["width"], n["depth"]),
+    },
+    draw, order=10,
+)  # fmt: skip

@@ -1,0 +1,38 @@
+"""Scallop: the way from the shoulder to the centre in equal arcs."""
+
+from __future__ import annotations
+
+import itertools
+import math
+
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Numbers, Part
+from zesty_pivot.core.necklines.curves import arc_over
+from zesty_pivot.core.necklines.frame import Frame
+
+
+def draw(frame: Frame, asked: Asked) -> Drawn:
+    """Arcs over equal chords of the straight line between both ends, standing out into the opening."""
+    start, stop = frame.start(asked["depth"]), frame.on_shoulder(asked["width"])
+    count = asked.arcs
+    ends = [start + (stop - start) * (number / count) for number in range(count)] + [stop]
+    paths = [arc_over(one, two, asked["lobe"]) for one, two in itertools.pairwise(ends)]
+    return Drawn((Part(Path.chain(paths)),), is_pointed=True, bends=False)
+
+
+def _lobe(frame: Frame, numbers: Numbers) -> float:
+    """An arc so high that the lowest one does not lean over the centre."""
+    across, tall = numbers["width"], numbers["depth"] - float(frame.on_shoulder(numbers["width"])[1]) + frame.top
+    return 0.8 * math.hypot(across, tall) / numbers["arcs"] / 2.0 * math.tan(math.atan2(across, tall) / 2.0)
+
+
+# 3 1/2 in wide, 7 deep, three equal arcs: common practice, no source.
+SHAPE = NeckShape(
+    "scallop", "Scallop", "equal arcs",
+    {
+        "width": lambda f, _n: f.wide(4.0),
+        "depth": lambda f, _n: f.deep(6.5),
+        "lobe": lambda f, n: _lobe(f, n),
+    },
+    draw, arcs=True, order=100,
+)  # fmt: skip

@@ -1,0 +1,37 @@
+"""Sweetheart: straight down, then a convex curve to a point at the centre."""
+
+from __future__ import annotations
+
+import numpy as np
+
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.frame import Frame
+
+
+def lobe(start: Vector, stop: Vector) -> Path:
+    """The convex curve from the dip at the centre up and out to where the straight side begins."""
+    wide, tall = stop[0] - start[0], start[1] - stop[1]
+    one = start + np.array([wide * 0.12, -tall * 0.72])
+    return Path(np.array([[start, one, stop - np.array([wide * 0.55, tall * 0.06]), stop]]))
+
+
+def draw(frame: Frame, asked: Asked) -> Drawn:
+    """The curve, then straight up to the shoulder."""
+    x = asked["width"]
+    start, stop = frame.start(asked["depth"]), frame.on_shoulder(x)
+    side = np.array([x, min(frame.top + asked["drop"], start[1] - 1.0)])
+    return Drawn((Part(Path.chain([lobe(start, side), Path.straight(side, stop)])),), is_pointed=True, bends=False)
+
+
+# 4 in wide, 6 to 7 in deep, straight down 4: common practice, no source.
+SHAPE = NeckShape(
+    "sweetheart", "Sweetheart", "straight down, then a convex curve",
+    {
+        "width": lambda f, _n: f.wide(4.0),
+        "depth": lambda f, _n: f.deep(6.5),
+        "drop": lambda f, _n: f.deep(4.0),
+    },
+    draw, order=60,
+)  # fmt: skip

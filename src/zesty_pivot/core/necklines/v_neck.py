@@ -1,0 +1,21 @@
+"""V: straight to the centre, or slightly bowed in."""
+
+from __future__ import annotations
+
+from zesty_pivot.core.moves.style_lines import bowed
+from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.frame import Frame
+
+
+def draw(frame: Frame, asked: Asked) -> Drawn:
+    """One line from the centre to the shoulder."""
+    path = bowed(frame.start(asked["depth"]), frame.on_shoulder(asked["width"]), -asked["bow"], 0.5)
+    return Drawn((Part(path),), is_pointed=True, bends=False)
+
+
+# Any width, any depth: common practice, no source.
+SHAPE = NeckShape(
+    "v", "V", "straight, or slightly bowed in",
+    {"width": lambda f, _n: f.wide(3.5), "depth": lambda f, _n: f.deep(6.5), "bow": lambda _f, _n: 0.0},
+    draw, back="round", order=50,
+)  # fmt: skip

@@ -1,0 +1,277 @@
+"""How each kind of facing is traced from a piece whose darts lie out of its way."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+import numpy as np
+import shapely
+
+from zesty_pivot.core.errors import PlaceError, StepError, ZestyError
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.moves.facing import INNER, Side, chained, inner_curve, shortened, traced_facing
+from zesty_pivot.core.moves.shaping import displaced, ended_at
+from zesty_pivot.core.necklines.frame import IN, Frame
+from zesty_pivot.core.piece import Dart, Pattern, Piece, Run, Use
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.steps.base import Context
+from zesty_pivot.core.steps.dart_move import MoveDart
+from zesty_pivot.core.steps.neck_room import cleared, frame_of
+
+# How near its corner the loose edge of a neck facing keeps: so it is nowhere much shallower than asked. Our own choice.
+HUG = 0.86
+
+# A camisole's facing ends 3 1/2 in below the bust line. Common practice, no source.
+BELOW_BUST = 3.5 * IN
+
+DOWNWARDS = ("waist", "french", "side_waist", "side_bust")  # where darts go that open above
+UPWARDS = ("mid_shoulder", "mid_armhole", "mid_neck")  # where darts go that open in the edge below
+
+
+@dataclass(frozen=True)
+class Traced:
+    """A facing, and the garment's edges that its own follow: (its edge, theirs, how much shorter, mm)."""
+
+    piece: Piece
+    follows: tuple[tuple[str, str, float], ...]
+
+
+def _of(piece: Piece, role: str) -> list[Path]:
+    found = [run.path for run in piece.runs if piece.role(run.edge) == role]
+    if not found:
+        raise StepError(f"the {words(piece.name)} has no {words(role)}", where=piece.name, advice="Choose another facing.")
+    return found
+
+
+def _edge(piece: Piece, role: str) -> str:
+    return next(edge for edge, its in piece.roles if its == role)
+
+
+def _clean(pattern: Pattern, name: str, context: Context) -> Frame:
+    piece = cleared(pattern, name, context, stations=DOWNWARDS).pattern.piece(name)
+    return frame_of(piece, context.block.drafted(piece), context.scope.unit)
+
+
+def neck_facing(pattern: Pattern, name: str, depth: float, shade: float, context: Context) -> Traced:
+    """Along the neckline, as deep on the shoulder and at the centre. Raises StepError, PlaceError or GeometryError."""
+    frame = _clean(pattern, name, context)
+    piece = frame.piece
+    if piece.is_unfolded:
+        return _whole_neck(piece, depth, shade)
+    neck = shortened(chained(_of(piece, "neckline")), shade, at_start=False)
+    if not any(role == "shoulder" for _edge_id, role in piece.roles):
+        what = f"the {words(name)} has no shoulder for a neck facing"
+        raise StepError(what, where=name, advice="Choose an all-in-one facing.")
+    if depth > frame.shoulder.length - 3.0:
+        left = format_length(frame.shoulder.length, context.scope.unit)
+        what = f"only {left} of the shoulder are left, less than the facing's depth"
+        raise StepError(what, where=name, advice="Choose an all-in-one facing, or a shallower one.")
+    hole = next((run for run in piece.runs if piece.role(run.edge) == "opening"), None)
+    low = _down_centre(frame, depth, hole)
+    out = frame.shoulder.direction_at(depth)
+    inner = inner_curve(low, _square(frame, low), frame.shoulder.point_at(depth), np.array([-out[1], out[0]]), HUG)
+    dart, loose = _darted(piece, inner)
+    part = chained(_of(piece, "shoulder")).between(0.0, depth)
+    sides = [Side("neckline", "neckline", neck), Side("shoulder", "shoulder", ended_at(part, neck.end, inner.end))]
+    sides += [Side(INNER, INNER, path, mouth) for path, mouth in loose]
+    follows = [("neckline", f"{name}.{_edge(piece, 'neckline')}", shade)]
+    if hole is None:
+        sides.append(Side("centre", "centre", Path.straight(low, neck.start)))
+    else:
+        sides += [
+            Side("centre", "centre", Path.straight(low, hole.path.start)),
+            Side(hole.edge, "opening", hole.path),
+            Side("centre", "centre", Path.straight(hole.path.end, neck.start)),
+        ]
+        follows.append((hole.edge, f"{name}.{hole.edge}", 0.0))
+    made = traced_facing(piece, f"{name}_facing", sides, "centre" if piece.fold else None, *_kept(dart))
+    return Traced(made, tuple(follows))
+
+
+def _kept(dart: Dart | None) -> tuple[tuple[Dart, ...], tuple[str, ...]]:
+    return ((dart,), (dart.pivot,)) if dart else ((), ())
+
+
+def _down_centre(frame: Frame, depth: float, hole: Run | None = None) -> Vector:
+    """The point of the centre so far below its upper end, or below the opening in it."""
+    at = frame.centre.length - depth
+    if hole is not None:
+        below = [run for run in frame.piece.runs if frame.piece.role(run.edge) == "centre"]
+        at = below[0].path.length - depth
+    if at < 5.0:
+        raise StepError("the facing is deeper than the piece", where=frame.piece.name, advice="Choose a shallower one.")
+    return frame.centre.point_at(at)
+
+
+def _square(frame: Frame, point: Vector) -> Vector:
+    return frame.square(float(point[1]) - frame.top)
+
+
+def _whole_neck(piece: Piece, depth: float, shade: float) -> Traced:
+    """The facing of an unfolded neckline, from shoulder to shoulder; the shade comes off at both."""
+    necks = [run for run in piece.runs if piece.role(run.edge) == "neckline"]
+    ends = [edge for edge, role in piece.roles if role == "neckline"]
+    if len(necks) != 2 or len(ends) != 2:
+        raise StepError("this neckline has no facing of its own", where=piece.name, advice="Trace it before it is unfolded.")
+    right, left = sorted(necks, key=lambda run: -run.source.u0)
+    neck = chained([right.path, left.path])
+    neck = shortened(shortened(neck, shade / 2.0, at_start=True), shade / 2.0, at_start=False)
+    shoulders = {}
+    for side in ("left", "right"):
+        paths = [run.path for run in piece.runs if run.edge == f"shoulder.{side}"]
+        if paths:
+            shoulders[side] = chained(paths) if side == "left" else chained(paths).reversed()
+    if len(shoulders) < 2 or min(path.length for path in shoulders.values()) < depth + 3.0:
+        raise StepError("the facing does not fit on both shoulders", where=piece.name, advice="Choose a shallower one.")
+    points = neck.outline
+    lowest = points[int(points[:, 1].argmax())]
+    low = lowest + np.array([0.0, depth])
+    curves = {}
+    for side, sign in (("left", 1.0), ("right", -1.0)):
+        path = shoulders[side]
+        out = path.direction_at(depth)
+        into = np.array([-out[1], out[0]]) * sign
+        curves[side] = inner_curve(low, np.array([sign, 0.0]), path.point_at(depth), into, HUG)
+    sides = [
+        Side("neckline", "neckline", neck),
+        Side("shoulder.left", "shoulder", Path.straight(neck.end, curves["left"].end)),
+        Side(INNER, INNER, Path.chain([curves["left"].reversed(), curves["right"]])),
+        Side("shoulder.right", "shoulder", Path.straight(curves["right"].end, neck.start)),
+    ]
+    made = traced_facing(piece, f"{piece.name}_facing", sides, None, (), ())
+    return Traced(made, (("neckline", f"{piece.name}.{right.edge}+{piece.name}.{left.edge}", shade),))
+
+
+def whole_facing(pattern: Pattern, name: str, depth: float | None, shade: float, context: Context) -> Traced:
+    """Neck and armhole in one, to below the underarm; without a depth, to below the bust line as under a camisole. A dart that
+    it takes in stays open in its loose edge and is folded out. Raises StepError, PlaceError or GeometryError."""
+    frame = _clean(pattern, name, context)
+    piece = frame.piece
+    if piece.is_unfolded or "centre" not in dict(piece.roles).values():
+        what = f"the {words(name)} is no half with its centre"
+        raise StepError(what, where=name, advice="Choose a neck facing, or trace it before it is unfolded.")
+    neck = shortened(chained(_of(piece, "neckline")), shade, at_start=False)
+    arm = shortened(chained(_of(piece, "armhole")), shade, at_start=True)
+    low, at_side = _lower_ends(frame, depth)
+    down = _side_part(piece, at_side)
+    side = down.end
+    along = frame.side.direction_at(min(10.0, frame.side.length / 2.0))
+    base = inner_curve(low, _square(frame, low), side, np.array([-along[1], along[0]]), 0.5)
+    if depth is None:
+        base = Path.straight(low, side)
+    dart, parts = _darted(piece, base)
+    sides = [Side("neckline", "neckline", neck)]
+    if math.dist(neck.end, arm.start) > 1e-3:
+        role = "shoulder" if "shoulder" in dict(piece.roles).values() else INNER
+        top = Path.straight(neck.end, arm.start)
+        if role == "shoulder":
+            top = ended_at(chained(_of(piece, role)), neck.end, arm.start)
+        sides.append(Side("shoulder" if role == "shoulder" else "strap_end", role, top))
+    sides += [Side("armhole", "armhole", arm), Side("side_seam", "side_seam", down)]
+    sides += [Side(INNER, INNER, path, mouth) for path, mouth in parts]
+    sides.append(Side("centre", "centre", Path.straight(low, neck.start)))
+    made = traced_facing(piece, f"{name}_facing", sides, "centre" if piece.fold else None, *_kept(dart))
+    edges = [(role, f"{name}.{_edge(piece, role)}", shade) for role in ("neckline", "armhole")]
+    return Traced(made, tuple(edges))
+
+
+def _lower_ends(frame: Frame, depth: float | None) -> tuple[Vector, float]:
+    """Where the loose edge meets the centre, and how far down the side."""
+    if depth is not None:
+        if depth > frame.side.length - 5.0:
+            raise StepError("the facing is deeper than the side", where=frame.piece.name, advice="Choose a shallower one.")
+        return _down_centre(frame, depth), depth
+    y = frame.top + frame.bust + BELOW_BUST
+    level = np.array([1.0, 0.0])
+    at_centre, at_side = (line.crossing(np.array([0.0, y]), level) for line in (frame.centre, frame.side))
+    if not at_centre or not at_side:
+        what = "a camisole's facing goes past the lower edge"
+        raise StepError(what, where=frame.piece.name, advice="Choose an all-in-one facing with a depth.")
+    return frame.centre.point_at(at_centre[0]), at_side[0]
+
+
+def _side_part(piece: Piece, distance: float) -> Path:
+    """The side seam from the underarm down by a distance. Raises StepError where a dart opens in it."""
+    path = _of(piece, "side_seam")[0]
+    if distance > path.length - 1e-3:
+        raise StepError("a dart opens in the side where the facing ends", where=piece.name, advice="Choose a shallower one.")
+    return path.between(0.0, distance)
+
+
+def _darted(piece: Piece, base: Path) -> tuple[Dart | None, list[tuple[Path, str | None]]]:
+    """The loose edge from the side to the centre, parted where a dart that opens below reaches over it."""
+    line = shapely.LineString(base.outline)
+    back = base.reversed()
+    for dart in piece.darts:
+        pin = piece.pivot(dart.pivot)
+        ends = piece.mouth(dart.id)
+        hits = [shapely.get_coordinates(shapely.intersection(shapely.LineString([pin, end]), line)) for end in ends]
+        if any(len(hit) == 0 for hit in hits) or dart.use is not Use.DART:
+            continue
+        reach = float(np.mean([math.dist(hit[0], pin) for hit in hits]))
+        first, second = (pin + (end - pin) * (reach / math.dist(end, pin)) for end in ends)
+        return Dart(dart.id, dart.pivot), [
+            (Path.straight(back.start, first), dart.id), (Path.straight(second, back.end), None)
+        ]  # fmt: skip
+    return None, [(back, None)]
+
+
+def hem_facing(pattern: Pattern, name: str, depth: float, shade: float, context: Context) -> Traced:
+    """Along the waist or hem, its darts closed. Raises StepError, PlaceError or GeometryError."""
+    pattern = _closed_below(pattern, name, context)
+    piece = pattern.piece(name)
+    frame = frame_of(piece, context.block.drafted(piece), context.scope.unit)
+    if piece.is_unfolded:
+        raise StepError(f"the {words(name)} is unfolded", where=name, advice="Trace it before it is unfolded.")
+    role = next((role for _edge_id, role in piece.roles if role in ("waist", "hem")), None)
+    if role is None or "centre" not in dict(piece.roles).values():
+        raise StepError(f"the {words(name)} has no lower edge at a centre", where=name, advice="Choose a half.")
+    whole = chained(_of(piece, role))
+    low = shortened(whole, shade, at_start=True)
+    if depth > min(frame.centre.length, frame.side.length) - 10.0:
+        raise StepError("the facing is deeper than the piece", where=name, advice="Choose a shallower one.")
+    middle, outer = frame.centre.point_at(depth), frame.side.point_at(frame.side.length - depth)
+    turned = whole.reversed()
+    (inner,) = displaced([turned], [(0.0, middle - turned.start), (turned.length, outer - turned.end)])
+    inner = Path(np.concatenate([inner.cubics[:-1], [np.vstack([inner.cubics[-1, :3], outer])]]))
+    sides = [
+        Side(INNER, INNER, inner),
+        Side("side_seam", "side_seam", Path.straight(outer, low.start)),
+        Side(role, role, low),
+        Side("centre", "centre", Path.straight(low.end, inner.start)),
+    ]
+    made = traced_facing(piece, f"{name}_hem_facing", sides, "centre" if piece.fold else None, (), ())
+    return Traced(made, ((role, f"{name}.{_edge(piece, role)}", shade),))
+
+
+def _closed_below(pattern: Pattern, name: str, context: Context) -> Pattern:
+    """The pattern with the darts that open in the lower edge, or low in the side, opened above instead."""
+    for dart in pattern.piece(name).darts:
+        piece = pattern.piece(name)
+        if piece.role(piece.dart_edge(dart.id)) not in ("waist", "hem", "side_seam"):
+            continue
+        for station in UPWARDS:
+            try:
+                pattern = MoveDart(on=name, dart=dart.id, to=Spot(station=station)).apply(pattern, context).pattern
+                break
+            except ZestyError:
+                continue
+        else:
+            what = f"the {words(dart.id)} dart cannot be closed for the facing"
+            raise StepError(what, where=name, advice="Move it above the facing first.")
+    return pattern
+
+
+def with_edge(pattern: Pattern, name: str, role: str) -> str:
+    """The piece of a name, or of its panels the one at the centre with an edge. Raises StepError or PlaceError."""
+    if pattern.has(name):
+        return name
+    panels = [piece for piece in pattern.come_from(name) if {role, "centre"} <= set(dict(piece.roles).values())]
+    if not panels:
+        pattern.piece(name)
+        raise PlaceError(f"no piece of the {words(name)} has a {words(role)}", advice="Choose another facing.")
+    return panels[0].name

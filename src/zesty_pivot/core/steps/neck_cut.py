@@ -1,0 +1,191 @@
+"""A neckline carried out: what lies above its edges is cut away, openings are cut in, straps recorded, darts brought back."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import replace
+
+import numpy as np
+
+from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.moves.cut import across
+from zesty_pivot.core.moves.neckline import cut_away, hole, holed, let_out, neck_source, raised
+from zesty_pivot.core.moves.panels import STYLE_LINE
+from zesty_pivot.core.necklines.base import NeckShape
+from zesty_pivot.core.necklines.camisole import strap_point
+from zesty_pivot.core.piece import Extra, Opening, Pattern, Piece, Seam, StyleLine
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot, resolve
+from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.steps.base import Context, Note
+from zesty_pivot.core.steps.neck_lines import Edge, Edges
+from zesty_pivot.core.steps.neck_room import brought_back
+from zesty_pivot.core.steps.neck_strips import rectangle
+from zesty_pivot.core.steps.neck_whole import whole_cut
+from zesty_pivot.core.steps.panel_seams import free_line, lined, with_panels
+
+SEAM_NOTCHES = (0.5,)
+
+
+def carried_out(edges: Edges, shape: NeckShape, side: str, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
+    """The pattern with every edge cut and the darts back. Raises StepError, PlaceError or GeometryError when it cannot be."""
+    made, notes = edges.pattern, []
+    for edge in edges.edges:
+        is_whole = shape.kind == "whole" and (edge is edges.edges[0] or shape.name == "one_shoulder")
+        if is_whole:
+            made, mine = whole_cut(made, edge, shape, side, context, eased=eased)
+        else:
+            made, mine = _one(made, edge, shape, context, eased=eased)
+        notes += mine
+    if shape.name == "camisole":
+        strap, note = _strap(edges, context)
+        made = replace(made, extras=(*made.extras, strap))
+        notes.append(note)
+    return made, notes
+
+
+def _one(pattern: Pattern, edge: Edge, shape: NeckShape, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
+    piece, drawn = edge.frame.piece, edge.drawn
+    source = neck_source(piece, shape.name, pointed=drawn.is_pointed)
+    unit = context.scope.unit
+    notes: list[Note] = []
+    seams: list[Path] = []
+    if shape.kind == "raise":
+        top, seam = (part.path for part in drawn.parts)
+        kept = raised(piece, top, seam, edge.asked["inset"], source)
+        pattern = pattern.with_piece(kept)
+    else:
+        start = edge.frame.place(drawn.path.start, "centre")
+        stop = edge.frame.place(drawn.path.end, drawn.ends_on)
+        kept, gone = cut_away(piece, start, stop, [(part.path, part.role) for part in drawn.parts], source)
+        lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
+        if gone.darts:
+            names = ", ".join(words(dart.id) for dart in gone.darts)
+            notes.append(Note(f"cut away with what lies above: the {names} dart", edge.name))
+        kept = replace(kept, added=(*piece.added, *lost))
+        pattern = with_panels(pattern, edge.name, (kept,), ())
+    if edge.asked.numbers.get("hole_start") is not None:
+        pattern, seams = _keyhole(pattern, edge, source, context)
+        kept = pattern.piece(edge.name)
+    if edge.asked.numbers.get("slit") is not None:
+        length = edge.asked["slit"] - edge.asked["depth"]
+        if length < 1.0:
+            text = format_length(edge.asked["depth"], unit)
+            raise StepError("the slit ends above the neckline", where=edge.name, advice=f"Give more than {text}.")
+        if edge.asked["slit"] > edge.frame.lowest - 20.0:
+            text = format_length(edge.frame.lowest - 20.0, unit)
+            raise StepError("the slit goes past the waist", where=edge.name, advice=f"Give up to {text}.")
+        if edge.asked["open"] <= 0.0:
+            pattern = replace(pattern, openings=(*pattern.openings, Opening(edge.name, "slit", length)))
+            notes.append(Note(f"slit {format_length(length, unit)} down from the neckline", edge.name, length))
+    before, after = _armhole(piece), _armhole(kept)
+    if before and after and abs(before - after) > 0.5:
+        change = f"{format_length(abs(after - before), unit)} {'longer' if after > before else 'shorter'}"
+        notes.append(Note(f"what is left of the armhole is {change}", edge.name, after - before))
+    pattern, back = brought_back(pattern, piece, edge.name, edge.away, (drawn.path, *seams), context, eased=eased)
+    if "flare" in edge.asked.numbers:
+        pattern = pattern.with_piece(let_out(pattern.piece(edge.name), edge.asked["widen"], edge.asked["flare"]))
+    return pattern, [*notes, *back]
+
+
+def _armhole(piece: Piece) -> float:
+    return sum(run.path.length for run in piece.runs if piece.role(run.edge) == "armhole")
+
+
+# A keyhole.
+
+
+def _keyhole(pattern: Pattern, edge: Edge, source: str, context: Context) -> tuple[Pattern, list[Path]]:
+    """The opening on the centre; with a yoke seam, in the yoke that is cut off along it, and that seam."""
+    asked, piece, unit = edge.asked, pattern.piece(edge.name), context.scope.unit
+    start = asked["depth"] + asked["hole_start"]
+    has_yoke = "drop" in asked.numbers
+    end = asked["drop"] if has_yoke else start + 2.0 * asked["hole_height"]
+    if not start + asked["hole_height"] * 1.05 <= end <= edge.frame.lowest - 20.0:
+        room = edge.frame.lowest - 20.0 - start if not has_yoke else end - start
+        most = format_length(max(room / (2.0 if not has_yoke else 1.05), 0.0), unit)
+        what = "the keyhole ends below the yoke seam" if has_yoke else "the keyhole goes past the waist"
+        raise StepError(what, where=edge.name, advice=f"Give up to {most} from its beginning to its widest place.")
+    _fits_beside(edge, start + asked["hole_height"], context)
+    pointed = asked.end == "point" or has_yoke
+    upper, lower = edge.frame.start(start), edge.frame.start(end)
+    seams: list[Path] = []
+    path = hole(upper, lower, asked["hole_width"], asked["hole_height"], pointed=pointed)
+    if has_yoke:
+        pattern, line = _yoke(pattern, edge, end, context)
+        seams = [line]
+        name = f"{edge.name}_yoke"
+        piece = pattern.piece(name)
+        corner = next(i for i, run in enumerate(piece.runs) if piece.role(piece.runs[piece.after(i)].edge) == "centre"
+                      and piece.role(run.edge) == STYLE_LINE)  # fmt: skip
+        low = places.Place(corner, piece.runs[corner].path.length)
+    else:
+        name = edge.name
+        low = _centre_place(piece, lower)
+    made = holed(piece, _centre_place(piece, upper), low, path, source, pointed=pointed)
+    return pattern.with_piece(replace(made, name=name)), seams
+
+
+def _fits_beside(edge: Edge, depth: float, context: Context) -> None:
+    """Refuses a keyhole as wide as the piece."""
+    xs = [float(point[0]) for run in edge.frame.piece.runs for point in run.path.outline
+          if abs(float(point[1]) - edge.frame.top - depth) < 15.0 and edge.frame.piece.role(run.edge) != "centre"]  # fmt: skip
+    room = min(xs, default=edge.frame.tip_x) - 20.0
+    if edge.asked["hole_width"] > room:
+        text = format_length(edge.asked["hole_width"], context.scope.unit)
+        most = format_length(room, context.scope.unit)
+        raise StepError(f"a keyhole {text} wide leaves the piece", where=edge.name, advice=f"Give up to {most} for its half.")
+
+
+def _centre_place(piece: Piece, point: np.ndarray) -> places.Place:
+    for index, run in enumerate(piece.runs):
+        if piece.role(run.edge) == "centre":
+            at = float(np.linalg.norm(point - run.path.start))
+            if at <= run.path.length + 1e-6 and math.dist(run.path.point_at(at), point) < 1e-4:
+                return places.settled(piece, index, at)
+    raise StepError("the keyhole does not lie on the centre", where=piece.name, advice="Begin it lower, or make it shorter.")
+
+
+def _yoke(pattern: Pattern, edge: Edge, depth: float, context: Context) -> tuple[Pattern, Path]:
+    """The yoke cut off along a straight seam from the centre to the middle of the armhole."""
+    piece = pattern.piece(edge.name)
+    start = _centre_place(piece, edge.frame.start(depth))
+    stop = resolve(Spot(station="mid_armhole"), piece, context.block.drafted(piece), context.scope, "")
+    line = Path.straight(places.point(piece, start), places.point(piece, stop))
+    name, seam = f"{edge.name}_yoke", free_line(piece, "yoke")
+    kept, yoke = across(piece, start, stop, line, seam, STYLE_LINE, (piece.name, name))
+    source = f"{piece.of or piece.name}.{seam}"
+    parts = [lined(part, seam, source, SEAM_NOTCHES) for part in (kept, yoke)]
+    parts[0] = replace(parts[0], grain=parts[0].grain or piece.grain)
+    parts[1] = replace(parts[1], of=piece.of or piece.name, grain=parts[1].grain or _upright(parts[1]))
+    made = with_panels(pattern, edge.name, parts, (Seam(f"{piece.name}.{seam}", f"{name}.{seam}"),))
+    style = StyleLine(seam, piece.of or piece.name, (piece.name, name), ())
+    return replace(made, lines=(*made.lines, style)), line
+
+
+def _upright(piece: Piece) -> tuple[tuple[float, float], tuple[float, float]]:
+    points = np.concatenate([run.path.outline for run in piece.runs])
+    (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
+    x = float(x0 * 0.45 + x1 * 0.55)
+    return (x, float(y0 + 0.35 * (y1 - y0))), (x, float(y0 + 0.85 * (y1 - y0)))
+
+
+# A camisole.
+
+
+def _strap(edges: Edges, context: Context) -> tuple[Extra, Note]:
+    """The strap as a piece: its length goes from the front's strap point over the shoulder to the back's."""
+    parts = []
+    for edge in edges.edges:
+        peak = strap_point(edge.frame, edge.asked)
+        level = float(edge.frame.on_shoulder(min(max(peak[0], edge.frame.neck_x), edge.frame.tip_x - 1.0))[1])
+        parts.append(float(peak[1]) - level)
+    wide = edges.edges[0].asked["strap"]
+    made = rectangle("strap", sum(parts), 2.0 * wide)
+    unit = context.scope.unit
+    told = " and ".join(format_length(mm, unit) for mm in parts)
+    whole = format_length(sum(parts), unit)
+    text = f"each strap is {whole} long from shoulder level ({told}), {format_length(wide, unit)} wide"
+    return Extra(made, "strap", tuple(edge.of for edge in edges.edges)), Note(text, edges.edges[0].name, sum(parts))

@@ -1,0 +1,194 @@
+"""The new edges of a neckline, drawn on front and back while their upper darts wait."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass, replace
+
+import numpy as np
+
+from zesty_pivot.core.errors import PlaceError, StepError
+from zesty_pivot.core.necklines import backs
+from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.curves import bent
+from zesty_pivot.core.necklines.frame import Frame
+from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.steps.base import Context
+from zesty_pivot.core.steps.neck_room import block_frame, cleared, frame_of
+
+# An edge meets the shoulder within these angles of its way to the tip (radians); steeper or flatter, its end is bent, so that
+# the other piece can go on from it. Our own choice.
+FLATTEST, STEEPEST = math.radians(60.0), math.radians(125.0)
+
+ROOM = 5.0  # mm of shoulder that a neckline leaves at least
+
+TURN = 25.0  # mm over which an end is bent where the shape does not say
+
+
+@dataclass(frozen=True)
+class Target:
+    """A piece of the block and the numbers for it; the leading one decides the place on the shoulder."""
+
+    name: str
+    asked: Asked
+    is_leading: bool
+
+
+@dataclass(frozen=True)
+class Edge:
+    """A new edge: the piece of the pattern it is drawn on (a panel, maybe), as it lies with its upper darts put away, and what
+    lies above and goes whole."""
+
+    of: str
+    name: str
+    frame: Frame
+    away: tuple[str, ...]
+    asked: Asked
+    drawn: Drawn
+
+
+@dataclass(frozen=True)
+class Edges:
+    """The pattern with darts put away, and the edges on it, the leading one first; a piece that stays as it is has none."""
+
+    pattern: Pattern
+    edges: tuple[Edge, ...]
+
+    def of(self, name: str) -> Edge | None:
+        """The edge on one piece of the block."""
+        return next((edge for edge in self.edges if edge.of == name), None)
+
+
+def drawn_on(
+    pattern: Pattern, targets: list[Target], shape: NeckShape, back: tuple[str, float | None], turn: float | None,
+    context: Context,
+) -> Edges:  # fmt: skip
+    """The edges of a shape on its pieces. `back` is the following piece's own shape and depth (mm, or None).
+
+    Raises StepError, PlaceError or GeometryError when it cannot be drawn.
+    """
+    found: list[Edge] = []
+    for target in targets:
+        lead = found[0] if found else None
+        pattern, edge = _one(pattern, target, lead, shape, back, turn, context)
+        if edge is not None:
+            found.append(edge)
+    return Edges(pattern, tuple(found))
+
+
+def follows_shoulder(shape: NeckShape) -> bool:
+    """Whether the other piece goes on from where the leading one meets the shoulder; else it has the same shape itself."""
+    return shape.ends_on == "shoulder" and shape.kind != "raise" and shape.name != "one_shoulder"
+
+
+def _one(
+    pattern: Pattern, target: Target, lead: Edge | None, shape: NeckShape, back: tuple[str, float | None],
+    turn: float | None, context: Context,
+) -> tuple[Pattern, Edge | None]:  # fmt: skip
+    name = worked_piece(pattern, target.name)
+    leave: set[str] = set()
+    for _ in range(3):
+        made = cleared(pattern, name, context, leave)
+        piece = made.pattern.piece(name)
+        frame = frame_of(piece, context.block.drafted(piece), context.scope.unit)
+        if lead is not None and follows_shoulder(shape):
+            asked, drawn = _following(frame, lead, target, back, turn, context)
+            if drawn is None:
+                return pattern, None
+        else:
+            asked, drawn = target.asked, shape.draw(frame, target.asked)
+            if drawn.ends_on == "shoulder" and shape.kind == "cut":
+                drawn = _meeting_well(frame, asked, drawn, turn)
+        above = _above(pattern.piece(name), piece, drawn, made.darts, shape) - leave
+        if not above:
+            return made.pattern, Edge(target.name, name, frame, made.darts, asked, drawn)
+        leave |= above
+    raise StepError("the darts above the edge are in each other's way", where=name, advice="Move them down first.")
+
+
+def worked_piece(pattern: Pattern, name: str) -> str:
+    """The piece that a neckline is drawn on: itself, or the panel at the centre. Raises StepError or PlaceError."""
+    if pattern.has(name):
+        piece = pattern.piece(name)
+        if piece.is_unfolded:
+            what = f"the {words(name)} is unfolded"
+            raise StepError(what, where=name, advice="Shape the neckline before it is unfolded.")
+        return name
+    panels = [piece for piece in pattern.come_from(name) if _has_neck(piece)]
+    return panels[0].name if panels else pattern.piece(name).name
+
+
+def _has_neck(piece: Piece) -> bool:
+    return {"neckline", "centre"} <= {role for _edge, role in piece.roles}
+
+
+def _above(before: Piece, piece: Piece, drawn: Drawn, darts: tuple[str, ...], shape: NeckShape) -> set[str]:
+    """The pivots of darts that lie above a new edge, with which they go. Edges to the shoulder leave them where they are; where
+    one shoulder is bare, it is that side which counts."""
+    is_bare = shape.name == "one_shoulder"
+    if drawn.ends_on == "shoulder" and not is_bare:
+        return set()
+    points = drawn.path.outline
+    if is_bare:
+        points = np.array([-1.0, 1.0]) * points[::-1]
+    found = set()
+    for dart in darts:
+        pin = piece.pivot(before.dart(dart).pivot)
+        if float(pin[1]) < float(np.interp(pin[0], points[:, 0], points[:, 1])):
+            found.add(before.dart(dart).pivot)
+    return found
+
+
+def _meeting_well(frame: Frame, asked: Asked, drawn: Drawn, turn: float | None) -> Drawn:
+    """The edge with its end bent where it must be to cross the shoulder."""
+    x = asked["width"]
+    path = drawn.path
+    reach = turn if turn is not None else asked.numbers.get("turn", TURN)
+    if reach <= 0.0:
+        raise StepError("rounded over nothing", where=frame.piece.name, advice="Give a length such as 2 cm.")
+    angle = frame.angle_of(x, -path.end_direction)
+    if drawn.bends:
+        path = bent(path, frame.into(x), reach)
+    elif not FLATTEST <= angle <= STEEPEST:
+        path = bent(path, frame.into(x, min(max(angle, FLATTEST), STEEPEST)), reach)
+    else:
+        return drawn
+    return replace(drawn, parts=(Part(path),))
+
+
+def _following(
+    frame: Frame, lead: Edge, target: Target, back: tuple[str, float | None], turn: float | None, context: Context
+) -> tuple[Asked, Drawn | None]:
+    """The edge of the piece that follows: from the same place of the shoulder, going on from the leading edge's end."""
+    kind, asked_depth = back
+    unit = context.scope.unit
+    along = lead.frame.along_shoulder(lead.asked["width"])
+    if along > frame.shoulder.length - ROOM:
+        most = format_length(frame.shoulder.length - ROOM, unit)
+        what = f"the {words(frame.piece.name)} has no shoulder left at this width"
+        raise StepError(what, where=frame.piece.name, advice=f"Let the neckline take up to {most} of the shoulder.")
+    if kind == "keep" and along < 0.01:
+        return target.asked, None
+    x = float(frame.shoulder.point_at(along)[0])
+    drafted = block_frame(context, target.name)
+    front = block_frame(context, lead.of)
+    gain = lead.asked.numbers.get("depth", front.bust) - front.natural
+    wide = float(drafted.shoulder.point_at(min(along, drafted.shoulder.length))[0])
+    least = float(drafted.on_shoulder(wide)[1]) - drafted.top
+    depth = backs.depth_of(drafted, kind, wide, gain) if asked_depth is None else asked_depth
+    if not max(least, drafted.natural) - 1e-6 <= depth <= drafted.lowest - 20.0:
+        low = format_length(max(least, drafted.natural), unit)
+        high = format_length(drafted.lowest - 20.0, unit)
+        what = f"a depth of {format_length(depth, unit)} at the centre back does not go with this width"
+        raise StepError(what, where=frame.piece.name, advice=f"Give {low} to {high} below the neck point.")
+    angle = lead.frame.angle_of(lead.asked["width"], -lead.drawn.path.end_direction)
+    into = frame.into(x, math.pi - angle)
+    reach = turn if turn is not None else lead.asked.numbers.get("turn", TURN)
+    try:
+        path, pointed = backs.draw(frame, kind, x, depth, into, reach)
+    except PlaceError as fault:
+        raise StepError(fault.what, where=frame.piece.name, advice=fault.advice) from fault
+    numbers = {"width": x, "depth": depth}
+    return Asked(numbers), Drawn((Part(path),), is_pointed=pointed, bends=False)

@@ -1,0 +1,229 @@
+"""neck.shape: the neckline of front and back drawn anew in one go, darts put away while it is drawn and brought back."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import Annotated, ClassVar, Literal, Self
+
+from pydantic import Field, FiniteFloat, model_validator
+
+from zesty_pivot.core.errors import PlaceError, StepError
+from zesty_pivot.core.necklines.base import Asked
+from zesty_pivot.core.necklines.frame import Frame
+from zesty_pivot.core.necklines.registry import shape_of
+from zesty_pivot.core.piece import Measured, Pattern
+from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.hand import Line, Way
+from zesty_pivot.core.steps.neck_cut import carried_out
+from zesty_pivot.core.steps.neck_hand import neck_by_hand
+from zesty_pivot.core.steps.neck_lines import ROOM, Edges, Target, drawn_on, follows_shoulder
+from zesty_pivot.core.steps.neck_room import block_frame
+
+CLEAR = 20.0  # mm that it keeps from the lower end of the centre
+
+Point = Annotated[tuple[FiniteFloat, FiniteFloat], Field(description="shares across and down")]
+
+
+class ShapeNeck(Step):
+    """One shape for front and back: they meet at the same place of the shoulder, and cross it without a corner."""
+
+    title: ClassVar[str] = "Neckline"
+    summary: ClassVar[str] = "Draw the neckline of front and back: one of the shapes, or a curve of your own."
+    lengths: ClassVar[tuple[str, ...]] = (
+        "width", "depth", "back_depth", "corner", "drop", "bow", "turn", "lobe", "hole_start", "hole_width", "hole_height",
+        "slit", "open", "under", "rise", "inset", "strap", "lower", "widen", "flare", "past", "up",
+    )  # fmt: skip
+
+    do: Literal["neck.shape"] = "neck.shape"
+    on: str = Field(default="front", description="the piece whose neckline leads", min_length=1)
+    other: str = Field(default="back", description="the piece that follows it; empty for none")
+    shape: str = Field(default="round", description="the shape", max_length=40)
+    width: Length | None = Field(default=None, description="half width, square to the centre; from the block when not given")
+    width_from: Literal["centre", "neck_point", "shoulder_tip"] = Field(
+        default="centre", description="where the width is measured from"
+    )
+    depth: Length | None = Field(default=None, description="at the centre; from the block when not given")
+    depth_from: Literal["neck_point", "centre_neck", "chest", "bust"] = Field(
+        default="neck_point", description="the height the depth is measured from, downwards"
+    )
+    back: Literal["round", "v", "square", "deep", "keep"] | None = Field(default=None, description="the back's own shape")
+    back_depth: Length | None = Field(default=None, description="of the back at its centre, below the neck point")
+    turn: Length | None = Field(default=None, description="how far from the shoulder the edge begins to bend across it")
+    corner: Length | None = Field(default=None, description="how near the curve passes the corner of its box")
+    drop: Length | None = Field(default=None, description="how far down a side or a point lies below the neck point")
+    bow: Length | None = Field(default=None, description="how far a V is bowed in towards the centre")
+    arcs: int = Field(default=3, ge=2, le=7, description="how many scallops")
+    lobe: Length | None = Field(default=None, description="height of a scallop")
+    hole_start: Length | None = Field(default=None, description="where a keyhole begins, below the neckline")
+    hole_width: Length | None = Field(default=None, description="half width of a keyhole")
+    hole_height: Length | None = Field(default=None, description="from a keyhole's beginning to its widest place")
+    end: Literal["round", "point", "heart"] | None = Field(default=None, description="how it ends at the centre")
+    slit: Length | None = Field(default=None, description="how far down a slit goes, below the neck point")
+    open: Length | None = Field(default=None, description="how far half a slit is open at the top")
+    under: Length | None = Field(default=None, description="along the armhole from the shoulder tip")
+    rise: Length | None = Field(default=None, description="how high a raised neck stands")
+    inset: Length | None = Field(default=None, description="along the shoulder, where a raised neck begins")
+    strap: Length | None = Field(default=None, description="finished width of the straps")
+    lower: Length | None = Field(default=None, description="how far the underarm is lowered")
+    widen: Length | None = Field(default=None, description="how far the side comes out at the underarm")
+    flare: Length | None = Field(default=None, description="how far the side comes out at the lower edge")
+    past: Length | None = Field(default=None, description="how far a wrap goes past the far waist dart")
+    up: Length | None = Field(default=None, description="how far above the waist a wrap ends")
+    side: Literal["left", "right"] = Field(default="left", description="the side as worn that an uneven shape changes")
+    points: tuple[Point, ...] = Field(default=(), max_length=8, description="a free curve's points, from the centre outwards")
+    stub: Literal["ease", "sew"] = Field(default="ease", description="a dart that is left too short to sew")
+
+    @model_validator(mode="after")
+    def _known(self) -> Self:
+        try:
+            shape_of(self.shape)
+        except PlaceError as fault:
+            raise ValueError(str(fault)) from fault
+        if self.other == self.on:
+            raise ValueError("front and back are two pieces")
+        return self
+
+    def words(self) -> str:
+        """`canoe, 1 in from the shoulder tip`."""
+        found = shape_of(self.shape).title.lower() if self.shape not in ("v", "queen_anne") else shape_of(self.shape).title
+        if shape_of(self.shape).kind == "whole":
+            found += f", {self.side} side"
+        if self.width is not None:
+            said = {"centre": "wide", "neck_point": "out", "shoulder_tip": "from the tip"}[self.width_from]
+            found += f", {self.width} {said}"
+        return found + (f", {self.depth} deep" if self.depth is not None else "")
+
+    # Numbers.
+
+    def numbers(self, context: Context, name: str) -> dict[str, float]:
+        """The shape's numbers (mm) on one piece: what is asked for, else the starting values from the block. Widths are from
+        the centre, depths from the neck point. Raises StepError, PlaceError or FormulaError."""
+        shape, frame = shape_of(self.shape), block_frame(context, name)
+        found: dict[str, float] = {}
+        for key, start in shape.starts.items():
+            own = getattr(self, key)
+            if own is None or (name != self.on and key in ("width", "depth", "drop")):
+                found[key] = start(frame, {**found, "arcs": float(self.arcs)})
+                continue
+            mm = length_mm(own, context.scope)
+            found[key] = self._placed(key, mm, frame)
+        return found
+
+    def _placed(self, key: str, mm: float, frame: Frame) -> float:
+        if key == "width":
+            return {"centre": mm, "neck_point": frame.neck_x + mm, "shoulder_tip": frame.tip_x - mm}[self.width_from]
+        if key == "depth":
+            if self.depth_from == "neck_point":
+                return mm
+            return mm + (frame.natural if self.depth_from == "centre_neck" else frame.level(self.depth_from))
+        return mm
+
+    def _asked(self, context: Context, name: str) -> Asked:
+        shape = shape_of(self.shape)
+        numbers = self.numbers(context, name)
+        self._fits(numbers, block_frame(context, name), name, context)
+        end = self.end or (shape.at_end[0] if shape.at_end else "round")
+        if shape.at_end and end not in shape.at_end:
+            raise StepError(
+                f"a {shape.title.lower()} does not end so", where=self.on, advice=f"Choose one of: {', '.join(shape.at_end)}."
+            )
+        return Asked(numbers, self.arcs, end, self.points or shape.points)
+
+    def _fits(self, numbers: dict[str, float], frame: Frame, name: str, context: Context) -> None:
+        """Refuses what no block can give, with the nearest value that works."""
+        unit = context.scope.unit
+
+        def told(mm: float) -> str:
+            return format_length(mm, unit)
+
+        for key, mm in numbers.items():
+            if mm < 0.0 and key != "bow":
+                what = f"{shape_of(self.shape).words_for(key).lower()}: {told(mm)} is less than nothing"
+                raise StepError(what, where=name, advice="Give 0 or more.")
+        for key in ("strap", "hole_width", "hole_height", "rise"):
+            if key in numbers and numbers[key] < 1.0:
+                what = f"{shape_of(self.shape).words_for(key).lower()}: nothing is left of it"
+                raise StepError(what, where=name, advice=f"Give {told(3.0)} or more.")
+        most = frame.lowest - CLEAR
+        if "depth" in numbers and numbers["depth"] > most:
+            what = f"a depth of {told(numbers['depth'])} below the neck point goes past the waist"
+            raise StepError(what, where=name, advice=f"Give up to {told(most)}.")
+        if "depth" in numbers and numbers["depth"] < frame.natural - 1e-6:
+            what = f"a depth of {told(numbers['depth'])} below the neck point lies above the neckline of the block"
+            raise StepError(what, where=name, advice=f"Give {told(frame.natural)} or more, or choose a raised shape.")
+        if "width" in numbers and shape_of(self.shape).ends_on == "shoulder":
+            low, high = frame.neck_x, frame.tip_x - ROOM
+            if not low - 1e-6 <= numbers["width"] <= high + 1e-6:
+                way = "wider than the shoulder" if numbers["width"] > high else "narrower than the neck of the block"
+                what = f"a half width of {told(numbers['width'])} is {way}"
+                raise StepError(what, where=name, advice=f"Give {told(low)} to {told(high)} from the centre.")
+
+    def kind_of_back(self) -> str:
+        """The back's shape: as asked, else the one that goes with the shape."""
+        return self.back or shape_of(self.shape).back
+
+    # Making it.
+
+    def _targets(self, pattern: Pattern, context: Context) -> list[Target]:
+        """The pieces that change."""
+        found = [Target(self.on, self._asked(context, self.on), is_leading=True)]
+        if self.other:
+            if pattern.come_from(self.other) or pattern.has(self.other):
+                found.append(Target(self.other, self._asked_back(context), is_leading=False))
+            else:
+                pattern.piece(self.other)
+        return found
+
+    def _asked_back(self, context: Context) -> Asked:
+        """The back's numbers. Its width comes with the front's place on the shoulder."""
+        if follows_shoulder(shape_of(self.shape)):
+            return Asked({})
+        asked = self._asked(context, self.other)
+        if self.back_depth is None:
+            return asked
+        numbers = {**asked.numbers, "depth": length_mm(self.back_depth, context.scope)}
+        self._fits(numbers, block_frame(context, self.other), self.other, context)
+        return replace(asked, numbers=numbers)
+
+    def edges(self, pattern: Pattern, context: Context) -> Edges:
+        """The new edges as they are drawn on front and back. Raises as `apply` does."""
+        targets = self._targets(pattern, context)
+        turn = None if self.turn is None else length_mm(self.turn, context.scope)
+        return drawn_on(pattern, targets, shape_of(self.shape), self._back(context), turn, context)
+
+    def _back(self, context: Context) -> tuple[str, float | None]:
+        kind = self.kind_of_back()
+        if kind not in shape_of(self.shape).backs:
+            what = f"a {kind} back does not go with it"
+            raise StepError(what, where=self.on, advice=f"Choose one of: {', '.join(shape_of(self.shape).backs)}.")
+        depth = None if self.back_depth is None else length_mm(self.back_depth, context.scope)
+        return kind, depth
+
+    def apply(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with the new neckline. Raises StepError, PlaceError, GeometryError or FormulaError when it cannot be."""
+        edges = self.edges(pattern, context)
+        made, notes = carried_out(edges, shape_of(self.shape), self.side, context, eased=self.stub == "ease")
+        unit = context.scope.unit
+        whole = sum(_neck_length(made, name) for name in (self.on, self.other) if name)
+        notes = [Note(f"the finished neckline measures {format_length(whole, unit)} in all", self.on, whole), *notes]
+        known = tuple(one for one in made.measured if one.role != "neckline")
+        return Outcome(replace(made, measured=(*known, Measured("neckline", whole))), tuple(notes))
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """Darts away, mark, draw, measure, cut, darts back; the same in both ways."""
+        return neck_by_hand(shape_of(self.shape), self.edges(pattern, context), context)
+
+
+def _neck_length(pattern: Pattern, name: str) -> float:
+    """The finished neckline of the pieces that come from one, both halves, mm."""
+    return sum(
+        (1.0 if piece.is_unfolded else 2.0) * piece.edge(edge).sewn_length
+        for piece in pattern.come_from(name)
+        for edge, role in piece.roles
+        if role == "neckline"
+    )
+
+
+STEP = ShapeNeck

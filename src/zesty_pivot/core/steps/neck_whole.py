@@ -1,0 +1,195 @@
+"""Uneven necklines: the half unfolded with its darts away, cut along an edge from side to side, darts brought back."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+
+import numpy as np
+
+from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.moves.cut import across
+from zesty_pivot.core.moves.neckline import neck_source
+from zesty_pivot.core.moves.style_lines import refuse_unclear
+from zesty_pivot.core.necklines.base import NeckShape
+from zesty_pivot.core.necklines.frame import nearest_place
+from zesty_pivot.core.piece import Notch, Pattern, Piece, Place, Run, Seam, Source
+from zesty_pivot.core.piece.names import LEFT, RIGHT, side_of, words
+from zesty_pivot.core.piece.pattern import parts_of
+from zesty_pivot.core.piece.piece import well_begun
+from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.steps.base import Context, Note
+from zesty_pivot.core.steps.dart_move import MoveDart
+from zesty_pivot.core.steps.neck_lines import Edge
+from zesty_pivot.core.steps.neck_room import brought_back
+from zesty_pivot.core.steps.panel_seams import with_panels
+from zesty_pivot.core.steps.piece_unfold import Unfold
+
+_NEW = "*neck"
+
+ENDS = ("shoulder", "armhole", "side_seam", "waist", "hem")
+
+ASIDE = ("side_bust", "french")  # where the far front's darts go before they are cut away with it
+
+
+def whole_cut(
+    pattern: Pattern, edge: Edge, shape: NeckShape, side: str, context: Context, *, eased: bool
+) -> tuple[Pattern, list[Note]]:
+    """The pattern with a piece unfolded and cut along an edge that is not the same on both sides. `side` is the side as worn
+    that it changes. Raises StepError, PlaceError or GeometryError when it cannot be."""
+    half = edge.frame.piece
+    pattern = Unfold(on=edge.name).apply(pattern, context).pattern
+    if shape.name == "wrap":
+        return _wrapped(pattern, edge, context, eased=eased)
+    piece = pattern.piece(edge.name)
+    middle = float(edge.frame.nape[0])
+    # Drawn for the left front deep, and for the right shoulder bare.
+    turned = (side == "right") != (shape.name == "one_shoulder")
+    path = _mirrored(edge.drawn.path, middle) if turned else edge.drawn.path
+    refuse_unclear(piece, path)
+    start, stop = (_on(piece, point) for point in (path.start, path.end))
+    kept, gone = across(piece, start, stop, path, _NEW, "neckline", (piece.name, "cut away"))
+    lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
+    kept = replace(kept, added=(*piece.added, *lost))
+    kept = _sided(kept, path, middle, neck_source(half, shape.name, pointed=False))
+    pattern = with_panels(pattern, edge.name, (replace(kept, grain=kept.grain or piece.grain),), ())
+    away = tuple(dart + mark for mark in (LEFT, RIGHT) for dart in edge.away if not gone.has_dart(dart + mark))
+    pattern, notes = brought_back(pattern, piece, edge.name, away, (path,), context, eased=eased)
+    told = "deep" if shape.name == "asymmetric" else "bare"
+    said = Note(f"the {words(edge.name)} is {told} on the {side} as worn; it is cut once, right side up", edge.name)
+    return pattern, [said, *notes]
+
+
+def _mirrored(path: Path, middle: float) -> Path:
+    """A line turned over about the centre, and walked from its other end."""
+    cubics = path.cubics.copy()
+    cubics[..., 0] = 2.0 * middle - cubics[..., 0]
+    return Path(cubics).reversed()
+
+
+def _on(piece: Piece, point: np.ndarray) -> Place:
+    """The place of the ring where a drawn edge ends. Raises StepError when it misses it."""
+    found = nearest_place(piece, point, lambda run: piece.role(run.edge) in ENDS)
+    if found is None:
+        raise StepError("the edge misses the outline", where=piece.name, advice="Choose another width.")
+    return found
+
+
+def _sided(piece: Piece, path: Path, middle: float, source: str) -> Piece:
+    """The new edge parted at the centre into its right and its left, each with its provenance from the centre outwards."""
+    hits = with_line(path.cubics, np.array([middle, 0.0]), np.array([0.0, 1.0]))
+    if not hits:
+        raise StepError("the edge does not cross the centre", where=piece.name, advice="Choose another shape.")
+    right, left = path.split_at(path.distance_of(hits[0][0], hits[0][1]))
+    runs: list[Run] = []
+    for run in piece.runs:
+        if run.edge == _NEW:
+            runs += [
+                Run(f"neckline{RIGHT}", right, Source(source + RIGHT, 1.0, 0.0)),
+                Run(f"neckline{LEFT}", left, Source(source, 0.0, 1.0)),
+            ]
+        else:
+            runs.append(run)
+    # The ring begins at the centre, with the left side.
+    first = next(index for index, run in enumerate(runs) if run.edge == f"neckline{LEFT}")
+    ring = tuple(runs[first:] + runs[:first])
+    known = {**dict(piece.roles), f"neckline{LEFT}": "neckline", f"neckline{RIGHT}": "neckline"}
+    return replace(piece, runs=ring, roles=tuple((edge, known[edge]) for edge in dict.fromkeys(run.edge for run in ring)))
+
+
+# A wrap.
+
+
+def _wrapped(pattern: Pattern, edge: Edge, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
+    """One front that laps over the far side, to be cut as a pair. The far side's darts are cut away with it."""
+    name = edge.name
+    pattern = _far_darts_aside(pattern, name, context)
+    piece = pattern.piece(name)
+    piece = replace(piece, fisheyes=tuple(eye for eye in piece.fisheyes if side_of(eye.id) != RIGHT))
+    path, end = _down_to_edge(piece, edge.drawn.path)
+    refuse_unclear(piece, path)
+    start, stop = _on(piece, path.start), _on(piece, path.end)
+    kept, _gone = across(piece, start, stop, path, _NEW, "neckline", (piece.name, "cut away"))
+    source = neck_source(edge.frame.piece, "wrap", pointed=True)
+    made = _one_front(kept, edge, end, source)
+    pattern = replace(pattern.with_piece(made), seams=tuple(_half_seams(pattern, name)))
+    pattern, notes = brought_back(pattern, edge.frame.piece, name, edge.away, (path,), context, eased=eased)
+    lap = abs(2.0 * (float(path.start[0]) - float(edge.frame.nape[0])))
+    text = "each front laps over the other; cut 1 pair; a tie or snap holds its end at the notch"
+    return pattern, [Note(text, name, lap), *notes]
+
+
+def _down_to_edge(piece: Piece, path: Path) -> tuple[Path, Path]:
+    """The wrap's edge with its straight end led to the far lower edge as it lies now, and that end alone."""
+    peak = path.cubics[1, 0]
+    ys = [
+        float(run.path.point_at(run.path.distance_of(segment, t))[1])
+        for run in piece.runs
+        if side_of(run.edge) == RIGHT and piece.role(run.edge) in ("waist", "hem")
+        for segment, t, _s in with_line(run.path.cubics, peak, np.array([0.0, 1.0]))
+    ]
+    if not ys or max(ys) < float(peak[1]) + 5.0:
+        raise StepError("the wrap ends below the far lower edge", where=piece.name, advice="Let it end higher, or nearer.")
+    end = Path.straight(np.array([peak[0], max(ys)]), peak)
+    return Path(np.concatenate([end.cubics, path.cubics[1:]])), end
+
+
+def _far_darts_aside(pattern: Pattern, name: str, context: Context) -> Pattern:
+    """The far side's darts moved to its side seam, where they are cut away."""
+    for dart in [d.id for d in pattern.piece(name).darts if side_of(d.id) == RIGHT]:
+        piece = pattern.piece(name)
+        if piece.role(piece.dart_edge(dart)) == "side_seam":
+            continue
+        for station in ASIDE:
+            to = Spot(station=station, side="right")
+            pattern = MoveDart(on=name, dart=dart, to=to).apply(pattern, context).pattern
+            break
+    return pattern
+
+
+def _one_front(kept: Piece, edge: Edge, end: Path, source: str) -> Piece:
+    """The front by itself: its names without a side, the strip of the far waist called the overlap."""
+    wrap = edge.drawn.parts[1].path
+
+    def named(run: Run) -> list[Run]:
+        if run.edge == _NEW:
+            return [
+                Run("wrap_end", end, Source(f"{source}.end", 0.0, 1.0)),
+                Run("neckline", wrap, Source(source, 0.0, 1.0)),
+            ]
+        if side_of(run.edge) == RIGHT:
+            return [replace(run, edge="overlap")]
+        return [replace(run, edge=run.edge.removesuffix(LEFT), mouth=run.mouth and run.mouth.removesuffix(LEFT))]
+
+    runs = well_begun(tuple(new for run in kept.runs for new in named(run)))
+    known = {role_edge.removesuffix(LEFT): role for role_edge, role in kept.roles}
+    known |= {"wrap_end": "opening", "overlap": "overlap", "neckline": "neckline"}
+    plain = edge.frame.piece
+    return replace(
+        kept,
+        fold=None,
+        of=plain.of or plain.name,
+        runs=runs,
+        roles=tuple((name, known[name]) for name in dict.fromkeys(run.edge for run in runs)),
+        darts=tuple(dart for dart in plain.darts if any(run.mouth == dart.id for run in runs)),
+        landmarks={mark.removesuffix(LEFT): at for mark, at in kept.landmarks.items() if side_of(mark) != RIGHT},
+        fisheyes=tuple(replace(eye, id=eye.id.removesuffix(LEFT)) for eye in kept.fisheyes),
+        grain=plain.grain,
+        added=plain.added,
+        notches=(*plain.notches, Notch("tie", f"{source}.end", 1.0)),
+    )
+
+
+def _half_seams(pattern: Pattern, name: str) -> list[Seam]:
+    """The seams of the left side, named as those of a half."""
+    found = []
+    for seam in pattern.seams:
+        ends = [[(piece, edge) for piece, edge in parts_of(end)] for end in (seam.a, seam.b)]
+        if any(piece == name and side_of(edge) == RIGHT for end in ends for piece, edge in end):
+            continue
+        one, two = (
+            "+".join(f"{piece}.{edge.removesuffix(LEFT) if piece == name else edge}" for piece, edge in end) for end in ends
+        )
+        found.append(replace(seam, a=one, b=two))
+    return found

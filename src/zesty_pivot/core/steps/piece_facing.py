@@ -1,0 +1,148 @@
+"""piece.facing: facings that follow the finished edges, and a lining, as pieces of their own."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import ClassVar, Literal, Self
+
+from pydantic import Field, model_validator
+
+from zesty_pivot.core.errors import GeometryError, StepError
+from zesty_pivot.core.moves.facing import grain_of
+from zesty_pivot.core.piece import Extra, Pattern, Piece
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.facing_trace import Traced, hem_facing, neck_facing, whole_facing, with_edge
+from zesty_pivot.core.steps.hand import Line, Way, line
+
+Kind = Literal["neck", "all_in_one", "camisole", "hem", "lining"]
+
+TITLES: dict[str, str] = {
+    "neck": "neck facing", "all_in_one": "all-in-one facing", "camisole": "camisole facing", "hem": "hem facing",
+    "lining": "lining",
+}  # fmt: skip
+
+LEAST, MOST = 15.0, 300.0  # mm of depth
+MOST_SHADE = 5.0  # mm; 1 to 2 mm are usual
+
+
+class Facing(Step):
+    """Traced from front and back as they are at this step, with their darts closed."""
+
+    title: ClassVar[str] = "Facing or lining"
+    summary: ClassVar[str] = (
+        "Trace facings along the finished edges, a shade less so that they roll inside; or a lining, a copy of the pieces."
+    )
+    lengths: ClassVar[tuple[str, ...]] = ("depth", "shade")
+
+    do: Literal["piece.facing"] = "piece.facing"
+    on: str = Field(default="front", description="the front", min_length=1)
+    other: str = Field(default="back", description="the back; empty for none")
+    kind: Kind = Field(default="neck", description="which facing")
+    # 5 to 7 cm deep: common practice, no source.
+    depth: Length = Field(default="6 cm", description="from the edge inwards")
+    # 1 to 2 mm: common practice, no source.
+    shade: Length = Field(default="1.5 mm", description="how much shorter each facing's edge is than the garment's")
+
+    @model_validator(mode="after")
+    def _two(self) -> Self:
+        if self.other == self.on:
+            raise ValueError("front and back are two pieces")
+        return self
+
+    def words(self) -> str:
+        """`neck facing, 6 cm deep`."""
+        if self.kind == "lining":
+            return "lining of all pieces"
+        return TITLES[self.kind] + ("" if self.kind == "camisole" else f", {self.depth} deep")
+
+    def _sizes(self, context: Context) -> tuple[float, float]:
+        unit = context.scope.unit
+        depth, shade = length_mm(self.depth, context.scope), length_mm(self.shade, context.scope)
+        if not LEAST <= depth <= MOST:
+            what = f"a facing {format_length(depth, unit)} deep"
+            advice = f"Give {format_length(LEAST, unit)} to {format_length(MOST, unit)}; 6 cm is usual."
+            raise StepError(what, where=self.on, advice=advice)
+        if not 0.0 <= shade <= MOST_SHADE:
+            what = f"a shade of {format_length(shade, unit, fine=True)}"
+            raise StepError(what, where=self.on, advice="Give 0 to 5 mm; 1 to 2 mm are usual.")
+        return depth, shade
+
+    def _traced(self, pattern: Pattern, name: str, context: Context) -> Traced:
+        depth, shade = self._sizes(context)
+        try:
+            if self.kind == "neck":
+                return neck_facing(pattern, name, depth, shade, context)
+            if self.kind == "hem":
+                return hem_facing(pattern, name, depth, shade, context)
+            return whole_facing(pattern, name, None if self.kind == "camisole" else depth, shade, context)
+        except GeometryError as fault:
+            raise StepError(fault.what, where=name, advice=fault.advice or "Choose another facing.") from fault
+
+    def extras(self, pattern: Pattern, context: Context) -> list[Extra]:
+        """The parts that this step makes. Raises StepError, PlaceError or FormulaError."""
+        if self.kind == "lining":
+            return [
+                Extra(replace(piece, name=f"{piece.name}_lining"), "lining", (piece.name,), cut=_cut_of(piece))
+                for piece in pattern.pieces
+            ]
+        found = []
+        for wanted in (self.on, self.other):
+            if not wanted:
+                continue
+            name = with_edge(pattern, wanted, "waist" if self.kind == "hem" else "neckline")
+            made = self._traced(pattern, name, context)
+            facing = replace(made.piece, grain=grain_of(made.piece))
+            cut = "fold" if facing.fold else "one" if pattern.piece(name).is_unfolded else "pair"
+            found.append(Extra(facing, "facing", (name,), made.follows, cut))
+        return found
+
+    def apply(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with the parts beside it. Raises StepError, PlaceError or FormulaError when one cannot be traced."""
+        extras = self.extras(pattern, context)
+        known = {extra.piece.name for extra in pattern.extras}
+        taken = next((extra.piece.name for extra in extras if extra.piece.name in known), None)
+        if taken is not None:
+            raise StepError(f"there is a {words(taken)} already", where=self.on, advice="Leave one of the two steps out.")
+        unit = context.scope.unit
+        notes = []
+        for extra in extras:
+            edges = [
+                f"{words(mine)} {format_length(extra.piece.edge(mine).sewn_length, unit, fine=True)}"
+                for mine, _theirs, _less in extra.follows
+            ]
+            text = f"{words(extra.piece.name)}: {', '.join(edges) if edges else 'a copy of the piece'}"
+            notes.append(Note(text, extra.of[0]))
+        return Outcome(replace(pattern, extras=(*pattern.extras, *extras)), tuple(notes))
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """Darts shut, trace, the shade off, grain; the same in both ways."""
+        unit, found = context.scope.unit, []
+        for extra in self.extras(pattern, context):
+            names = {"name": words(extra.piece.name), "on": words(extra.of[0])}
+            if extra.kind == "lining":
+                found.append(line("lining", "Trace the {on} once more for the {name}.", **names))
+                continue
+            text = (
+                "Pin the darts of the {on} shut. Trace the {name} along {edges}, {deep} deep, and take {shade} off its end so "
+                "that it rolls inside. Write its grain as that of the {on}."
+            )
+            edges = " and ".join(
+                f"the {words(mine)} ({format_length(extra.piece.edge(mine).sewn_length, unit, fine=True)})"
+                for mine, _theirs, _less in extra.follows
+            )
+            depth, shade = self._sizes(context)
+            deep = "3 1/2 in below the bust line" if self.kind == "camisole" else format_length(depth, unit)
+            found.append(line("facing", text, edges=edges, deep=deep, shade=format_length(shade, unit, fine=True), **names))
+        return tuple(found)
+
+
+def _cut_of(piece: Piece) -> str:
+    if piece.is_unfolded:
+        return "up"
+    return "fold" if piece.fold else "pair"
+
+
+STEP = Facing

@@ -1,0 +1,225 @@
+"""trim.armhole: the armholes for a sleeveless style: underarm lowered or raised, shoulder cut in, razor back."""
+
+from __future__ import annotations
+
+from dataclasses import replace
+from typing import ClassVar, Literal, Self
+
+import numpy as np
+from pydantic import Field, model_validator
+
+from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.moves.cut import part_run
+from zesty_pivot.core.moves.neckline import let_out
+from zesty_pivot.core.moves.shaping import displaced
+from zesty_pivot.core.necklines.curves import through
+from zesty_pivot.core.necklines.frame import Frame
+from zesty_pivot.core.piece import Pattern, Piece, Run, Source
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.dart_move import MoveDart
+from zesty_pivot.core.steps.hand import Line, Way, line
+from zesty_pivot.core.steps.neck_room import brought_back, cleared, frame_of
+
+LEFT_OVER = 5.0  # mm of shoulder that is left at least
+MOST_LOWER = 120.0  # mm; more is another garment. Common practice, no source.
+
+
+class TrimArmhole(Step):
+    """Draws both armholes anew from the shoulder to the side seam, on the pieces with their upper darts put away."""
+
+    title: ClassVar[str] = "Armhole"
+    summary: ClassVar[str] = "For a sleeveless style: lower or raise the underarm, cut the shoulder in, make a razor back."
+    lengths: ClassVar[tuple[str, ...]] = ("shoulder_in", "lower", "widen", "razor")
+
+    do: Literal["trim.armhole"] = "trim.armhole"
+    on: str = Field(default="front", description="the front", min_length=1)
+    other: str = Field(default="back", description="the back; empty for none")
+    shoulder_in: Length = Field(default=0, description="how far the shoulder is cut in from its tip")
+    # Lowered 1/2 in: common practice, no source.
+    lower: Length = Field(default="1/2 in", description="how far the underarm is lowered; negative raises it")
+    widen: Length = Field(default=0, description="how far the side comes out at the underarm; negative takes it in")
+    back: Literal["plain", "razor"] = Field(default="plain", description="the back's armhole")
+    # 2 in from CB at the chest line: common practice, no source.
+    razor: Length = Field(default="2 in", description="half width of a razor back at the chest line")
+
+    @model_validator(mode="after")
+    def _two(self) -> Self:
+        if self.other == self.on:
+            raise ValueError("front and back are two pieces")
+        return self
+
+    def words(self) -> str:
+        """`armhole, 1/2 in lower, shoulder 2 cm in`."""
+        parts = ["razor back"] if self.back == "razor" else []
+        parts += [f"{self.lower} lower"] if str(self.lower) not in ("0", "0.0") else []
+        parts += [f"shoulder {self.shoulder_in} in"] if str(self.shoulder_in) not in ("0", "0.0") else []
+        return "armhole, " + (", ".join(parts) if parts else "as it is")
+
+    def _pieces(self) -> list[str]:
+        return [name for name in (self.on, self.other) if name]
+
+    def _asked(self, frame: Frame, context: Context) -> tuple[float, float, float]:
+        unit = context.scope.unit
+        inwards, lower, widen = (length_mm(mm, context.scope) for mm in (self.shoulder_in, self.lower, self.widen))
+        most = frame.shoulder.length - LEFT_OVER
+        if not 0.0 <= inwards <= most:
+            what = f"a shoulder cut in by {format_length(inwards, unit)}"
+            raise StepError(what, where=frame.piece.name, advice=f"Give 0 to {format_length(most, unit)}.")
+        room = min(MOST_LOWER, frame.side.paths[0].length - 10.0)
+        if not -40.0 <= lower <= room:
+            what = f"an underarm lowered by {format_length(lower, unit)}"
+            advice = f"Give up to {format_length(room, unit)}, or raise it by at most {format_length(40.0, unit)}."
+            raise StepError(what, where=frame.piece.name, advice=advice)
+        if abs(widen) > 60.0:
+            what = f"a side moved by {format_length(abs(widen), unit)}"
+            raise StepError(what, where=frame.piece.name, advice=f"Give up to {format_length(60.0, unit)}.")
+        return inwards, lower, widen
+
+    def _one(self, pattern: Pattern, name: str, context: Context) -> tuple[Pattern, Path, list[Note]]:
+        if pattern.piece(name).is_unfolded:
+            raise StepError(f"the {words(name)} is unfolded", where=name, advice="Do this before it is unfolded.")
+        is_razor = self.back == "razor" and name == self.other
+        outside: set[str] = set()
+        if is_razor:
+            pattern, outside = self._outside(pattern, name, context)
+        made = cleared(pattern, name, context, outside)
+        piece = made.pattern.piece(name)
+        frame = frame_of(piece, context.block.drafted(piece), context.scope.unit)
+        inwards, lower, widen = self._asked(frame, context)
+        if is_razor:
+            stretches = [self._razor(frame, inwards, lower, context)]
+        else:
+            old = frame.armhole
+            ends = frame.shoulder.point_at(frame.shoulder.length - inwards), _side_point(frame, lower)
+            knots = [(0.0, ends[0] - old.start), (old.length, ends[1] - old.end)]
+            stretches = list(displaced(list(old.paths), knots, held=(True, True)))
+        drawn = _redrawn(piece, frame, stretches, inwards, lower)
+        pattern, notes = brought_back(
+            made.pattern.with_piece(drawn), piece, name, made.darts, (), context, eased=False
+        )  # fmt: skip
+        pattern = pattern.with_piece(let_out(pattern.piece(name), widen, 0.0))
+        before = context.block.drafted(piece).edge(_armhole(piece)).sewn_length
+        after = sum(run.path.length for run in pattern.piece(name).runs if pattern.piece(name).role(run.edge) == "armhole")
+        unit = context.scope.unit
+        change = f"{format_length(abs(after - before), unit)} {'longer' if after >= before else 'shorter'}"
+        text = f"the {words(name)} armhole measures {format_length(after, unit)}, {change}"
+        return pattern, Path.chain(_closed(stretches)), [Note(text, name, after), *notes]
+
+    def _outside(self, pattern: Pattern, name: str, context: Context) -> tuple[Pattern, set[str]]:
+        """Darts whose pivots a razor back cuts off, moved to the armhole, with which they go; and these pivots."""
+        piece = pattern.piece(name)
+        frame = frame_of(piece, context.block.drafted(piece), context.scope.unit)
+        inwards, lower, _widen = self._asked(frame, context)
+        points = self._razor(frame, inwards, lower, context).outline
+        gone: set[str] = set()
+        for dart in piece.darts:
+            x, y = piece.pivot(dart.pivot)
+            order = np.argsort(points[:, 1])
+            if y < points[:, 1].max() and x > float(np.interp(y, points[order, 1], points[order, 0])):
+                gone.add(dart.pivot)
+                if piece.role(piece.dart_edge(dart.id)) != "armhole":
+                    to = Spot(station="mid_armhole")
+                    pattern = MoveDart(on=name, dart=dart.id, to=to).apply(pattern, context).pattern
+        return pattern, gone
+
+    def _razor(self, frame: Frame, inwards: float, lower: float, context: Context) -> Path:
+        """From the shoulder inwards to the narrowest place at the chest line, then out to the underarm."""
+        wide = length_mm(self.razor, context.scope)
+        start, stop = frame.shoulder.point_at(frame.shoulder.length - inwards), _side_point(frame, lower)
+        low = min(frame.top + frame.chest, float(stop[1]) - 0.25 * float(stop[1] - start[1]))
+        narrow = np.array([float(frame.nape[0]) + wide, low])
+        if not 5.0 <= wide < float(stop[0] - frame.nape[0]) - 10.0:
+            most = format_length(float(stop[0] - frame.nape[0]) - 10.0, context.scope.unit)
+            what = f"a razor back of {format_length(wide, context.scope.unit)} does not fit"
+            raise StepError(what, where=frame.piece.name, advice=f"Give 0.5 cm to {most}.")
+        out = frame.shoulder.direction_at(frame.shoulder.length - inwards)
+        down = np.array([-out[1], out[0]])
+        along = frame.side.direction_at(max(lower, 0.0))
+        return through([start, narrow, stop], down, np.array([-along[1], along[0]]))
+
+    def apply(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with both armholes. Raises StepError, PlaceError or GeometryError when they cannot be drawn."""
+        notes: list[Note] = []
+        for name in self._pieces():
+            pattern, _drawn, mine = self._one(pattern, name, context)
+            notes += mine
+        return Outcome(pattern, tuple(notes))
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """Marks on shoulder and side, the curve, its length; the same in both ways."""
+        unit, found = context.scope.unit, []
+        for name in self._pieces():
+            pattern, drawn, _notes = self._one(pattern, name, context)
+            text = (
+                "On the {on}, mark {in_} in from the shoulder tip and {lower} below the underarm (above it where less than "
+                "nothing), and draw the armhole from mark to mark: it measures {long}."
+            )
+            figures = {"in_": length_mm(self.shoulder_in, context.scope), "lower": length_mm(self.lower, context.scope)}
+            shown = {key: format_length(mm, unit) for key, mm in figures.items()}
+            found.append(line("armhole", text, on=words(name), long=format_length(drawn.length, unit), **shown))
+        return tuple(found)
+
+
+def _armhole(piece: Piece) -> str:
+    return next(edge for edge, role in piece.roles if role == "armhole")
+
+
+def _side_point(frame: Frame, lower: float) -> np.ndarray:
+    """The underarm lowered along the side seam, or raised straight on from it."""
+    if lower >= 0.0:
+        return frame.side.point_at(lower)
+    point: np.ndarray = frame.side.start + frame.side.direction_at(0.0) * lower
+    return point
+
+
+def _closed(stretches: list[Path]) -> list[Path]:
+    """Stretches that meet; a step between two is closed by a straight line."""
+    found = [stretches[0]]
+    for path in stretches[1:]:
+        if np.abs(path.start - found[-1].end).max() > 1e-6:
+            found.append(Path.straight(found[-1].end, path.start))
+        found.append(path)
+    return found
+
+
+def _redrawn(piece: Piece, frame: Frame, stretches: list[Path], inwards: float, lower: float) -> Piece:
+    """The piece with new armhole runs, its shoulder and side seam cut off or led to them."""
+    shoulder = next(edge for edge, role in piece.roles if role == "shoulder")
+    old = [run for run in piece.runs if piece.role(run.edge) == "armhole"]
+    if len(stretches) == len(old):
+        new = [replace(run, path=path) for run, path in zip(old, stretches, strict=True)]
+    else:
+        new = [Run(old[0].edge, stretches[0], Source(f"{piece.of or piece.name}.razor", 0.0, 1.0))]
+    if inwards > 0.0:
+        piece, last = part_run(piece, places.along(piece, shoulder, frame.shoulder.length - inwards))
+    else:
+        last = max(index for index, run in enumerate(piece.runs) if run.edge == shoulder)
+    runs = [*piece.runs[: last + 1], *new]
+    rest = [run for run in piece.runs[last + 1 :] if piece.role(run.edge) not in ("armhole", "shoulder")]
+    side = rest[0]
+    if lower > 0.0:
+        _before, after = side.source.parted(lower / side.path.length)
+        side = replace(side, path=side.path.split_at(lower)[1], source=after)
+    elif lower < 0.0:
+        up = Path.straight(new[-1].path.end, side.path.start)
+        side = replace(side, path=Path.chain([up, side.path]))
+    whole = (*runs, side, *rest[1:])
+    mouths = {run.mouth for run in whole}
+    gone = [dart for dart in piece.darts if dart.id not in mouths]
+    pins = {dart.pivot for dart in gone}
+    return replace(
+        piece,
+        runs=whole,
+        darts=tuple(dart for dart in piece.darts if dart.id in mouths),
+        landmarks={name: at for name, at in piece.landmarks.items() if name not in pins},
+        added=(*piece.added, *((dart.pivot, -piece.angle(dart.id)) for dart in gone)),
+    )
+
+
+STEP = TrimArmhole

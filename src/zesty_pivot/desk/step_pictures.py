@@ -1,0 +1,16 @@
+"""The picture of each step that can be added."""
+
+from __future__ import annotations
+
+PICTURES = {
+    "dart.move": "rotate-cw", "dart.split": "split", "dart.merge": "merge", "dart.equalise": "equal",
+    "piece.true": "spline", "dart.fan": "list-collapse", "dart.use": "waves", "dart.shape": "diamond",
+    "dart.fisheye": "eye", "line.princess": "columns-2",
+    "line.cut": "scissors-line-dashed", "line.band": "rectangle-ellipsis", "piece.join": "combine",
+    "line.contour": "chart-spline", "trim.hem": "arrow-up-from-line", "trim.strapless": "crown",
+    "dart.park": "square-parking", "dart.return": "undo-dot", "fullness.slash": "slice", "fullness.flare": "fan",
+    "piece.side_seam": "move-horizontal", "piece.true_seam": "blend", "piece.square": "square-dashed",
+    "piece.unfold": "unfold-horizontal", "piece.side_panel": "panels-top-left",
+    "neck.shape": "shirt", "neck.gape": "shrink", "neck.opening": "separator-vertical", "trim.armhole": "circle-dashed",
+    "piece.facing": "layers",
+}  # fmt: skip
