@@ -88,6 +88,36 @@ STYLES = {
         ],
         "notes": "Night rehearsal, alto solo. A tunic to the hip: fish-eye darts at the waist, a side bust dart.",
     },
+    "antiphon": {
+        "name": "Antiphon bodice", "units": "in",
+        "steps": [
+            {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "side_bust"}},
+            {"do": "neck.shape", "on": "front", "shape": "canoe", "width": "1 1/4 in", "width_from": "shoulder_tip"},
+            {"do": "trim.armhole", "on": "front"},
+            {"do": "piece.facing", "on": "front", "kind": "all_in_one", "depth": "2 1/2 in"},
+        ],
+        "notes": "Second sopranos. Canoe neck for the chain of office; sleeveless, faced all in one: little shoulder is left.",
+    },
+    "carillon": {
+        "name": "Carillon bodice", "units": "cm",
+        "steps": [
+            {"do": "neck.shape", "on": "front", "shape": "sweetheart", "width": "6 cm", "width_from": "shoulder_tip",
+             "back": "square", "back_depth": "11 cm"},
+            {"do": "trim.armhole", "on": "front", "shoulder_in": "2 cm"},
+            {"do": "neck.gape", "on": "front", "amount": "6 mm", "at": {"edge": "neckline", "at": "30%"}},
+            {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "waist"}},
+        ],
+        "notes": "Altos. Sweetheart front on straps of 4 cm, square back; what gapes went into the bust dart and to the waist.",
+    },
+    "evensong": {
+        "name": "Evensong bodice", "units": "cm",
+        "steps": [
+            {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "french"}},
+            {"do": "neck.shape", "on": "front", "shape": "asymmetric", "side": "left"},
+            {"do": "piece.facing", "on": "front", "kind": "neck", "depth": "5 cm"},
+        ],
+        "notes": "The solo contralto. Deep on the left as worn, cut once, right side up; French darts leave the chest plain.",
+    },
 }  # fmt: skip
 
 

@@ -113,6 +113,7 @@ def _panel(panel: str) -> Action:
         "walk": ("Walk a seam", "Two seams rolled along each other, with the running difference and the notches"),
         "hand": ("By hand", "The paper procedure with this pattern's numbers"),
         "practise": ("Practise", "Guess the new mouth, or where the fullness went, before the pattern opens"),
+        "neck": ("Necklines", "Front and back matched, the opening against the head, all shapes on your block"),
     }
 
     def run(desk: Desk) -> None:

@@ -1,4 +1,4 @@
-"""The right side of the style view: five panels under one row of tabs."""
+"""The right side of the style view: six panels under one row of tabs."""
 
 from __future__ import annotations
 
@@ -16,6 +16,7 @@ from zesty_pivot.desk.panels.reading import ReadingPanel
 
 if TYPE_CHECKING:
     from zesty_pivot.desk.panels.hand import HandPanel
+    from zesty_pivot.desk.panels.neck import NeckPanel
     from zesty_pivot.desk.panels.practise import PractisePanel
     from zesty_pivot.desk.panels.trace import TracePanel
     from zesty_pivot.desk.panels.walk import WalkPanel
@@ -23,13 +24,14 @@ if TYPE_CHECKING:
 P = TypeVar("P", bound=QWidget)
 
 WIDTH = 312
-TITLES = {"reading": "Reading", "trace": "Trace", "walk": "Walk", "hand": "By hand", "practise": "Practise"}
+TITLES = {"reading": "Reading", "trace": "Trace", "walk": "Walk", "hand": "Hand", "practise": "Practise", "neck": "Neck"}
 TIPS = {
     "reading": "The chosen step, accounts and findings",
     "trace": "Tracing paper: lay the block, an earlier state or another style on the table",
     "walk": "Walk two seams along each other",
     "hand": "The paper procedure with this pattern's numbers",
     "practise": "Guess the new mouth, or where the fullness went, before the pattern opens",
+    "neck": "Front and back matched at the shoulder, the opening, and all shapes on your block",
 }
 
 
@@ -96,6 +98,13 @@ class Side(QWidget):
         from zesty_pivot.desk.panels.practise import PractisePanel
 
         return self._added(PractisePanel(self._model, self._lay, self._keeper))
+
+    @cached_property
+    def neck(self) -> NeckPanel:
+        """Necklines, made when they are first looked at."""
+        from zesty_pivot.desk.panels.neck import NeckPanel
+
+        return self._added(NeckPanel(self._model, self._lay))
 
     def _added(self, panel: P) -> P:
         self.stack.addWidget(panel)

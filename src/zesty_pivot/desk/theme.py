@@ -181,10 +181,15 @@ def stylesheet(theme: Theme) -> str:
     QPushButton#primary:disabled {{ background: {t.edge}; border-color: {t.edge}; color: {t.quiet}; }}
     QPushButton#tab, QPushButton#tab:checked {{ background: transparent; border: none; border-radius: 0;
         border-bottom: 3px solid transparent; padding: 9px 12px 7px 12px; color: {t.quiet}; }}
-    QWidget#right QPushButton#tab {{ padding: 7px 9px 5px 9px; }}
+    QWidget#right QPushButton#tab {{ padding: 7px 4px 5px 4px; }}
     QPushButton#tab:hover {{ color: {t.ink}; }}
     QPushButton#tab:checked {{ color: {t.ink}; font-weight: 600; border-bottom: 3px solid {t.citrus}; }}
     QPushButton#tab:focus {{ color: {t.cool}; border-bottom: 3px solid {t.cool}; }}
+    QToolButton#shape {{ background: {t.panel}; border: 1px solid transparent; border-radius: 6px; padding: 3px 1px;
+        font-size: 8.5pt; }}
+    QToolButton#shape:hover {{ border-color: {t.citrus}; }}
+    QToolButton#shape:focus {{ border-color: {t.cool}; }}
+    QToolButton#shape:checked {{ background: {t.cool_pale}; border-color: {t.cool}; }}
     QPushButton#step {{ text-align: left; padding: 6px 10px; }}
     QPushButton#icon {{ padding: 6px 8px; }}
     QLineEdit, QComboBox, QSpinBox {{

@@ -235,6 +235,8 @@ class Window(QMainWindow):
             dress(app, self.keeper.settings.theme)
         self._draw_icons()
         self.side.reading.restyle()
+        if "neck" in self.side.__dict__:
+            self.side.neck.gallery.restyle()
         self.strip.refresh()
         if "start_page" in self.__dict__:
             self.start_page.restyle()

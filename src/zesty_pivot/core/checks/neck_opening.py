@@ -34,7 +34,7 @@ def _too_small(found: Opened, look: Look, name: str) -> Finding:
     unit = look.scope.unit
     pulled = f", {format_length(found.stretched_mm, unit)} pulled out" if found.stretched_mm > found.whole_mm + 0.5 else ""
     whose = "the head" if found.is_measured else "a usual head"
-    backs = [piece.name for piece in look.pattern.come_from("back") if piece.fold]
+    backs = [piece for piece in look.pattern.come_from("back") if {"neckline", "centre"} <= set(dict(piece.roles).values())]
     mend = None
     if backs and not look.pattern.openings:
         mend = Mend("Zip at the back", step={"do": "neck.opening", "on": "back", "length": f"{found.zip_mm:.0f} mm"})

@@ -27,7 +27,7 @@ from zesty_pivot.core.quantity import Scope, length_mm
 # A dart that is pressed away is eased over this much of the seam (mm) to either side. Common practice, no source.
 PRESSED_OVER = 20.0
 
-SIDE_ABOVE = 60.0  # mm over the pivot, half way to the centre, where the side is written
+SIDE_BELOW, SIDE_OUT = 30.0, 1.45  # mm under the lowest pivot, and as many times its way from the centre, the side is written
 
 GRAIN_CLEAR = 4.0  # mm that the grain arrow keeps from an edge that cuts it short
 
@@ -155,13 +155,13 @@ def _largest(region: shapely.Geometry) -> shapely.Polygon:
 
 
 def side_words(piece: Piece) -> tuple[Text, ...]:
-    """`left as worn` and `right as worn` on an unfolded piece, high on each half."""
+    """`left as worn` and `right as worn` on an unfolded piece, beside the lowest pivot of each half."""
     found: list[Text] = []
     for side in SIDES if piece.is_unfolded else ():
         points = [point for name, point in piece.landmarks.items() if name.endswith(side)]
         if points:
-            x, y = points[0]
-            found.append(Text((x / 2.0, y - SIDE_ABOVE), f"{side[1:]} as worn", 5.0))
+            x, y = max(points, key=lambda point: point[1])
+            found.append(Text((x * SIDE_OUT, y + SIDE_BELOW), f"{side[1:]} as worn", 5.0))
     return tuple(found)
 
 

@@ -18,6 +18,8 @@ from zesty_pivot.core.piece.dart import Dart
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import outline
 
+GRAIN_INSIDE = 12.0  # mm from the edges
+
 INNER = "facing_edge"  # the role of the edge that lies loose inside
 
 
@@ -82,7 +84,9 @@ def traced_facing(
 
 def grain_of(piece: Piece) -> tuple[tuple[float, float], tuple[float, float]]:
     """An upright grain line inside a facing: at its widest place up and down. Facings lie as the piece does."""
-    region = shapely.Polygon(outline(piece)).buffer(0.0)
+    whole = shapely.Polygon(outline(piece)).buffer(0.0)
+    inner = whole.buffer(-GRAIN_INSIDE)
+    region = whole if inner.is_empty else inner
     low_x, low_y, high_x, high_y = region.bounds
     best: tuple[float, float, float, float] = (0.0, low_x, low_y, high_y)
     for share in np.linspace(0.06, 0.94, 23):

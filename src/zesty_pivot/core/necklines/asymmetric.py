@@ -31,7 +31,7 @@ SHAPE = NeckShape(
     {
         "width": lambda f, _n: f.wide(3.75),
         "depth": lambda f, _n: f.deep(6.75),
-        "bow": lambda _f, n: 0.45 * n["width"],
+        "bow": lambda _f, n: 0.25 * n["width"],
     },
     draw, kind="whole", more={"bow": "Lowest point beside the centre"}, order=120,
 )  # fmt: skip

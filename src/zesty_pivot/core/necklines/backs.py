@@ -10,6 +10,8 @@ from zesty_pivot.core.necklines.base import joined
 from zesty_pivot.core.necklines.curves import bent, rounded
 from zesty_pivot.core.necklines.frame import Frame
 
+LEANING = 0.85  # of a square back's side is curved to meet the front's edge
+
 LEAST_BELOW = 8.0  # mm that the centre back lies below where the edge meets the shoulder. Common practice, no source.
 
 NAMES = {"round": "round", "v": "V", "square": "square", "deep": "deep and round", "keep": "as drafted"}
@@ -30,5 +32,6 @@ def draw(frame: Frame, kind: str, x: float, depth: float, into: Vector, turn: fl
     if kind == "v":
         return bent(Path.straight(start, stop), into, turn), True
     if kind == "square":
-        return bent(joined([start, np.array([x, start[1]]), stop]), into, min(turn, float(start[1] - stop[1]) * 0.8)), False
+        # The whole side leans a little rather than having a knob at the shoulder.
+        return bent(joined([start, np.array([x, start[1]]), stop]), into, float(start[1] - stop[1]) * LEANING), False
     return rounded(start, out, stop, into, hug=0.7 if kind == "deep" else 0.6), False

@@ -17,7 +17,7 @@ Start = Callable[[Frame, Numbers], float]
 
 # The numbers that shapes take, by name, with the words for them. Lengths in mm inside.
 WORDS: dict[str, str] = {
-    "width": "Width",
+    "width": "Half width",
     "depth": "Depth",
     "corner": "Curve passes the corner at",
     "drop": "Straight down",

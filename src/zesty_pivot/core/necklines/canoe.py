@@ -6,18 +6,29 @@ import math
 
 import numpy as np
 
+from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
 from zesty_pivot.core.necklines.frame import Frame
 
+_UNDER = 0.5  # of the bent end, how far below the shoulder it would meet the long curve. Our own choice.
+
 
 def draw(frame: Frame, asked: Asked) -> Drawn:
-    """Square at the centre, nearly straight, its end bent over a short way to cross the shoulder."""
-    x, depth = asked["width"], asked["depth"]
-    start, stop = frame.start(depth), frame.on_shoulder(x)
-    out, size = frame.square(depth), math.dist(start, stop)
-    way = (stop - start) / size
-    return Drawn((Part(Path(np.array([[start, start + out * size * 0.45, stop - way * size * 0.3, stop]]))),))
+    """Square at the centre, a long curve to just under the shoulder, from there bent up over a short way to cross it square:
+    it curves one way all along."""
+    x, depth, turn = asked["width"], asked["depth"], asked["turn"]
+    start, stop, into = frame.start(depth), frame.on_shoulder(x), frame.into(x)
+    if turn <= 0.0:
+        raise GeometryError("rounded over nothing", where=frame.piece.name, advice="Give a length such as 2 cm.")
+    under = stop + into * min(_UNDER * turn, 0.5 * max(float(start[1] - stop[1]), 2.0))
+    out, size = frame.square(depth), math.dist(start, under)
+    way = (under - start) / size
+    long = Path(np.array([[start, start + out * size * 0.45, under - way * size * 0.3, under]]))
+    kept, _rest = long.split_at(long.length - min(turn, long.length / 2.0))
+    reach = math.dist(kept.end, under) * 0.65
+    last = [kept.end, kept.end + kept.end_direction * reach, stop + (under - stop) * 0.65, stop]
+    return Drawn((Part(Path.chain([kept, Path(np.array([last]))])),))
 
 
 # To 1 in (1/2 to 1 1/2) from the shoulder tip, natural depth and 1 in: common practice, no source.
@@ -26,7 +37,7 @@ SHAPE = NeckShape(
     {
         "width": lambda f, _n: f.wide(6.5),
         "depth": lambda f, _n: f.natural + f.scaled(1.0),
-        "turn": lambda f, _n: f.scaled(1.0),
+        "turn": lambda f, _n: f.scaled(1.5),
     },
     draw, order=80,
 )  # fmt: skip

@@ -8,7 +8,7 @@ from zesty_pivot.core.necklines.round_neck import draw
 
 # 3 1/2 in wide, the seam 7 in down: common practice, no source.
 SHAPE = NeckShape(
-    "keyhole_yoke", "Keyhole with yoke", "the opening ends on a yoke seam",
+    "keyhole_yoke", "Keyhole, yoke", "the opening ends on a yoke seam",
     {
         "width": lambda f, _n: f.wide(3.5),
         "depth": lambda f, _n: f.deep(3.25),

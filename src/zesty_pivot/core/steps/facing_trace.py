@@ -20,7 +20,7 @@ from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.core.steps.base import Context
 from zesty_pivot.core.steps.dart_move import MoveDart
-from zesty_pivot.core.steps.neck_room import cleared, frame_of
+from zesty_pivot.core.steps.neck_room import UPPER, cleared, frame_of
 
 # How near its corner the loose edge of a neck facing keeps: so it is nowhere much shallower than asked. Our own choice.
 HUG = 0.86
@@ -52,7 +52,12 @@ def _edge(piece: Piece, role: str) -> str:
 
 
 def _clean(pattern: Pattern, name: str, context: Context) -> Frame:
-    piece = cleared(pattern, name, context, stations=DOWNWARDS).pattern.piece(name)
+    """The piece with its upper darts closed; those in the side as well, where they can."""
+    try:
+        made = cleared(pattern, name, context, stations=DOWNWARDS, roles=(*UPPER, "side_seam"))
+    except StepError:
+        made = cleared(pattern, name, context, stations=DOWNWARDS)
+    piece = made.pattern.piece(name)
     return frame_of(piece, context.block.drafted(piece), context.scope.unit)
 
 

@@ -45,26 +45,29 @@ class Cleared:
 
 
 def cleared(
-    pattern: Pattern, name: str, context: Context, leave: Iterable[str] = (), stations: Sequence[str] = AWAY
+    pattern: Pattern, name: str, context: Context, leave: Iterable[str] = (), stations: Sequence[str] = AWAY,
+    roles: Sequence[str] = UPPER,
 ) -> Cleared:  # fmt: skip
-    """The pattern with no dart of a piece open above, except those round pivots to `leave`; they wait at the first of the
-    stations with a clear way. Raises StepError."""
+    """The pattern with no dart of a piece open above (in edges of these roles), except those round pivots to `leave`; they wait
+    at the first of the stations with a clear way. Raises StepError."""
     away: list[str] = []
     left = set(leave)
     while True:
         piece = pattern.piece(name)
-        dart = next((d for d in piece.darts if _is_upper(piece, d) and d.pivot not in left), None)
+        dart = next((d for d in piece.darts if _is_in(piece, d, roles) and d.pivot not in left), None)
         if dart is None:
             return Cleared(pattern, tuple(away))
-        pattern = _put_away(pattern, name, dart.id, stations, context)
+        pattern = _put_away(pattern, name, dart.id, stations, roles, context)
         away.append(dart.id)
 
 
-def _is_upper(piece: Piece, dart: Dart) -> bool:
-    return piece.role(piece.dart_edge(dart.id)) in UPPER
+def _is_in(piece: Piece, dart: Dart, roles: Sequence[str]) -> bool:
+    return piece.role(piece.dart_edge(dart.id)) in roles
 
 
-def _put_away(pattern: Pattern, name: str, dart: str, stations: Sequence[str], context: Context) -> Pattern:
+def _put_away(
+    pattern: Pattern, name: str, dart: str, stations: Sequence[str], roles: Sequence[str], context: Context
+) -> Pattern:  # fmt: skip
     for station in stations:
         try:
             made = (
@@ -73,7 +76,7 @@ def _put_away(pattern: Pattern, name: str, dart: str, stations: Sequence[str], c
         except ZestyError:
             continue
         piece = made.piece(name)
-        if not (piece.has_dart(dart) and _is_upper(piece, piece.dart(dart))):
+        if not (piece.has_dart(dart) and _is_in(piece, piece.dart(dart), roles)):
             return made
     what = f"the {words(dart)} dart opens above and cannot wait elsewhere"
     raise StepError(what, where=name, advice="Move it to the waist or the side first.")
@@ -162,6 +165,10 @@ def _ending_in_it(pattern: Pattern, name: str, dart: str, unit: Unit, *, eased: 
     if eased and sewn < LEAST_SEWN and piece.dart(dart).use is Use.DART:
         hold = Hold(EASED_OVER, EASED_OVER)
         darts = tuple(replace(d, use=Use.EASE, hold=hold) if d.id == dart else d for d in piece.darts)
-        note = Note(f"the {words(dart)} dart would be sewn over {text} only: it is eased in or pressed away", name, sewn)
+        note = Note(
+            f"the {words(name)}'s {words(dart)} dart would be sewn over {text} only: it is eased in or pressed away", name, sewn
+        )
         return pattern.with_piece(replace(piece, darts=darts)), note
-    return pattern, Note(f"the {words(dart)} dart opens in the new edge now and is sewn over {text}", name, sewn)
+    return pattern, Note(
+        f"the {words(name)}'s {words(dart)} dart opens in the new edge now and is sewn over {text}", name, sewn
+    )

@@ -21,6 +21,8 @@ from zesty_pivot.core.steps.neck_hand import neck_by_hand
 from zesty_pivot.core.steps.neck_lines import ROOM, Edges, Target, drawn_on, follows_shoulder
 from zesty_pivot.core.steps.neck_room import block_frame
 
+UNEVEN = ("asymmetric", "one_shoulder")  # shapes that have a side
+
 CLEAR = 20.0  # mm that it keeps from the lower end of the centre
 
 Point = Annotated[tuple[FiniteFloat, FiniteFloat], Field(description="shares across and down")]
@@ -88,7 +90,7 @@ class ShapeNeck(Step):
     def words(self) -> str:
         """`canoe, 1 in from the shoulder tip`."""
         found = shape_of(self.shape).title.lower() if self.shape not in ("v", "queen_anne") else shape_of(self.shape).title
-        if shape_of(self.shape).kind == "whole":
+        if self.shape in UNEVEN:
             found += f", {self.side} side"
         if self.width is not None:
             said = {"centre": "wide", "neck_point": "out", "shoulder_tip": "from the tip"}[self.width_from]

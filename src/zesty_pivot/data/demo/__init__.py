@@ -10,7 +10,18 @@ from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.formats.style_file import Style
 
 DEMO = "descant.zpiv"
-DEMOS = (DEMO, "vesper.zpiv", "matins.zpiv", "compline.zpiv", "lauds.zpiv", "canticle.zpiv", "nocturne.zpiv")
+DEMOS = (
+    DEMO,
+    "vesper.zpiv",
+    "matins.zpiv",
+    "compline.zpiv",
+    "lauds.zpiv",
+    "canticle.zpiv",
+    "nocturne.zpiv",
+    "antiphon.zpiv",
+    "carillon.zpiv",
+    "evensong.zpiv",
+)
 
 
 @lru_cache(maxsize=len(DEMOS))

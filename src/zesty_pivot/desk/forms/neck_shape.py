@@ -10,7 +10,7 @@ from zesty_pivot.core.necklines import backs
 from zesty_pivot.core.necklines.registry import all_shapes, shape_of
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.steps.base import Context
-from zesty_pivot.core.steps.neck_shape import ShapeNeck
+from zesty_pivot.core.steps.neck_shape import UNEVEN, ShapeNeck
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
 from zesty_pivot.desk.forms.places import first_change
 from zesty_pivot.desk.forms.plain import PlainForm
@@ -78,7 +78,7 @@ def _takes(key: str) -> Any:
 
 
 def _has_side(step: Any) -> bool:
-    return shape_of(step.shape).name in ("asymmetric", "one_shoulder")
+    return step.shape in UNEVEN
 
 
 def _follows(step: Any) -> bool:
@@ -120,7 +120,7 @@ ROWS: tuple[Row, ...] = (
 def make(model: DeskModel) -> StepForm:
     """A new form."""
     form = NeckForm(model, ShapeNeck, ROWS)
-    hint = label("All shapes on your block: the Neck panel, Alt+2.", "quiet")
+    hint = label("All shapes on your block: the Neck panel, Alt+6.", "quiet")
     hint.setWordWrap(True)
     form.layout().addWidget(hint)  # type: ignore[union-attr]
     return form

@@ -1,4 +1,4 @@
-"""Where a step's handles lie on the table, and what a dragged one changes: for slashes and for princess lines."""
+"""Where a step's handles lie on the table, and what a dragged one changes: for slashes, princess lines, necklines."""
 
 from __future__ import annotations
 
@@ -18,6 +18,8 @@ from zesty_pivot.core.quantity import Scope, length_mm
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.core.steps.fullness_slash import Slash
 from zesty_pivot.core.steps.line_princess import MOST_PAST, UPPER, Princess
+from zesty_pivot.core.steps.neck_shape import ShapeNeck
+from zesty_pivot.desk.table.neck_grips import neck_dragged, neck_places
 
 Point = tuple[float, float]
 
@@ -151,4 +153,5 @@ def _written(scene: Scene, key: str) -> float:
 GRIPS: dict[type[Step], Grips] = {
     Slash: Grips(_slash_places, _slash_dragged, (("at", "hinge"),)),
     Princess: Grips(_princess_places, _princess_dragged),
+    ShapeNeck: Grips(neck_places, neck_dragged),
 }

@@ -123,10 +123,11 @@ def offsets(block: Pattern, pattern: Pattern, spread: float = SPREAD) -> dict[st
     x = 0.0
     gap = GAP * max(shapes_of(piece).box.width() for piece in block.pieces)
     for piece in order:
-        box = shapes_of(piece).box
+        box = QRectF(shapes_of(piece).box)
         panels = pattern.come_from(piece.name)
         if any(panel.is_unfolded for panel in panels):
             box = box.united(QRectF(-box.right(), box.top(), box.width(), box.height()))
+        box.setLeft(min([box.left(), *(shapes_of(panel).box.left() for panel in panels)]))  # a wrap laps over to the left
         found[piece.name] = (x - box.left(), 0.0)
         wide = box.width()
         for number, panel in enumerate(panels):
@@ -145,14 +146,29 @@ def offsets(block: Pattern, pattern: Pattern, spread: float = SPREAD) -> dict[st
             box = shapes_of(piece).box
             found[piece.name] = (x - gap / 2.0 - box.left(), 0.0)
             x += box.width() + gap / 2.0
-    y = min((shapes_of(piece).box.top() for piece in pattern.pieces), default=0.0)
-    column, wide = x - gap + BESIDE * 2.0, 0.0
-    tall = max((shapes_of(piece).box.bottom() for piece in pattern.pieces), default=0.0)
-    for extra in pattern.extras:  # facings and the like in a column, or several, beside the body
-        box = shapes_of(extra.piece).box
-        if y + box.height() > tall and wide > 0.0:
-            column, wide, y = column + wide + BESIDE * 2.0, 0.0, min(shapes_of(piece).box.top() for piece in pattern.pieces)
-        found[extra.piece.name] = (column - box.left(), y - box.top())
-        y += box.height() + BESIDE * 2.5
-        wide = max(wide, box.width())
+    body = QRectF()
+    for piece in pattern.pieces:
+        body = body.united(shapes_of(piece).box.translated(*found[piece.name]))
+    found.update(_extras(pattern, body))
+    return found
+
+
+def _extras(pattern: Pattern, body: QRectF) -> dict[str, tuple[float, float]]:
+    """Where facings and the like lie: in a column beside the body or in a row below it, whichever leaves all larger on a table
+    that is half as wide again as it is high."""
+    boxes = {extra.piece.name: shapes_of(extra.piece).box for extra in pattern.extras}
+    if not boxes:
+        return {}
+    tall = sum(box.height() + BESIDE * 2.5 for box in boxes.values())
+    wide = sum(box.width() + BESIDE * 2.0 for box in boxes.values())
+    column = max((body.width() + max(box.width() for box in boxes.values())) / 1.5, max(tall, body.height()))
+    row = max(max(wide, body.width()) / 1.5, body.height() + max(box.height() for box in boxes.values()) + 3.0 * BESIDE)
+    found: dict[str, tuple[float, float]] = {}
+    x, y = (body.right() + BESIDE * 2.0, body.top()) if column <= row else (body.left(), body.bottom() + BESIDE * 3.0)
+    for name, box in boxes.items():
+        found[name] = (x - box.left(), y - box.top())
+        if column <= row:
+            y += box.height() + BESIDE * 2.5
+        else:
+            x += box.width() + BESIDE * 2.0
     return found

@@ -1,0 +1,193 @@
+"""The neck panel: front and back matched at the shoulder, the opening against the head, and the gallery of shapes."""
+
+from __future__ import annotations
+
+from pydantic import ValidationError
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.finish.matched import Matched, matched
+from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.ledger.opening import Opened, opened
+from zesty_pivot.core.necklines.registry import shape_of
+from zesty_pivot.core.steps import registry
+from zesty_pivot.core.steps.base import Context, Step
+from zesty_pivot.core.steps.neck_shape import ShapeNeck
+from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.labels import Figures, label
+from zesty_pivot.desk.lay import Lay
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.panels.gallery import Gallery
+from zesty_pivot.desk.panels.matched_view import MatchedView
+from zesty_pivot.desk.widening import wider
+
+
+class NeckPanel(QWidget):
+    """Shows what the neckline is, and lets another be looked at and chosen."""
+
+    def __init__(self, model: DeskModel, lay: Lay) -> None:
+        super().__init__()
+        self._model, self._lay = model, lay
+        self._looking_at: str | None = None
+        inside = Column()
+        rows = inside.rows
+        rows.setSpacing(6)
+        self.matched = MatchedView()
+        self.figures = Figures(2)
+        self.advice = label("", "quiet")
+        self.ways = QWidget()
+        ways = QHBoxLayout(self.ways)
+        ways.setContentsMargins(0, 0, 0, 0)
+        ways.setSpacing(4)
+        self.buttons: dict[str, QPushButton] = {}
+        for kind, title, tip in (
+            ("zip", "Zip", "A zip in a seam at the centre back"),
+            ("slit", "Slit", "A slit at the centre back, with button and loop"),
+            ("wider", "Wider", "The same shape, as wide as the head needs"),
+        ):
+            button = QPushButton(title)
+            button.setToolTip(tip)
+            button.clicked.connect(lambda _on=False, kind=kind: self._open(kind))
+            self.buttons[kind] = button
+            ways.addWidget(button)
+        self.gallery = Gallery()
+        self._hint = label("", "quiet")
+        for widget in (
+            label("Matched at the shoulder", "heading"), self.matched, self.figures, self.advice, self.ways,
+            label("Shapes on your block", "heading"), self._hint, self.gallery,
+        ):  # fmt: skip
+            rows.addWidget(widget)
+        rows.addStretch(1)
+        layout = QVBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.addWidget(inside.scrolled())
+        self.gallery.looked.connect(self._look)
+        self.gallery.left.connect(self._leave)
+        self.gallery.chosen.connect(self._choose)
+        model.changed.connect(self.refresh)
+        lay.panel_changed.connect(self.refresh)
+        self.refresh()
+
+    # What is shown.
+
+    def refresh(self) -> None:
+        """Shows the model, when this panel is the one that is seen."""
+        if self._lay.panel != "neck":
+            return
+        pattern = self._model.pattern
+        context = Context(self._model.derived.derivation.block, self._model.style.scope())
+        laid = matched(pattern, context)
+        self.matched.show_matched(laid)
+        found = opened(pattern, self._model.style.scope().measures, self._model.style.finish.stretch)
+        self._show_figures(laid, found)
+        self._show_advice(found)
+        at = self._at()
+        step = self._model.style.steps[at] if at is not None else None
+        now = step.shape if isinstance(step, ShapeNeck) else None
+        self._hint.setText(
+            "Point at a shape and it lies on the table; click to take it."
+            if now is None
+            else f"Step {(at or 0) + 1} is the {shape_of(now).title} neckline; click another to change it."
+        )
+        block = self._model.derived.derivation.block
+        self.gallery.show_block(block, self._model.style.scope(), now)
+
+    def _show_figures(self, laid: Matched | None, found: Opened | None) -> None:
+        length = self._model.length
+        rows: list[tuple[str, str]] = []
+        if laid is not None:
+            smooth = abs(laid.corner_deg) < 0.5
+            rows += [
+                ("Half of front, back", f"{length(laid.front.neck_mm)}, {length(laid.back.neck_mm)}"),
+                ("Shoulder left", f"{length(laid.front.shoulder_mm)}, {length(laid.back.shoulder_mm)}"),
+                ("Across the shoulder", "smooth" if smooth else f"corner {abs(laid.corner_deg):.1f}°"),
+            ]
+        if found is not None:
+            head = "measured head" if found.is_measured else "usual head"
+            rows.append((f"Opening, {head}", f"{length(found.whole_mm)}, {length(found.head_mm)}"))
+        self.figures.show_rows(rows)
+        self.figures.setVisible(bool(rows))
+
+    def _show_advice(self, found: Opened | None) -> None:
+        lacks = found is not None and found.short_mm > 0.0
+        if found is None:
+            text = "This edge goes round no neck that must pass the head."
+        elif lacks:
+            text = f"The head does not pass: {self._model.length(found.short_mm)} are missing. Let it open, or make it wider."
+        else:
+            text = "The head passes."
+        self.advice.setText(text)
+        self.ways.setVisible(lacks)
+
+    # Looking and choosing.
+
+    def _at(self) -> int | None:
+        """The neckline step that a choice changes: the chosen one, else the last of the recipe."""
+        steps = self._model.style.steps
+        if self._model.step is not None and isinstance(steps[self._model.step], ShapeNeck):
+            return self._model.step
+        return next((at for at in reversed(range(len(steps))) if isinstance(steps[at], ShapeNeck)), None)
+
+    def _with(self, name: str) -> tuple[Style, int, Step]:
+        """The style with another shape, the number of its step, and the step."""
+        steps, at = self._model.style.steps, self._at()
+        if at is not None:
+            old = steps[at]
+            assert isinstance(old, ShapeNeck)
+            step: Step = ShapeNeck(on=old.on, other=old.other, shape=name, side=old.side)
+            return self._model.style.with_steps((*steps[:at], step, *steps[at + 1 :])), at, step
+        names = [piece.name for piece in self._model.derived.derivation.block.pieces]
+        on = "front" if "front" in names else names[0]
+        step = ShapeNeck(on=on, other="back" if "back" in names and on != "back" else "", shape=name)
+        at = self._model.state_index
+        return self._model.style.with_steps((*steps[:at], step, *steps[at:])), at, step
+
+    def _look(self, name: str) -> None:
+        style, at, _step = self._with(name)
+        self._looking_at = name
+        self._model.preview(style, until=at + 1)
+
+    def _leave(self) -> None:
+        if self._looking_at is not None:
+            self._looking_at = None
+            self._model.preview(None)
+
+    def _choose(self, name: str) -> None:
+        self._leave()
+        at = self._at()
+        _style, _at, step = self._with(name)
+        if at is None:
+            self._model.add_step(step, f"{shape_of(name).title} neckline")
+        else:
+            self._model.replace_step(at, step, f"{shape_of(name).title} neckline")
+            self._model.choose_step(at)
+
+    def _open(self, kind: str) -> None:
+        """Does what lets the head through; what cannot be is said."""
+        found = opened(self._model.pattern, self._model.style.scope().measures, self._model.style.finish.stretch)
+        if found is None:
+            return
+        if kind == "wider":
+            self._widen(found.head_mm)
+            return
+        value = {"do": "neck.opening", "on": "back", "kind": kind, "length": f"{found.zip_mm:.0f} mm"}
+        try:
+            self._model.choose_step(None)
+            self._model.add_step(registry.read(value), f"{kind} at the back")
+        except (ZestyError, ValidationError) as fault:
+            self._model.say(str(fault), fault=True)
+
+    def _widen(self, head_mm: float) -> None:
+        at = self._at()
+        old = self._model.style.steps[at] if at is not None else None
+        before = self._model.derived.derivation.states[at].pattern if at is not None else self._model.pattern
+        first = old if isinstance(old, ShapeNeck) else ShapeNeck(shape="round")
+        try:
+            step = wider(first, before, self._model.derived.derivation.block, self._model.style, head_mm)
+        except ZestyError as fault:
+            self._model.say(str(fault), fault=True)
+            return
+        if at is None:
+            self._model.add_step(step, "wider neckline")
+        else:
+            self._model.replace_step(at, step, "wider neckline")
