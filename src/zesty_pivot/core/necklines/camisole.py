@@ -19,8 +19,7 @@ def strap_point(frame: Frame, asked: Asked) -> np.ndarray:
 
 def draw(frame: Frame, asked: Asked) -> Drawn:
     """The top edge, square at the centre, and the edge under the arm."""
-    side = frame.piece.edge(next(edge for edge, role in frame.piece.roles if role == "side_seam"))
-    first = side.runs[0].path
+    first = frame.side
     lower = asked["lower"]
     if not 0.0 <= lower < first.length - 1.0:
         raise PlaceError("the underarm is lowered off the side seam", where=frame.piece.name, advice="Lower it less.")

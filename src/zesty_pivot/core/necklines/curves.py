@@ -61,6 +61,13 @@ def bent(path: Path, into: Vector, reach: float) -> Path:
     return Path.chain([kept, last])
 
 
+def turned_end(path: Path, into: Vector) -> Path:
+    """A line whose last cubic ends along `into` (the way back from its end), its points where they were."""
+    cubics = path.cubics.copy()
+    cubics[-1, 2] = path.end + into * math.dist(cubics[-1, 2], path.end)
+    return Path(cubics)
+
+
 def arc_over(start: Vector, stop: Vector, height: float) -> Path:
     """A circular arc over a chord, `height` mm high to the left of its way; one cubic, off the circle by less than a
     thousandth of its height up to a half circle. Source: the standard handles 4/3 tan(angle/4) of the radius (textbook)."""

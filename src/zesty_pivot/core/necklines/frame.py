@@ -95,6 +95,7 @@ class Frame:
     drafted: Piece
     is_back: bool
     unit: Unit = "cm"
+    more: Piece | None = None  # the side panel, where the piece is in panels, laid to the centre panel
 
     @cached_property
     def centre(self) -> Sewn:
@@ -119,11 +120,14 @@ class Frame:
     @cached_property
     def lower(self) -> Sewn:
         """The waist or hem, from the side to the centre."""
-        return self._whole(*(role for _edge, role in self.piece.roles if role in ("waist", "hem")))
+        return self._whole("waist", "hem")
 
     def _whole(self, *roles: str) -> Sewn:
         role = roles[0] if roles else "waist"
-        paths = tuple(run.path for run in self.piece.runs if self.piece.role(run.edge) in roles)
+        pieces = [self.piece] if self.more is None else [self.piece, self.more]
+        if role in ("waist", "hem"):
+            pieces.reverse()
+        paths = tuple(run.path for piece in pieces for run in piece.runs if piece.role(run.edge) in roles)
         if not paths:
             what = f"the piece has no {words(role)}"
             raise PlaceError(what, where=self.piece.name, advice="Choose a half with neckline and shoulder.")

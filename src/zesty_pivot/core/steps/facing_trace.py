@@ -77,8 +77,8 @@ def neck_facing(pattern: Pattern, name: str, depth: float, shade: float, context
         raise StepError(what, where=name, advice="Choose an all-in-one facing, or a shallower one.")
     hole = next((run for run in piece.runs if piece.role(run.edge) == "opening"), None)
     low = _down_centre(frame, depth, hole)
-    out = frame.shoulder.direction_at(depth)
-    inner = inner_curve(low, _square(frame, low), frame.shoulder.point_at(depth), np.array([-out[1], out[0]]), HUG)
+    # At the shoulder the loose edge runs as the neckline does.
+    inner = inner_curve(low, _square(frame, low), frame.shoulder.point_at(depth), -neck.end_direction, HUG)
     dart, loose = _darted(piece, inner)
     part = chained(_of(piece, "shoulder")).between(0.0, depth)
     sides = [Side("neckline", "neckline", neck), Side("shoulder", "shoulder", ended_at(part, neck.end, inner.end))]
@@ -136,11 +136,8 @@ def _whole_neck(piece: Piece, depth: float, shade: float) -> Traced:
     lowest = points[int(points[:, 1].argmax())]
     low = lowest + np.array([0.0, depth])
     curves = {}
-    for side, sign in (("left", 1.0), ("right", -1.0)):
-        path = shoulders[side]
-        out = path.direction_at(depth)
-        into = np.array([-out[1], out[0]]) * sign
-        curves[side] = inner_curve(low, np.array([sign, 0.0]), path.point_at(depth), into, HUG)
+    for side, sign, into in (("left", 1.0, -neck.end_direction), ("right", -1.0, neck.start_direction)):
+        curves[side] = inner_curve(low, np.array([sign, 0.0]), shoulders[side].point_at(depth), into, HUG)
     sides = [
         Side("neckline", "neckline", neck),
         Side("shoulder.left", "shoulder", Path.straight(neck.end, curves["left"].end)),

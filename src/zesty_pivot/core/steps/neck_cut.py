@@ -14,12 +14,14 @@ from zesty_pivot.core.moves.neckline import cut_away, hole, holed, let_out, neck
 from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.necklines.camisole import strap_point
+from zesty_pivot.core.necklines.frame import nearest_place
 from zesty_pivot.core.piece import Extra, Opening, Pattern, Piece, Seam, StyleLine
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.core.steps.base import Context, Note
+from zesty_pivot.core.steps.neck_across import Beyond, side_of_line
 from zesty_pivot.core.steps.neck_lines import Edge, Edges
 from zesty_pivot.core.steps.neck_room import brought_back
 from zesty_pivot.core.steps.neck_strips import rectangle
@@ -57,15 +59,18 @@ def _one(pattern: Pattern, edge: Edge, shape: NeckShape, context: Context, *, ea
         kept = raised(piece, top, seam, edge.asked["inset"], source)
         pattern = pattern.with_piece(kept)
     else:
+        parts = drawn.parts if edge.beyond is None else edge.beyond.inner
         start = edge.frame.place(drawn.path.start, "centre")
-        stop = edge.frame.place(drawn.path.end, drawn.ends_on)
-        kept, gone = cut_away(piece, start, stop, [(part.path, part.role) for part in drawn.parts], source)
+        stop = edge.frame.place(parts[-1].path.end, drawn.ends_on if edge.beyond is None else STYLE_LINE)
+        kept, gone = cut_away(piece, start, stop, [(part.path, part.role) for part in parts], source)
         lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
         if gone.darts:
             names = ", ".join(words(dart.id) for dart in gone.darts)
             notes.append(Note(f"cut away with what lies above: the {names} dart", edge.name))
         kept = replace(kept, added=(*piece.added, *lost))
         pattern = with_panels(pattern, edge.name, (kept,), ())
+        if edge.beyond is not None:
+            pattern = _beyond(pattern, edge.beyond, drawn.ends_on, source)
     if edge.asked.numbers.get("hole_start") is not None:
         pattern, seams = _keyhole(pattern, edge, source, context)
         kept = pattern.piece(edge.name)
@@ -85,9 +90,32 @@ def _one(pattern: Pattern, edge: Edge, shape: NeckShape, context: Context, *, ea
         change = f"{format_length(abs(after - before), unit)} {'longer' if after > before else 'shorter'}"
         notes.append(Note(f"what is left of the armhole is {change}", edge.name, after - before))
     pattern, back = brought_back(pattern, piece, edge.name, edge.away, (drawn.path, *seams), context, eased=eased)
+    outer = edge.name
+    if edge.beyond is not None:
+        outer = edge.beyond.side.name
+        paths = [part.path for part in edge.beyond.outer]
+        pattern, more = brought_back(pattern, edge.beyond.side, outer, edge.away_beyond, paths, context, eased=eased)
+        back += more
+    elif edge.away_beyond:
+        known = side_of_line(pattern, edge.name)
+        if known is not None:
+            pattern, more = brought_back(pattern, known[0], known[0].name, edge.away_beyond, (), context, eased=eased)
+            back += more
     if "flare" in edge.asked.numbers:
-        pattern = pattern.with_piece(let_out(pattern.piece(edge.name), edge.asked["widen"], edge.asked["flare"]))
+        pattern = pattern.with_piece(let_out(pattern.piece(outer), edge.asked["widen"], edge.asked["flare"]))
     return pattern, [*notes, *back]
+
+
+def _beyond(pattern: Pattern, beyond: Beyond, ends_on: str, source: str) -> Pattern:
+    """The side panel cut along what goes on across the line."""
+    piece = beyond.side
+    start = nearest_place(piece, beyond.outer[0].path.start, lambda run: run.edge == beyond.edge)
+    stop = nearest_place(piece, beyond.outer[-1].path.end, lambda run: piece.role(run.edge) == ends_on)
+    if start is None or stop is None:
+        raise StepError("the edge misses the side panel", where=piece.name, advice="Shape it before the style line.")
+    kept, gone = cut_away(piece, start, stop, [(part.path, part.role) for part in beyond.outer], source)
+    lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
+    return with_panels(pattern, piece.name, (replace(kept, added=(*piece.added, *lost)),), ())
 
 
 def _armhole(piece: Piece) -> float:

@@ -10,12 +10,14 @@ import numpy as np
 from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.necklines import backs
 from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
-from zesty_pivot.core.necklines.curves import bent
+from zesty_pivot.core.necklines.curves import bent, turned_end
 from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.region import contains
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.core.steps.base import Context
+from zesty_pivot.core.steps.neck_across import Beyond, drawn_across, refuse_whole, side_of_line
 from zesty_pivot.core.steps.neck_room import block_frame, cleared, frame_of
 
 # An edge meets the shoulder within these angles of its way to the tip (radians); steeper or flatter, its end is bent, so that
@@ -39,7 +41,7 @@ class Target:
 @dataclass(frozen=True)
 class Edge:
     """A new edge: the piece of the pattern it is drawn on (a panel, maybe), as it lies with its upper darts put away, and what
-    lies above and goes whole."""
+    lies above and goes whole. `beyond` is what goes on across a style line, with the darts put away on that panel."""
 
     of: str
     name: str
@@ -47,6 +49,8 @@ class Edge:
     away: tuple[str, ...]
     asked: Asked
     drawn: Drawn
+    beyond: Beyond | None = None
+    away_beyond: tuple[str, ...] = ()
 
 
 @dataclass(frozen=True)
@@ -93,19 +97,53 @@ def _one(
         made = cleared(pattern, name, context, leave)
         piece = made.pattern.piece(name)
         frame = frame_of(piece, context.block.drafted(piece), context.scope.unit)
-        if lead is not None and follows_shoulder(shape):
-            asked, drawn = _following(frame, lead, target, back, turn, context)
-            if drawn is None:
-                return pattern, None
+        drawing = _Drawing(target, lead, shape, back, turn, context)
+        known = side_of_line(made.pattern, name)
+        beyond: Beyond | None = None
+        away_beyond: tuple[str, ...] = ()
+        if known is None:
+            drawn = drawing(frame)
         else:
-            asked, drawn = target.asked, shape.draw(frame, target.asked)
-            if drawn.ends_on == "shoulder" and shape.kind == "cut":
-                drawn = _meeting_well(frame, asked, drawn, turn)
+            if shape.kind == "whole" or shape.name == "keyhole_yoke":
+                refuse_whole(pattern, target.name)
+            aside = cleared(made.pattern, known[0].name, context)
+            away_beyond = aside.darts
+            made = replace(made, pattern=aside.pattern)
+            frame, drawn, beyond = drawn_across(frame, aside.pattern.piece(known[0].name), known[1], drawing)
+        if drawn is None:
+            return pattern, None
         above = _above(pattern.piece(name), piece, drawn, made.darts, shape) - leave
         if not above:
-            return made.pattern, Edge(target.name, name, frame, made.darts, asked, drawn)
+            return made.pattern, Edge(target.name, name, frame, made.darts, drawing.asked(frame), drawn, beyond, away_beyond)
         leave |= above
     raise StepError("the darts above the edge are in each other's way", where=name, advice="Move them down first.")
+
+
+@dataclass(frozen=True)
+class _Drawing:
+    """What draws the edge on a frame."""
+
+    target: Target
+    lead: Edge | None
+    shape: NeckShape
+    back: tuple[str, float | None]
+    turn: float | None
+    context: Context
+
+    def _both(self, frame: Frame) -> tuple[Asked, Drawn | None]:
+        if self.lead is not None and follows_shoulder(self.shape):
+            return _following(frame, self.lead, self.target, self.back, self.turn, self.context)
+        drawn = self.shape.draw(frame, self.target.asked)
+        if drawn.ends_on == "shoulder" and self.shape.kind == "cut":
+            drawn = _meeting_well(frame, self.target.asked, drawn, self.turn)
+        return self.target.asked, drawn
+
+    def __call__(self, frame: Frame) -> Drawn | None:
+        return self._both(frame)[1]
+
+    def asked(self, frame: Frame) -> Asked:
+        """The numbers that it was drawn by."""
+        return self._both(frame)[0]
 
 
 def worked_piece(pattern: Pattern, name: str) -> str:
@@ -125,20 +163,14 @@ def _has_neck(piece: Piece) -> bool:
 
 
 def _above(before: Piece, piece: Piece, drawn: Drawn, darts: tuple[str, ...], shape: NeckShape) -> set[str]:
-    """The pivots of darts that lie above a new edge, with which they go. Edges to the shoulder leave them where they are; where
-    one shoulder is bare, it is that side which counts."""
-    is_bare = shape.name == "one_shoulder"
-    if drawn.ends_on == "shoulder" and not is_bare:
-        return set()
+    """The pivots of darts that lie above a new edge, with which they go; where one shoulder is bare, it is that side which
+    counts."""
     points = drawn.path.outline
-    if is_bare:
+    if shape.name == "one_shoulder":
         points = np.array([-1.0, 1.0]) * points[::-1]
-    found = set()
-    for dart in darts:
-        pin = piece.pivot(before.dart(dart).pivot)
-        if float(pin[1]) < float(np.interp(pin[0], points[:, 0], points[:, 1])):
-            found.add(before.dart(dart).pivot)
-    return found
+    over = float(points[:, 1].min()) - 1000.0
+    above = np.vstack([points, [points[-1, 0], over], [points[0, 0], over]])
+    return {before.dart(dart).pivot for dart in darts if contains(above, piece.pivot(before.dart(dart).pivot))}
 
 
 def _meeting_well(frame: Frame, asked: Asked, drawn: Drawn, turn: float | None) -> Drawn:
@@ -152,7 +184,9 @@ def _meeting_well(frame: Frame, asked: Asked, drawn: Drawn, turn: float | None) 
     if drawn.bends:
         path = bent(path, frame.into(x), reach)
     elif not FLATTEST <= angle <= STEEPEST:
-        path = bent(path, frame.into(x, min(max(angle, FLATTEST), STEEPEST)), reach)
+        into = frame.into(x, min(max(angle, FLATTEST), STEEPEST))
+        # An arc of a scallop keeps its chord and bends within it.
+        path = bent(path, into, reach) if asked.numbers.get("lobe") is None else turned_end(path, into)
     else:
         return drawn
     return replace(drawn, parts=(Part(path),))

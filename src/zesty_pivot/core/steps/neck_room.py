@@ -27,6 +27,8 @@ UPPER = ("neckline", "shoulder", "armhole", "centre")
 # Where darts wait while an edge is drawn, the first that has a clear way.
 AWAY = ("waist", "side_bust", "french", "side_waist")
 
+CUT = ("style_line", "waist", "hem")  # edges of panels where they may wait as well
+
 # A dart that is sewn over less than this (mm) inside the neckline is eased or pressed away; sewn points lie 2 cm off the pivot.
 # Common practice, no source.
 LEAST_SEWN, SETBACK = 15.0, 20.0
@@ -68,11 +70,11 @@ def _is_in(piece: Piece, dart: Dart, roles: Sequence[str]) -> bool:
 def _put_away(
     pattern: Pattern, name: str, dart: str, stations: Sequence[str], roles: Sequence[str], context: Context
 ) -> Pattern:  # fmt: skip
-    for station in stations:
+    spots = [Spot.model_validate({"station": station}) for station in stations]
+    spots += [Spot(edge=edge, at=at) for edge, role in pattern.piece(name).roles if role in CUT for at in ("50%", "75%", "25%")]
+    for spot in spots:
         try:
-            made = (
-                ParkDarts(on=name, darts=(dart,), to=Spot.model_validate({"station": station})).apply(pattern, context).pattern
-            )
+            made = ParkDarts(on=name, darts=(dart,), to=spot).apply(pattern, context).pattern
         except ZestyError:
             continue
         piece = made.piece(name)

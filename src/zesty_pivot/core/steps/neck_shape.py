@@ -208,7 +208,7 @@ class ShapeNeck(Step):
         edges = self.edges(pattern, context)
         made, notes = carried_out(edges, shape_of(self.shape), self.side, context, eased=self.stub == "ease")
         unit = context.scope.unit
-        whole = sum(_neck_length(made, name) for name in (self.on, self.other) if name)
+        whole = _neck_length(made)
         notes = [Note(f"the finished neckline measures {format_length(whole, unit)} in all", self.on, whole), *notes]
         known = tuple(one for one in made.measured if one.role != "neckline")
         return Outcome(replace(made, measured=(*known, Measured("neckline", whole))), tuple(notes))
@@ -218,11 +218,11 @@ class ShapeNeck(Step):
         return neck_by_hand(shape_of(self.shape), self.edges(pattern, context), context)
 
 
-def _neck_length(pattern: Pattern, name: str) -> float:
-    """The finished neckline of the pieces that come from one, both halves, mm."""
+def _neck_length(pattern: Pattern) -> float:
+    """The finished neckline of all pieces, both halves, mm."""
     return sum(
         (1.0 if piece.is_unfolded else 2.0) * piece.edge(edge).sewn_length
-        for piece in pattern.come_from(name)
+        for piece in pattern.pieces
         for edge, role in piece.roles
         if role == "neckline"
     )

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import replace
 from typing import ClassVar, Literal, Self
 
@@ -13,7 +14,6 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import part_run
 from zesty_pivot.core.moves.neckline import let_out
 from zesty_pivot.core.moves.shaping import displaced
-from zesty_pivot.core.necklines.curves import through
 from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.piece import Pattern, Piece, Run, Source
 from zesty_pivot.core.piece import place as places
@@ -141,7 +141,12 @@ class TrimArmhole(Step):
         out = frame.shoulder.direction_at(frame.shoulder.length - inwards)
         down = np.array([-out[1], out[0]])
         along = frame.side.direction_at(max(lower, 0.0))
-        return through([start, narrow, stop], down, np.array([-along[1], along[0]]))
+        square, upright = np.array([-along[1], along[0]]), np.array([0.0, 1.0])  # upright at the narrowest place
+        upper, lower_ = math.dist(start, narrow) / 3.0, math.dist(narrow, stop) / 3.0
+        return Path(np.array([
+            [start, start + down * upper, narrow - upright * upper, narrow],
+            [narrow, narrow + upright * lower_, stop + square * lower_, stop],
+        ]))  # fmt: skip
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with both armholes. Raises StepError, PlaceError or GeometryError when they cannot be drawn."""

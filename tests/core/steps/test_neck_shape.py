@@ -1,0 +1,323 @@
+"""Every neckline on many blocks: outline, widths, corners, squareness, and what is refused."""
+
+from __future__ import annotations
+
+import math
+import random
+
+import numpy as np
+import pytest
+from scipy.integrate import quad
+
+from tests.samples import hip_pattern, move, real_block, real_pattern, scaled_value
+from zesty_pivot.core.formats import block_file
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.ledger import accounts
+from zesty_pivot.core.moves.redraw import corner
+from zesty_pivot.core.necklines.registry import all_shapes
+from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece.region import crosses_itself
+from zesty_pivot.core.quantity import Scope
+from zesty_pivot.core.recipe import Derivation, Evaluator
+from zesty_pivot.core.steps import registry
+
+IN = 25.4
+
+
+def equalised(value: dict) -> dict:  # type: ignore[type-arg]
+    """A stretched block whose darts' legs are equal again: the mouth's second end is drawn to the length of the first."""
+    for piece in value["pieces"]:
+        pins = piece["landmarks"]
+        for dart in piece["darts"]:
+            pin = np.array(pins[dart["pivot"]])
+            first, second = (np.array(end) for end in dart["mouth"])
+            moved = pin + (second - pin) * (math.dist(first, pin) / math.dist(second, pin))
+            old, new = (" ".join(f"{x:.6f}" for x in point) for point in (second, moved))
+            for edge in piece["edges"]:
+                edge["path"] = edge["path"].replace(old, new)
+            dart["mouth"][1] = [round(float(x), 6) for x in moved]
+    return value
+
+
+def random_blocks() -> list[Pattern]:
+    """Ten blocks from 80 to 130 cm bust, up to 5 % longer or shorter than their width asks for."""
+    chance = random.Random(11)
+    found = []
+    for number in range(10):
+        across = (80.0 + 50.0 * number / 9.0) / 92.8
+        value = equalised(scaled_value(across, across * chance.uniform(0.95, 1.05)))
+        found.append(block_file.pattern(block_file.from_value(value, "random")))
+    return found
+
+
+BLOCKS = {"real": real_pattern(), "hip": hip_pattern(), **{f"random {n}": made for n, made in enumerate(random_blocks())}}
+HALVES = [name for name, shape in all_shapes().items() if shape.kind != "whole"]
+TO_SHOULDER = [name for name in HALVES if all_shapes()[name].ends_on == "shoulder"]
+SQUARE = ["round", "square", "rectangle", "scoop", "queen_anne", "canoe", "keyhole", "slit", "raised", "funnel", "free"]
+
+
+def shaped(block: Pattern, shape: str, before: tuple[dict, ...] = (), **more: object) -> Derivation:  # type: ignore[type-arg]
+    steps = [*before, {"do": "neck.shape", "on": "front", "shape": shape, **more}]
+    return Evaluator().evaluate(block, [registry.read(step) for step in steps], Scope("cm", real_block().measurements))
+
+
+def made(block: Pattern, shape: str, before: tuple[dict, ...] = (), **more: object) -> Pattern:  # type: ignore[type-arg]
+    derivation = shaped(block, shape, before, **more)
+    assert not derivation.broken, derivation.broken
+    return derivation.pattern
+
+
+def joint(piece: Piece, one: str, two: str) -> int:
+    """The run of a role at whose end another role begins."""
+    return next(
+        k for k, run in enumerate(piece.runs)
+        if piece.role(run.edge) == one and piece.role(piece.runs[piece.after(k)].edge) == two
+    )  # fmt: skip
+
+
+def neck(piece: Piece) -> list[Path]:
+    return [run.path for run in piece.runs if piece.role(run.edge) == "neckline"]
+
+
+def yoked(pattern: Pattern, name: str) -> Piece:
+    return pattern.piece(f"{name}_yoke" if pattern.has(f"{name}_yoke") else name)
+
+
+@pytest.mark.parametrize("block", BLOCKS)
+@pytest.mark.parametrize("shape", list(all_shapes()))
+def test_every_shape_is_sound_on_every_block(shape: str, block: str) -> None:
+    pattern = made(BLOCKS[block], shape)
+    for piece in (*pattern.pieces, *(extra.piece for extra in pattern.extras)):
+        assert not crosses_itself(piece), piece.name
+        assert piece.area > 1000.0 or piece.name == "strap"
+    for account in accounts(pattern, BLOCKS[block]):
+        assert account.is_whole
+
+
+@pytest.mark.parametrize("block", BLOCKS)
+@pytest.mark.parametrize("shape", TO_SHOULDER)
+def test_front_and_back_meet_at_the_shoulder(shape: str, block: str) -> None:
+    """Common practice, no source: front and back start at the same place of the shoulder, and the curve crosses it without a
+    corner; it leaves the centre square where it has no point there."""
+    before, pattern = BLOCKS[block], made(BLOCKS[block], shape)
+    front, back = yoked(pattern, "front"), pattern.piece("back")
+    taken = [
+        sum(run.path.length for run in old.runs if old.role(run.edge) == "shoulder")
+        - sum(run.path.length for run in new.runs if new.role(run.edge) == "shoulder" and not run.source.edge.endswith("stand"))
+        for old, new in ((before.piece("front"), front), (before.piece("back"), back))
+    ]
+    assert taken[0] == pytest.approx(taken[1], abs=0.01)
+    turns = [math.pi - corner(piece, joint(piece, "neckline", "shoulder")) for piece in (front, back)]
+    assert abs(math.degrees(sum(turns) - math.pi)) < 0.5
+    lengths = [sum(run.path.length for run in p.runs if p.role(run.edge) == "shoulder") for p in (front, back)]
+    was = [before.piece(name).edge("shoulder").sewn_length for name in ("front", "back")]
+    assert lengths[0] - lengths[1] == pytest.approx(was[0] - was[1], abs=0.01)  # partners as they were
+    if shape in SQUARE:
+        assert math.degrees(corner(front, joint(front, "centre", "neckline"))) == pytest.approx(90.0, abs=0.1)
+    assert math.degrees(corner(back, joint(back, "centre", "neckline"))) == pytest.approx(90.0, abs=0.1)
+
+
+@pytest.mark.parametrize("kind", ["round", "v", "square", "deep", "keep"])
+@pytest.mark.parametrize("shape", ["v", "rectangle", "round", "free"])
+def test_every_back_goes_on_from_every_front(shape: str, kind: str) -> None:
+    pattern = made(real_pattern(), shape, back=kind)
+    turns = [math.pi - corner(p, joint(p, "neckline", "shoulder")) for p in pattern.pieces]
+    assert abs(math.degrees(sum(turns) - math.pi)) < 0.5
+    square = math.degrees(corner(pattern.piece("back"), joint(pattern.piece("back"), "centre", "neckline")))
+    assert (abs(square - 90.0) < 0.1) != (kind == "v")
+
+
+def plain_block(shoulder: float) -> Pattern:
+    """A dartless block with a shoulder of so many mm from tip to tip, square and simple."""
+    half = shoulder / 2.0
+
+    def piece(name: str, depth: float, hollow: float) -> dict:  # type: ignore[type-arg]
+        return {
+            "name": name, "fold": "centre", "levels": {"chest": 210.0, "bust": 260.0, "waist": 430.0},
+            "grain": [[20, 150], [20, 400]],
+            "landmarks": {"centre_neck": [0, depth], "neck_point": [76, 0], "shoulder_tip": [half, 40], "underarm": [240, 230],
+                          "side_waist": [230, 430], "centre_waist": [0, 430],
+                          ("bust_point" if name == "front" else "blade_point"): [95, 262]},
+            "edges": [
+                {"id": "neckline", "role": "neckline", "path": f"M 0 {depth} C 40 {depth} 70 30 76 0"},
+                {"id": "shoulder", "role": "shoulder", "path": f"M 76 0 L {half} 40"},
+                {"id": "armhole", "role": "armhole", "path": f"M {half} 40 C {half - hollow} 120 {half} 230 240 230"},
+                {"id": "side_seam", "role": "side_seam", "path": "M 240 230 L 230 430"},
+                {"id": "waist", "role": "waist", "path": "M 230 430 L 0 430"},
+                {"id": "centre", "role": "centre", "path": f"M 0 430 L 0 {depth}"},
+            ],
+            "darts": [],
+        }  # fmt: skip
+
+    pieces = [piece("front", 76.0, 25.0), piece("back", 25.0, 15.0)]
+    value = {"format": "zesty-pivot/block", "version": 1, "units": "mm", "name": "plain",
+             "measurements": {"shoulder": shoulder}, "pieces": pieces}  # fmt: skip
+    return block_file.pattern(block_file.from_value(value, "plain"))
+
+
+def test_a_canoe_one_inch_from_the_tip_is_the_shoulder_less_two_inches() -> None:
+    """Common practice, no source."""
+    pattern = made(plain_block(380.0), "canoe", width="1 in", width_from="shoulder_tip")
+    for name in ("front", "back"):
+        assert 2.0 * neck(pattern.piece(name))[-1].end[0] == pytest.approx(380.0 - 2.0 * IN, abs=1e-6)
+
+
+@pytest.mark.parametrize("arcs", range(2, 8))
+def test_a_scallop_has_equal_chords(arcs: int) -> None:
+    front = made(plain_block(390.0), "scallop", arcs=arcs).piece("front")
+    cubics = np.concatenate([path.cubics for path in neck(front)])
+    chords = [math.dist(cubic[0], cubic[3]) for cubic in cubics]
+    assert len(chords) == arcs and max(chords) - min(chords) < 0.01
+
+
+def test_corners_lie_where_they_are_asked_for() -> None:
+    block = plain_block(390.0)
+    for shape, depth in (("square", 130.0), ("rectangle", 140.0)):
+        front = made(block, shape, width="12 cm", depth=f"{depth} mm").piece("front")
+        points = np.concatenate([path.cubics[:, 3] for path in neck(front)])
+        assert min(math.dist(point, (120.0, depth)) for point in points) < 1e-6
+    front = made(block, "v", width="4 1/2 in", depth="19 cm").piece("front")
+    (path,) = neck(front)
+    assert path.start == pytest.approx([0.0, 190.0], abs=1e-9) and path.end[0] == pytest.approx(4.5 * IN, abs=1e-6)
+    sweet = made(block, "sweetheart", width="11 cm", drop="9 cm", depth="17 cm").piece("front")
+    points = np.concatenate([path.cubics[:, 3] for path in neck(sweet)])
+    assert min(math.dist(point, (110.0, 90.0)) for point in points) < 1e-6
+
+
+def test_a_round_neck_passes_its_corner_at_the_asked_distance() -> None:
+    """A quarter curve 1 in out of the corner of its square: common practice, no source; here by dense points."""
+    front = made(plain_block(390.0), "round", width="4 in", depth="4 in", corner="1 in").piece("front")
+    (path,) = neck(front)
+    out, into = np.array([1.0, 0.0]), -path.end_direction
+    met = path.start + out * np.linalg.solve(np.array([out, -into]).T, path.end - path.start)[0]
+    towards = (path.start + path.end) / 2.0 - met  # the diagonal of the box
+    ((_segment, _t, along),) = with_line(path.cubics, met, towards / np.hypot(*towards))
+    assert along == pytest.approx(IN, abs=1e-6)
+
+
+def test_measures_from_the_tip_the_neck_point_and_the_levels() -> None:
+    block = plain_block(390.0)
+    ways = [
+        {"width": "11 cm"},
+        {"width": "34 mm", "width_from": "neck_point"},
+        {"width": "85 mm", "width_from": "shoulder_tip"},
+    ]
+    ends = [neck(made(block, "round", **way).piece("front"))[-1].end[0] for way in ways]
+    assert ends == pytest.approx([110.0] * 3, abs=1e-6)
+    deep = [{"depth": "16 cm"}, {"depth": "84 mm", "depth_from": "centre_neck"}, {"depth": "-5 cm", "depth_from": "chest"},
+            {"depth": "-10 cm", "depth_from": "bust"}]  # fmt: skip
+    depths = [neck(made(block, "v", **way).piece("front"))[0].start[1] for way in deep]
+    assert depths == pytest.approx([160.0] * 4, abs=1e-6)
+    formula = made(block, "v", width="shoulder/2 - 8 cm")
+    assert neck(formula.piece("front"))[-1].end[0] > 0.0
+
+
+ORDERS = [
+    (move("shoulder", "waist"),),
+    (move("shoulder", "side_bust"), move("waist", "french")),
+    (move("shoulder", "mid_neck"),),
+    (move("waist", "centre_bust", "60%"),),
+    (move("shoulder", "mid_armhole", on="back"),),
+    ({"do": "dart.park", "on": "front", "darts": ["shoulder"], "to": {"station": "side_waist"}},),
+    ({"do": "line.princess", "on": "front", "from": {"station": "mid_armhole"}, "bow_above": "-1.5 cm"},
+     {"do": "line.princess", "on": "back", "from": {"station": "mid_armhole"}, "bow_above": "-1 cm"}),
+    ({"do": "line.princess", "on": "front", "from": {"edge": "shoulder", "from": "shoulder_tip", "at": "2 cm"}},),
+]  # fmt: skip
+
+
+def finished(pattern: Pattern, name: str) -> float:
+    return sum(p.edge(edge).sewn_length for p in pattern.come_from(name) for edge, role in p.roles if role == "neckline")
+
+
+@pytest.mark.parametrize("steps", ORDERS)
+@pytest.mark.parametrize("shape", ["round", "v", "square", "scoop", "sweetheart", "canoe", "keyhole", "scallop", "free"])
+def test_dart_and_princess_steps_before_or_after_give_the_same_neckline(shape: str, steps: tuple) -> None:  # type: ignore[type-arg]
+    """Where a dart of a later step has its place cut away, that step is broken; then there is nothing to compare."""
+    after = made(real_pattern(), shape, before=steps)
+    lead = {"do": "neck.shape", "on": "front", "shape": shape}
+    first = Evaluator().evaluate(real_pattern(), [registry.read(s) for s in (lead, *steps)], Scope())
+    if any(number > 1 and ("cut away" in str(fault) or "slash crosses" in str(fault)) for number, fault in first.broken):
+        pytest.skip("the dart's place is cut away by the neckline")
+    assert not first.broken, first.broken
+    for name in ("front", "back"):
+        assert finished(after, name) == pytest.approx(finished(first.pattern, name), abs=0.01)
+
+
+def test_arc_lengths_agree_with_quadrature() -> None:
+    """The measured neckline against scipy.integrate.quad on the same cubics."""
+    derivation = shaped(real_pattern(), "queen_anne")
+    total = 0.0
+    for piece in derivation.pattern.pieces:
+        for path in neck(piece):
+            for cubic in path.cubics:
+                steps = 3.0 * np.diff(cubic, axis=0)
+
+                def speed(t: float, steps: np.ndarray = steps) -> float:
+                    weights = np.array([(1 - t) ** 2, 2 * t * (1 - t), t * t])
+                    return float(np.hypot(*(weights @ steps)))
+
+                total += 2.0 * quad(speed, 0.0, 1.0, epsabs=1e-10, limit=200)[0]
+    assert derivation.states[1].notes[0].amount_mm == pytest.approx(total, abs=1e-6)
+    assert derivation.pattern.measured[0].mm == pytest.approx(total, abs=1e-6)
+
+
+BAD = [
+    ({"shape": "round", "depth": "60 cm"}, "goes past the waist", "Give up to 41.8 cm"),
+    ({"shape": "round", "depth": "5 cm"}, "above the neckline of the block", "7.7 cm or more"),
+    ({"shape": "square", "width": "25 cm"}, "wider than the shoulder", "to 19.3 cm"),
+    ({"shape": "v", "width": "3 cm"}, "narrower than the neck", "7.7 cm to"),
+    ({"shape": "camisole", "strap": "0"}, "nothing is left of it", "0.3 cm or more"),
+    ({"shape": "keyhole", "hole_width": "40 cm"}, "leaves the piece", "for its half"),
+    ({"shape": "keyhole", "hole_height": "20 cm"}, "goes past the waist", "Give up to"),
+    ({"shape": "slit", "slit": "2 cm"}, "ends above the neckline", "Give more than"),
+    ({"shape": "off_shoulder", "under": "90 cm"}, "does not end on the armhole", "0.5 cm to"),
+    ({"shape": "round", "back_depth": "80 cm"}, "does not go with this width", "below the neck point"),
+    ({"shape": "off_shoulder", "back": "v"}, "does not go with it", "round"),
+    ({"shape": "keyhole", "end": "heart"}, "does not end so", "round, point"),
+    ({"shape": "canoe", "turn": "0"}, "over nothing", "such as 2 cm"),
+    ({"shape": "round", "corner": "-1 cm"}, "less than nothing", "0 or more"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("asked", "what", "advice"), BAD)
+def test_bad_requests_are_refused_with_what_works(asked: dict, what: str, advice: str) -> None:  # type: ignore[type-arg]
+    derivation = shaped(real_pattern(), **asked)
+    ((_number, fault),) = derivation.broken
+    assert what in str(fault) and advice in str(fault) and "\n" not in str(fault)
+    assert derivation.pattern == real_pattern()
+
+
+def test_unknown_shapes_and_too_many_arcs_are_refused_at_the_door() -> None:
+    with pytest.raises(ValueError, match="Did you mean 'round'"):
+        registry.read({"do": "neck.shape", "on": "front", "shape": "rond"})
+    with pytest.raises(ValueError, match="less than or equal to 7"):
+        registry.read({"do": "neck.shape", "on": "front", "shape": "scallop", "arcs": 8})
+    with pytest.raises(ValueError, match="two pieces"):
+        registry.read({"do": "neck.shape", "on": "back", "shape": "round"})
+
+
+def test_a_dart_that_ends_in_the_neckline_goes_by_what_is_left_of_it() -> None:
+    """1 to 1.5 cm are not sewn, 4 cm are: common practice, no source."""
+    low = made(real_pattern(), "square", width="17 cm", back="square", back_depth="85 mm").piece("back")
+    assert low.dart("shoulder").use.value == "ease"
+    kept = made(real_pattern(), "square", width="17 cm", back="square", back_depth="85 mm", stub="sew").piece("back")
+    assert kept.dart("shoulder").use.value == "dart"
+    front = made(real_pattern(), "canoe").piece("front")
+    assert front.dart_edge("shoulder") == "neckline" and front.dart("shoulder").use.value == "dart"
+    assert front.angle("shoulder") == pytest.approx(real_pattern().piece("front").angle("shoulder"), abs=1e-12)
+
+
+@pytest.mark.parametrize("use", [{"as": "pleats", "count": 2, "spacing": "3 cm"}, {"as": "gathers", "over": "5 cm"}])
+def test_fullness_from_the_bust_dart_keeps_the_measured_length(use: dict) -> None:  # type: ignore[type-arg]
+    """The edge's length before opening is the finished length: common practice, no source."""
+    steps = [
+        {"do": "neck.shape", "on": "front", "shape": "round"},
+        move("waist", "mid_neck"),
+        {"do": "dart.use", "on": "front", "dart": "waist", **use},
+    ]
+    derivation = Evaluator().evaluate(real_pattern(), [registry.read(step) for step in steps], Scope())
+    assert not derivation.broken
+    pattern = derivation.pattern
+    whole = 2.0 * (finished(pattern, "front") + finished(pattern, "back"))
+    assert whole == pytest.approx(pattern.measured[0].mm, abs=0.05)

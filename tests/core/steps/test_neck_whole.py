@@ -1,0 +1,196 @@
+"""Uneven necklines: the named side changes, on the pattern and on the printed piece; wraps; nothing is lost."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+import pytest
+
+from tests.core.steps.test_neck_shape import BLOCKS, made, neck, shaped
+from tests.samples import real_block, real_pattern, style
+from zesty_pivot.core.finish.piece import finish_piece
+from zesty_pivot.core.formats.derived import derive
+from zesty_pivot.core.moves import mirror
+from zesty_pivot.core.moves.redraw import corner
+from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece.names import LEFT, RIGHT
+from zesty_pivot.core.quantity import Scope
+from zesty_pivot.core.recipe import Evaluator
+from zesty_pivot.core.steps import registry
+
+ASYMMETRIC = {"do": "neck.shape", "on": "front", "shape": "asymmetric"}
+
+
+def lowest(piece: Piece) -> np.ndarray:
+    points = np.concatenate([path.outline for path in neck(piece)])
+    return points[int(points[:, 1].argmax())]
+
+
+@pytest.mark.parametrize("block", ["real", "hip", "random 0", "random 9"])
+@pytest.mark.parametrize(("side", "sign"), [("left", 1.0), ("right", -1.0)])
+def test_the_named_side_is_the_deep_one(side: str, sign: float, block: str) -> None:
+    """The wearer's left lies to the right of CF on a front right side up: common practice, no source."""
+    front = made(BLOCKS[block], "asymmetric", side=side).piece("front")
+    assert sign * lowest(front)[0] > 5.0
+    deep, other = (front.edge(f"neckline.{name}").sewn_length for name in (side, {"left": "right", "right": "left"}[side]))
+    assert deep > other
+
+
+def test_the_other_side_is_its_mirror_image() -> None:
+    one, two = (made(real_pattern(), "asymmetric", side=side).piece("front") for side in ("left", "right"))
+    for a, b in (("left", "right"), ("right", "left")):
+        assert one.edge(f"neckline.{a}").sewn_length == pytest.approx(two.edge(f"neckline.{b}").sewn_length, abs=1e-9)
+    assert one.area == pytest.approx(two.area, abs=1e-6)
+
+
+@pytest.mark.parametrize(("shape", "name"), [("asymmetric", "front"), ("one_shoulder", "front"), ("one_shoulder", "back")])
+@pytest.mark.parametrize("side", ["left", "right"])
+def test_the_printed_piece_lies_right_side_up(shape: str, name: str, side: str) -> None:
+    """On the cut sheet a front has the wearer's left at the right, a back at the left; the words say so too."""
+    derived = derive(style([{**ASYMMETRIC, "shape": shape, "side": side}]))
+    piece = next(found for found in derived.pieces if found.name == name)
+    assert piece.cut == "up" and piece.cut_words == "cut 1, right side up"
+    words = {text.text: text.at[0] for text in piece.texts if "as worn" in text.text}
+    is_front = name == "front"
+    assert (words["left as worn"] > words["right as worn"]) == is_front
+    # The changed side has less cloth above the bust.
+    ring = piece.ring
+    middle = (words["left as worn"] + words["right as worn"]) / 2.0
+    upper = ring[ring[:, 1] < 120.0]
+    tops = {"left": upper[:, 0] > middle, "right": upper[:, 0] < middle}
+    if not is_front:
+        tops = {"left": tops["right"], "right": tops["left"]}
+    highest = {at: float(upper[mask][:, 1].min()) if mask.any() else math.inf for at, mask in tops.items()}
+    if shape == "one_shoulder":
+        assert highest[side] > highest[{"left": "right", "right": "left"}[side]] + 20.0
+
+
+def test_one_shoulder_taken_back_gives_the_block() -> None:
+    """Switched off the block is there again; and what is cut away and what is kept make up the whole."""
+    steps = [registry.read({**ASYMMETRIC, "shape": "one_shoulder", "off": True})]
+    assert Evaluator().evaluate(real_pattern(), steps, Scope()).pattern == real_pattern()
+    pattern = made(real_pattern(), "one_shoulder", side="right")
+    for name in ("front", "back"):
+        whole = mirror.unfold(real_pattern().piece(name))
+        kept = pattern.piece(name)
+        assert kept.area < whole.area
+        for edge in ("shoulder", "armhole", "side_seam", "waist"):  # the side that stays is as it was
+            if edge == "shoulder":
+                continue
+            assert kept.edge(edge + LEFT).sewn_length == pytest.approx(whole.edge(edge + LEFT).sewn_length, abs=1e-6)
+        assert not any(edge in dict(kept.roles) for edge in (f"shoulder{RIGHT}", f"armhole{RIGHT}"))
+
+
+@pytest.mark.parametrize("side", ["left", "right"])
+def test_one_shoulder_goes_on_over_shoulder_and_side(side: str) -> None:
+    """Front and back meet without a corner at the shoulder that stays and at the bare side."""
+    pattern = made(real_pattern(), "one_shoulder", side=side)
+    ends: dict[str, list[float]] = {"shoulder": [], "side_seam": []}
+    for piece in pattern.pieces:
+        for index, run in enumerate(piece.runs):
+            roles = piece.role(run.edge), piece.role(piece.runs[piece.after(index)].edge)
+            for role in ends:
+                if set(roles) == {"neckline", role}:
+                    ends[role].append(math.pi - corner(piece, index))
+    for role, angles in ends.items():
+        assert len(angles) == 2 and math.degrees(sum(angles)) == pytest.approx(180.0, abs=0.5), role
+    bare = {"left": "left", "right": "right"}[side]
+    seams = {(seam.a, seam.b) for seam in pattern.seams}
+    assert (f"front.side_seam.{bare}", f"back.side_seam.{bare}") in seams and not any(
+        f"shoulder.{bare}" in a for a, _b in seams
+    )
+    for a, b in seams:
+        assert pattern.sewn_length(a) == pytest.approx(pattern.sewn_length(b), abs=3.01)  # the block's own shoulder ease
+
+
+@pytest.mark.parametrize("block", BLOCKS)
+def test_a_wrap_laps_past_the_far_dart(block: str) -> None:
+    """2 in past the far dart's axis, 2 in up: common practice, no source."""
+    pattern = made(BLOCKS[block], "wrap")
+    front = pattern.piece("front")
+    end = front.edge("wrap_end").runs[0].path
+    peak = min((end.start, end.end), key=lambda point: point[1])
+    axis = BLOCKS[block].piece("front").landmarks["bust_point"][0]
+    assert peak[0] == pytest.approx(-(axis + 50.8), abs=1e-6)
+    assert peak[1] == pytest.approx(BLOCKS[block].piece("front").levels["waist"] - 50.8, abs=1e-6)
+    assert not front.is_unfolded and front.fold is None and {"overlap", "neckline"} <= set(dict(front.roles))
+    assert {(seam.a, seam.b) for seam in pattern.seams} == {
+        ("front.shoulder", "back.shoulder"), ("front.side_seam", "back.side_seam"),
+    }  # fmt: skip
+    assert any(mark.id == "tie" for mark in front.notches)
+
+
+def test_a_wrap_is_cut_as_a_pair() -> None:
+    derived = derive(style([{"do": "neck.shape", "on": "front", "shape": "wrap"}]))
+    front = next(piece for piece in derived.pieces if piece.name == "front")
+    assert front.cut == "pair" and not [f for f in derived.findings if f.check in ("labels", "neck_opening", "outline")]
+    assert any(stroke.id == "tie.notch" for stroke in front.strokes)
+
+
+def test_two_unfolded_pieces_are_sewn_side_to_side() -> None:
+    """Regression: front and back unfolded one after the other were sewn left to right as well."""
+    steps = [{"do": "piece.unfold", "on": "front"}, {"do": "piece.unfold", "on": "back"}]
+    pattern = Evaluator().evaluate(real_pattern(), [registry.read(step) for step in steps], Scope()).pattern
+    assert {(seam.a, seam.b) for seam in pattern.seams} == {
+        (f"front.{edge}{mark}", f"back.{edge}{mark}") for edge in ("shoulder", "side_seam") for mark in (LEFT, RIGHT)
+    }
+
+
+def test_darts_of_both_sides_come_back() -> None:
+    front = made(real_pattern(), "asymmetric").piece("front")
+    half = real_pattern().piece("front")
+    for mark in (LEFT, RIGHT):
+        for dart in ("shoulder", "waist"):
+            assert front.angle(dart + mark) == pytest.approx(half.angle(dart), abs=1e-12)
+            assert front.dart_edge(dart + mark) == f"{dart}{mark}"
+
+
+def test_panels_are_refused_for_what_needs_the_whole() -> None:
+    lines = ({"do": "line.princess", "on": "front", "from": {"station": "mid_shoulder"}},)
+    for shape in ("asymmetric", "wrap", "one_shoulder", "keyhole_yoke"):
+        derivation = shaped(real_pattern(), shape, lines)
+        ((_number, fault),) = derivation.broken
+        assert "Shape the neckline before the style line" in str(fault)
+
+
+def smooth_across(pattern: Pattern, name: str) -> float:
+    """The corner (degrees) of the neckline where it crosses the princess line."""
+    turns = []
+    for piece in pattern.come_from(name):
+        for index, run in enumerate(piece.runs):
+            roles = {piece.role(run.edge), piece.role(piece.runs[piece.after(index)].edge)}
+            if roles == {"neckline", "style_line"}:
+                turns.append(math.pi - corner(piece, index))
+    assert len(turns) == 2
+    return math.degrees(sum(turns) - math.pi)
+
+
+@pytest.mark.parametrize("shape", ["canoe", "rectangle", "vest", "camisole", "strapless"])
+def test_a_neckline_over_a_princess_line_is_as_long_and_smooth(shape: str) -> None:
+    """The line drawn first, the neckline over both panels: as if the neckline had been there before."""
+    lines = tuple({"do": "line.princess", "on": on, "from": {"station": "mid_shoulder"}} for on in ("front", "back"))
+    before, after = made(real_pattern(), shape), made(real_pattern(), shape, lines)
+    for name in ("front", "back"):
+        lengths = [
+            sum(p.edge(edge).sewn_length for p in pattern.come_from(name) for edge, role in p.roles if role == "neckline")
+            for pattern in (before, after)
+        ]
+        assert lengths[0] == pytest.approx(lengths[1], abs=0.02)
+        if shape != "camisole":  # there the strap's corner may lie near the line
+            assert abs(smooth_across(after, name)) < 0.5
+    for seam in after.seams:
+        if "princess" in seam.a:
+            assert after.sewn_length(seam.b) - after.sewn_length(seam.a) == pytest.approx(seam.ease_mm, abs=0.05)
+
+
+def test_an_unfolded_back_is_turned_over_for_the_cloth() -> None:
+    pattern = made(real_pattern(), "one_shoulder", side="left")
+    block = real_block()
+    derived = style([])
+    finished = finish_piece(pattern.piece("back"), derived.finish, derived.scope(), "x")
+    assert finished.ring[:, 0].max() == pytest.approx(-_left(pattern.piece("back")), abs=40.0) and block.name
+
+
+def _left(piece: Piece) -> float:
+    return min(float(run.path.outline[:, 0].min()) for run in piece.runs)

@@ -1,0 +1,173 @@
+"""The neck panel, its gallery and the handles of a neckline, with real events."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QEvent, QPointF, Qt
+from PyQt6.QtGui import QEnterEvent, QFocusEvent
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
+
+from tests.desk.test_handles import drag, points
+from tests.samples import style
+from zesty_pivot.core.finish.matched import matched
+from zesty_pivot.core.necklines.registry import all_shapes
+from zesty_pivot.core.steps.base import Context
+
+ROUND = {"do": "neck.shape", "on": "front", "shape": "round"}
+
+
+def opened(open_desk, steps=()):  # type: ignore[no-untyped-def]
+    window = open_desk(style(list(steps)))
+    window.run("panel.neck")
+    window.side.neck.gallery.finish()
+    return window
+
+
+def rows(window) -> dict[str, str]:  # type: ignore[no-untyped-def]
+    return dict(window.side.neck.figures.rows)
+
+
+def hover(choice) -> None:  # type: ignore[no-untyped-def]
+    at = QPointF(5, 5)
+    QApplication.sendEvent(choice, QEnterEvent(at, at, at))
+
+
+def test_every_shape_has_its_picture_from_this_block(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = opened(open_desk)
+    choices = window.side.neck.gallery.choices
+    assert list(choices) == list(all_shapes())
+    assert all(choice.isEnabled() and not choice.icon().isNull() for choice in choices.values())
+    pictures = {choice.icon().pixmap(78, 58).toImage().bits().asstring(78 * 58 * 4) for choice in choices.values()}
+    assert len(pictures) >= len(choices) - 1  # no two shapes look alike, but two of one family may on some block
+
+
+def test_hovering_lays_a_shape_on_the_table_and_leaving_takes_it_back(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = opened(open_desk)
+    before = window.model.pattern
+    choice = window.side.neck.gallery.choices["canoe"]
+    hover(choice)
+    assert window.model.is_previewing and window.model.pattern != before and not window.model.is_dirty
+    assert window.model.pattern.measured[0].mm > 600.0
+    QApplication.sendEvent(choice, QEvent(QEvent.Type.Leave))
+    assert window.model.pattern == before and not window.model.is_previewing
+
+
+def test_a_click_adds_a_neckline_and_another_changes_it(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = opened(open_desk)
+    QTest.mouseClick(window.side.neck.gallery.choices["v"], Qt.MouseButton.LeftButton)
+    assert [step.do for step in window.model.style.steps] == ["neck.shape"] and window.model.style.steps[0].shape == "v"
+    assert window.side.neck.gallery.choices["v"].isChecked()
+    QTest.mouseClick(window.side.neck.gallery.choices["scallop"], Qt.MouseButton.LeftButton)
+    assert [step.shape for step in window.model.style.steps] == ["scallop"]
+    window.run("edit.undo")
+    assert window.model.style.steps[0].shape == "v" and window.side.neck.gallery.choices["v"].isChecked()
+    window.run("edit.undo")
+    assert window.model.style.steps == ()
+
+
+def test_the_gallery_by_keys(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = opened(open_desk)
+    choice = window.side.neck.gallery.choices["round"]
+    QApplication.sendEvent(choice, QFocusEvent(QEvent.Type.FocusIn, Qt.FocusReason.TabFocusReason))
+    assert window.model.is_previewing
+    QTest.keyClick(choice, Qt.Key.Key_Space)
+    assert window.model.style.steps[0].shape == "round"
+    other = window.side.neck.gallery.choices["v"]
+    QApplication.sendEvent(other, QFocusEvent(QEvent.Type.FocusIn, Qt.FocusReason.BacktabFocusReason))
+    assert window.model.is_previewing
+    QApplication.sendEvent(other, QFocusEvent(QEvent.Type.FocusOut, Qt.FocusReason.TabFocusReason))
+    assert not window.model.is_previewing and window.model.style.steps[0].shape == "round"
+
+
+def test_the_matched_view_tells_lengths_and_corner(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = opened(open_desk, [ROUND])
+    found = matched(window.model.pattern, Context(window.model.derived.derivation.block, window.model.style.scope()))
+    assert found is not None and abs(found.corner_deg) < 0.5
+    assert window.side.neck.matched.isVisible() and rows(window)["Across the shoulder"] == "smooth"
+    assert (
+        rows(window)["Half of front, back"]
+        == f"{window.model.length(found.front.neck_mm)}, {window.model.length(found.back.neck_mm)}"
+    )
+    # Laid together, both shoulders begin at one point and run the same way.
+    shoulders = [next(path for role, path in half.runs if role == "shoulder") for half in (found.front, found.back)]
+    assert abs(shoulders[0].start - shoulders[1].start).max() < 1e-9
+    assert abs(shoulders[0].start_direction - shoulders[1].start_direction).max() < 1e-9
+    window.model.replace(style([{**ROUND, "shape": "strapless"}]), None)
+    assert not window.side.neck.matched.isVisible() and "goes round no neck" in window.side.neck.advice.text()
+
+
+def test_the_opening_is_mended_by_its_buttons(open_desk) -> None:  # type: ignore[no-untyped-def]
+    for kind in ("zip", "slit", "wider"):
+        window = opened(open_desk, [ROUND])
+        panel = window.side.neck
+        assert panel.ways.isVisible() and "are missing" in panel.advice.text()
+        panel.buttons[kind].click()
+        assert panel.advice.text() == "The head passes." and not panel.ways.isVisible(), kind
+        if kind == "wider":
+            (step,) = window.model.style.steps
+            assert step.width_from == "centre" and step.width.endswith(" mm")
+        else:
+            assert window.model.style.steps[-1].kind == kind
+
+
+def test_handles_change_width_and_depths(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([ROUND]))
+    window.strip.choose(1)
+    assert set(points(window)) == {"depth", "width", "back_depth"}
+    drag(window, "depth", QPointF(0, 30))
+    first = window.model.style.steps[0]
+    assert (
+        first.depth is not None
+        and first.depth.endswith("mm")
+        and first.width is None
+        and not window.model.derived.derivation.broken
+    )
+    drag(window, "width", QPointF(12, 5))
+    assert window.model.style.steps[0].width_from == "centre" and window.model.style.steps[0].depth == first.depth
+    drag(window, "back_depth", QPointF(0, 12))
+    assert window.model.style.steps[0].back_depth is not None
+    for _ in range(3):
+        window.run("edit.undo")
+    assert window.model.style.steps[0].depth is None
+
+
+def test_a_width_from_the_tip_stays_one(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([{**ROUND, "width": "9 cm", "width_from": "shoulder_tip"}]))
+    window.strip.choose(1)
+    drag(window, "width", QPointF(15, 6))
+    step = window.model.style.steps[0]
+    assert step.width_from == "shoulder_tip" and float(step.width.removesuffix(" mm")) < 90.0
+
+
+def test_a_free_curve_is_dragged_by_its_points(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([{**ROUND, "shape": "free"}]))
+    window.strip.choose(1)
+    assert {"point0", "point1"} <= set(points(window))
+    before = window.model.pattern.piece("front").edge("neckline").sewn_length
+    drag(window, "point0", QPointF(8, 14))
+    step = window.model.style.steps[0]
+    assert len(step.points) == 2 and not window.model.derived.derivation.broken
+    assert window.model.pattern.piece("front").edge("neckline").sewn_length != before
+
+
+def test_the_form_shows_what_the_shape_takes(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([{**ROUND, "shape": "scallop"}]))
+    window.strip.choose(1)
+    form = window.reading.form("neck.shape")
+    seen = {key for key, holder in form._holders.items() if holder.isVisibleTo(form)}
+    assert {"shape", "width", "depth", "arcs", "lobe", "back"} <= seen and not {"strap", "side", "hole_start"} & seen
+    assert "from the block" in form.fields["width"].edit.placeholderText()
+    window.model.replace_step(0, window.model.style.steps[0].model_copy(update={"shape": "camisole"}), "camisole")
+    assert form.titles["width"].text() == "Strap from the centre" and form.fields["strap"].isVisibleTo(form)
+    form.fields["shape"].picked.emit("asymmetric")
+    form.fields["side"].picked.emit("right")
+    assert window.model.style.steps[0].side == "right" and not window.model.derived.derivation.broken
+
+
+def test_facings_lie_beside_the_body_and_the_theme_reaches_the_gallery(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = opened(open_desk, [ROUND, {"do": "piece.facing", "on": "front"}])
+    shifts = window.table._offsets()
+    assert {"front_facing", "back_facing"} <= set(shifts)
+    before = window.side.neck.gallery.choices["round"].icon().pixmap(78, 58).toImage()
+    window.set_theme("dark")
+    assert window.side.neck.gallery.choices["round"].icon().pixmap(78, 58).toImage() != before
