@@ -171,3 +171,15 @@ def test_facings_lie_beside_the_body_and_the_theme_reaches_the_gallery(open_desk
     before = window.side.neck.gallery.choices["round"].icon().pixmap(78, 58).toImage()
     window.set_theme("dark")
     assert window.side.neck.gallery.choices["round"].icon().pixmap(78, 58).toImage() != before
+
+
+def test_the_stretch_of_the_edge_counts(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = opened(open_desk, [ROUND])
+    assert window.side.neck.ways.isVisible()
+    window.model.set_view("finish")
+    window.finish.stretch.committed.emit("40%")
+    assert window.model.style.finish.stretch == "40%"
+    window.model.set_view("style")
+    window.run("panel.reading")
+    window.run("panel.neck")
+    assert window.side.neck.advice.text() == "The head passes."

@@ -10,6 +10,7 @@ GUIDE_PAGES = (
     "begin.md",
     "ring.md",
     "darts.md",
+    "necklines.md",
     "panels.md",
     "true.md",
     "compare.md",

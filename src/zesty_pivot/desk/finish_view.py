@@ -14,7 +14,7 @@ from zesty_pivot.core.finish.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBAC
 from zesty_pivot.core.finish.sheet import Sheet
 from zesty_pivot.core.piece import Use
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.fields import CalcField
@@ -88,6 +88,7 @@ class FinishView(QWidget):
         self.cut_away = CalcField(self._length_words, "Allowance on cut-away legs")
         self.dart_notes = label("", "quiet")
         self.ease = {name: CalcField(self._ease_words, f"Wanted ease, {name}", may_be_empty=True) for name in GIRTHS}
+        self.stretch = CalcField(self._stretch_words, "How far the neckline's edge can be pulled")
         self.size_edit, self.date_edit = QLineEdit(), QLineEdit()
         self._build()
         self._own = QWidget()
@@ -117,6 +118,9 @@ class FinishView(QWidget):
             raise ZestyError("an allowance below nothing", advice="Write 0 or more.")
         return f"= {format_length(mm, unit, fine=unit != 'in')}"
 
+    def _stretch_words(self, text: str) -> str:
+        return f"= {100.0 * share_of(text):.4g} % longer"
+
     def _row(self, title: str, widget: QWidget, column: QVBoxLayout) -> None:
         name = label(title, "quiet")
         name.setBuddy(widget)
@@ -141,6 +145,8 @@ class FinishView(QWidget):
             field.committed.connect(
                 lambda text, name=name: model.set_finish({"wearing_ease": {name: text or None}}, f"ease at the {name}")
             )
+        self._row("The neckline's edge can be pulled by", self.stretch, column)
+        self.stretch.committed.connect(lambda text: model.set_finish({"stretch": text}, "stretch of the neckline"))
         column.addWidget(label("Label", "heading"))
         self._row("Size", self.size_edit, column)
         self._row("Date", self.date_edit, column)
@@ -191,6 +197,7 @@ class FinishView(QWidget):
         return f"= {format_length(length_mm(text, self._model.style.scope()), unit, fine=unit != 'in')}"
 
     def _show_ease(self) -> None:
+        self.stretch.set_text(str(self._model.style.finish.stretch or "0%"), self._model.opened)
         """The wanted ease, and in empty fields what there is now."""
         found, style = self._model.derived.girths, self._model.style
         body, unit = style.scope().measures, style.units

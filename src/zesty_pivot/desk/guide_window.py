@@ -9,7 +9,14 @@ from zesty_pivot.data.texts import GUIDE_PAGES, guide, guide_title
 
 # Which page F1 opens: by the view, and in the style view by the panel.
 PAGES = {"start": "begin.md", "finish": "finish.md", "paper": "paper.md"}
-PANEL_PAGES = {"reading": "ring.md", "trace": "compare.md", "walk": "compare.md", "hand": "hand.md", "practise": "practise.md"}
+PANEL_PAGES = {
+    "reading": "ring.md",
+    "trace": "compare.md",
+    "walk": "compare.md",
+    "hand": "hand.md",
+    "practise": "practise.md",
+    "neck": "necklines.md",
+}
 
 
 def page_for(view: str, panel: str) -> str:

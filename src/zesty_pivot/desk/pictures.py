@@ -75,13 +75,13 @@ class _Shots:
         window.begin(with_start_page=True)
         window.resize(SIZE)
         _wait(200)
-        self.shot("recovery")
         window.start_page.show_leftovers(())
         self.shot("start")
         window.model.set_view("style")
         self._compared()
         self._darts()
         self._panels()
+        self._necks()
         window.run("theme.dark")
         window.model.choose_step(0)
         self.shot("dark")
@@ -137,12 +137,10 @@ class _Shots:
         split = {"do": "dart.split", "on": "front", "dart": "shoulder", "parts": parts}
         window.model.replace(demo_styles()[0].with_steps((registry.read(split),)), None)
         window.model.choose_step(0)
-        self.shot("split")
         window.model.replace(demo_styles()[3], None)
         window.model.choose_step(1)
         self.shot("gathers")
         window.model.replace(demo_styles()[4], None)
-        self.shot("arrowhead")
         window.model.replace(demo_styles()[1], None)
         window.lay.show_panel("practise")
         practise = window.side.practise
@@ -171,7 +169,6 @@ class _Shots:
         if isinstance(form, PlainForm):
             for area in window.findChildren(QScrollArea):
                 area.ensureWidgetVisible(form.fields["give_back"], 0, 40)
-        self.shot("intakes")
         window.lay.show_comb(False)
         window.strip.choose(len(canticle.steps))
         window.model.choose_step(None)
@@ -188,3 +185,37 @@ class _Shots:
         window.model.replace(demo_styles()[0].with_steps(tuple(registry.read(step) for step in steps)), None)
         self.shot("strapless")
         window.model.replace(demo_styles()[0], None)
+
+    def _necks(self) -> None:
+        """The matched shoulders of an uneven neck with its facings, the gallery, the opening advice, a camisole."""
+        from zesty_pivot.core.steps import registry
+        from zesty_pivot.data.demo import demo_styles
+
+        window, demos = self.window, demo_styles()
+        evensong = next(style for style in demos if style.name.startswith("Evensong"))
+        window.model.replace(evensong, None)
+        window.run("panel.neck")
+        panel = window.side.neck
+        panel.gallery.finish()
+        self.shot("asymmetric")
+        window.model.replace(next(style for style in demos if style.name.startswith("Antiphon")), None)
+        window.strip.choose(2)
+        area = panel.findChildren(QScrollArea)[0]
+        bar = area.verticalScrollBar()
+        if bar is not None:
+            bar.setValue(bar.maximum())
+        self.shot("gallery")
+        if bar is not None:
+            bar.setValue(0)
+        plain = registry.read({"do": "neck.shape", "on": "front", "shape": "round"})
+        window.model.replace(demos[0].with_steps((*demos[0].steps, plain)), None)
+        window.strip.choose(2)
+        self.shot("opening")
+        camisole = [{"do": "neck.shape", "on": "front", "shape": "camisole"},
+                    {"do": "piece.facing", "on": "front", "kind": "camisole"}]  # fmt: skip
+        window.model.replace(demos[0].with_steps(tuple(registry.read(step) for step in camisole)), None)
+        window.model.choose_pivot(None)
+        window.run("panel.reading")
+        window.strip.choose(2)
+        self.shot("camisole")
+        window.model.replace(demos[0], None)

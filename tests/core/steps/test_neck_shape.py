@@ -21,6 +21,7 @@ from zesty_pivot.core.piece.region import crosses_itself
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Derivation, Evaluator
 from zesty_pivot.core.steps import registry
+from zesty_pivot.core.steps.neck_shape import ShapeNeck
 
 IN = 25.4
 
@@ -321,3 +322,21 @@ def test_fullness_from_the_bust_dart_keeps_the_measured_length(use: dict) -> Non
     pattern = derivation.pattern
     whole = 2.0 * (finished(pattern, "front") + finished(pattern, "back"))
     assert whole == pytest.approx(pattern.measured[0].mm, abs=0.05)
+
+
+@pytest.mark.parametrize("block", ["real", "random 0", "random 9"])
+def test_a_camisole_runs_on_under_the_arm(block: str) -> None:
+    """Armhole lowered 1/2 in, widened 1/4, the lower edge out 1 1/4: common practice, no source."""
+    before, pattern = BLOCKS[block], made(BLOCKS[block], "camisole")
+    turns = [math.pi - corner(piece, joint(piece, "armhole", "side_seam")) for piece in pattern.pieces]
+    assert math.degrees(sum(turns)) == pytest.approx(180.0, abs=1.0)
+    for piece in pattern.pieces:
+        old = before.piece(piece.name)
+        under = piece.runs[joint(piece, "armhole", "side_seam")].path.end
+        seam = next(run.path for run in old.runs if old.role(run.edge) == "side_seam")
+        assert under == pytest.approx(seam.point_at(0.5 * IN) + np.array([0.25 * IN, 0.0]), abs=0.01)
+
+
+def test_the_shapes_are_listed_with_the_step() -> None:
+    listed = ShapeNeck.model_fields["shape"].description or ""
+    assert set(listed.replace(" or ", ", ").split(", ")) == set(all_shapes())

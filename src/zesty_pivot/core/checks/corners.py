@@ -7,10 +7,9 @@ import math
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
-from zesty_pivot.core.moves.neckline import POINT
 from zesty_pivot.core.moves.redraw import corner, jog
 from zesty_pivot.core.piece import OPEN_USES, Pattern, Piece
-from zesty_pivot.core.piece.names import RIGHT, SEAM_ROLES, SIDES, side_of, words
+from zesty_pivot.core.piece.names import POINT, RIGHT, SEAM_ROLES, SIDES, side_of, words
 from zesty_pivot.core.piece.pattern import parts_of
 
 LIMIT_DEG = 3.0  # common practice, no source

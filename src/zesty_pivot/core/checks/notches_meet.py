@@ -5,8 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
-from zesty_pivot.core.finish.balance import notch_distances
-from zesty_pivot.core.finish.walk import MEETS
+from zesty_pivot.core.finish.balance import MEETS, notch_distances
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.pattern import parts_of

@@ -13,6 +13,9 @@ LONG_SEAM = 150.0  # mm
 
 BALANCE = 0.5  # of the block's edge
 
+# Notches nearer than this to each other (mm) meet; further apart they miss. Common practice, no source (the chalk's width).
+MEETS = 0.5
+
 # Nearer than this (mm) to a dart's mouth the leg notch does the same work. Common practice, no source.
 BESIDE_A_DART = 8.0
 

@@ -10,7 +10,7 @@ from functools import cached_property
 import numpy as np
 
 from zesty_pivot.core.errors import PlaceError
-from zesty_pivot.core.finish.balance import balance_point, notch_distances
+from zesty_pivot.core.finish.balance import MEETS, balance_point, notch_distances
 from zesty_pivot.core.finish.fold import folded
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.geometry.angles import Vector
@@ -18,9 +18,6 @@ from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.names import words
-
-# Notches nearer than this to each other (mm) meet; further apart they miss. Common practice, no source (the chalk's width).
-MEETS = 0.5
 
 # Leg notches of two darts within this distance (mm) are meant to meet. Common practice, no source.
 PAIRED_WITHIN = 10.0

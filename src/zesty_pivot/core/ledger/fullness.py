@@ -110,7 +110,11 @@ def _placed(piece: Piece, block: Piece, pivot: str) -> tuple[Placed, ...]:
 
 
 def station(piece: Piece, block: Piece, dart: str) -> str:
-    """Where a dart opens: the station's name, or the edge and the share along it."""
-    run = piece.mouth_run(dart)
-    place = Place(run, piece.runs[run].path.length)
-    return describe(piece, block, place, piece.dart(dart).pivot)
+    """Where a dart opens: the station's name, or the edge and the share along it. Kept with the piece: it is asked for at every
+    frame of a drag, and most pieces stay."""
+    kept: dict[str, tuple[Piece, str]] = piece.__dict__.setdefault("_stations", {})
+    if dart not in kept or kept[dart][0] is not block:
+        run = piece.mouth_run(dart)
+        place = Place(run, piece.runs[run].path.length)
+        kept[dart] = (block, describe(piece, block, place, piece.dart(dart).pivot))
+    return kept[dart][1]

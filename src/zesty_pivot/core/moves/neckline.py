@@ -15,11 +15,10 @@ from zesty_pivot.core.moves.shaping import displaced, ended_at
 from zesty_pivot.core.moves.style_lines import refuse_unclear
 from zesty_pivot.core.piece import Piece, Place, Run, Source
 from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import POINT
 from zesty_pivot.core.piece.piece import well_begun
 
 _NEW = "*neck"  # the new edge's id while the old ones are there too
-
-POINT = "point"  # the last part of the provenance of an edge that meets the centre in a point
 
 Parts = Sequence[tuple[Path, str]]  # stretches of the new edge, each with its role
 

@@ -8,6 +8,7 @@ import numpy as np
 
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.angles import unit
 from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
 from zesty_pivot.core.necklines.frame import IN, Frame
 
@@ -30,8 +31,10 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     wide, tall = peak[0] - start[0], start[1] - peak[1]
     top = Path(np.array([[start, start + out * wide * 0.5, peak + np.array([-wide * 0.3, tall * 0.55]), peak]]))
     down = stop - peak
-    along = first.direction_at(lower)
-    inwards = np.array([-along[1], along[0]])  # square to the side seam, so that front and back meet without a corner
+    # Square to the side seam as it will be let out, so that front and back meet without a corner.
+    tilt = (asked["flare"] - asked["widen"]) / max(first.length - lower, 1.0)
+    along = unit(first.direction_at(lower) + np.array([tilt, 0.0]))
+    inwards = np.array([-along[1], along[0]])
     size = math.hypot(*down)
     arm = Path(np.array([[peak, peak + np.array([down[0] * 0.12, down[1] * 0.55]), stop + inwards * size * 0.45, stop]]))
     return Drawn((Part(top), Part(arm, "armhole")), "side_seam", bends=False)

@@ -41,7 +41,12 @@ class ShapeNeck(Step):
     do: Literal["neck.shape"] = "neck.shape"
     on: str = Field(default="front", description="the piece whose neckline leads", min_length=1)
     other: str = Field(default="back", description="the piece that follows it; empty for none")
-    shape: str = Field(default="round", description="the shape", max_length=40)
+    shape: str = Field(
+        default="round",
+        max_length=40,
+        description="round, square, rectangle, scoop, v, vest, sweetheart, queen_anne, canoe, keyhole, keyhole_yoke, scallop, "
+        "slit, asymmetric, one_shoulder, off_shoulder, strapless, camisole, wrap, raised, funnel or free",
+    )
     width: Length | None = Field(default=None, description="half width, square to the centre; from the block when not given")
     width_from: Literal["centre", "neck_point", "shoulder_tip"] = Field(
         default="centre", description="where the width is measured from"
