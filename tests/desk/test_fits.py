@@ -17,7 +17,7 @@ from zesty_pivot.desk.settings_page import SettingsPage
 from zesty_pivot.desk.theme import DARK, LIGHT, Theme
 
 SIZES = {"1280x800": (1280, 800), "150 % of it": (853, 505)}
-VIEWS = ["style", "trace", "walk", "hand", "practise", "finish", "paper", "start"]
+VIEWS = ["style", "trace", "walk", "hand", "practise", "neck", "finish", "paper", "start"]
 
 
 def clipped(root: QWidget) -> list[str]:
@@ -67,7 +67,7 @@ def settled(root: QWidget) -> list[str]:
 
 
 def show(window, view: str) -> None:  # type: ignore[no-untyped-def]
-    if view in ("trace", "walk", "hand", "practise"):
+    if view in ("trace", "walk", "hand", "practise", "neck"):
         window.lay.show_panel(view)
         window.lay.trace_state(0 if view == "trace" else None)
     else:

@@ -9,9 +9,9 @@ import numpy as np
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Path
-from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.geometry.angles import Vector, unit
 from zesty_pivot.core.moves.cut import across, part_run
-from zesty_pivot.core.moves.shaping import displaced, ended_at
+from zesty_pivot.core.moves.shaping import displaced
 from zesty_pivot.core.moves.style_lines import refuse_unclear
 from zesty_pivot.core.piece import Piece, Place, Run, Source
 from zesty_pivot.core.piece import place as places
@@ -132,19 +132,33 @@ def hole(upper: Vector, lower: Vector, width: float, widest: float, *, pointed: 
     return Path(np.array([low, top]))
 
 
+def _led(path: Path, start: Vector | None, end: Vector | None) -> Path:
+    """A line with an end on another point, which keeps its direction at both ends."""
+    first = np.zeros(2) if start is None else start - path.start
+    last = np.zeros(2) if end is None else end - path.end
+    (made,) = displaced([path], [(0.0, first), (path.length, last)], held=(True, True))
+    cubics = made.cubics.copy()
+    cubics[0, 0] = path.start if start is None else start
+    cubics[-1, 3] = path.end if end is None else end
+    return Path(cubics)
+
+
 def let_out(piece: Piece, widen: float, flare: float) -> Piece:
-    """The side seam brought out, by `widen` mm at the underarm and `flare` at its lower end; the edges beside follow."""
+    """The side seam brought out square to it, by `widen` mm at the underarm and `flare` at its lower end; the edges beside
+    follow and keep their directions."""
     indices = [index for index, run in enumerate(piece.runs) if piece.role(run.edge) == "side_seam"]
     if not indices or (widen == 0.0 and flare == 0.0):
         return piece
     stretches = [piece.runs[index].path for index in indices]
     total = sum(path.length for path in stretches)
-    knots = [(0.0, np.array([widen, 0.0])), (total, np.array([flare, 0.0]))]
+    way = unit(stretches[-1].end - stretches[0].start)
+    out = np.array([way[1], -way[0]])
+    knots = [(0.0, out * widen), (total, out * flare)]
     moved = displaced(stretches, knots)
     runs = list(piece.runs)
     for index, path in zip(indices, moved, strict=True):
         runs[index] = replace(runs[index], path=path)
     before, after = (indices[0] - 1) % len(runs), piece.after(indices[-1])
-    runs[before] = replace(runs[before], path=ended_at(runs[before].path, end=moved[0].start))
-    runs[after] = replace(runs[after], path=ended_at(runs[after].path, start=moved[-1].end))
+    runs[before] = replace(runs[before], path=_led(runs[before].path, None, moved[0].start))
+    runs[after] = replace(runs[after], path=_led(runs[after].path, moved[-1].end, None))
     return replace(piece, runs=tuple(runs))

@@ -33,7 +33,8 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     down = stop - peak
     # Square to the side seam as it will be let out, so that front and back meet without a corner.
     tilt = (asked["flare"] - asked["widen"]) / max(first.length - lower, 1.0)
-    along = unit(first.direction_at(lower) + np.array([tilt, 0.0]))
+    way = unit(first.end - stop)
+    along = unit(first.direction_at(lower) + np.array([way[1], -way[0]]) * tilt)
     inwards = np.array([-along[1], along[0]])
     size = math.hypot(*down)
     arm = Path(np.array([[peak, peak + np.array([down[0] * 0.12, down[1] * 0.55]), stop + inwards * size * 0.45, stop]]))

@@ -36,7 +36,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
 
 # 5 in below the shoulder on the armhole, 3 below the round neck at the centre: common practice, no source.
 SHAPE = NeckShape(
-    "off_shoulder", "Off the shoulder", "to the armhole, below its tip",
+    "off_shoulder", "Off shoulder", "to the armhole, below its tip",
     {
         "depth": lambda f, _n: f.deep(6.0),
         "under": lambda f, _n: f.armhole.length * 0.45,

@@ -14,12 +14,13 @@ from zesty_pivot.core.necklines.registry import shape_of
 from zesty_pivot.core.piece import Measured, Pattern
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.base import Context, Note, Outcome
 from zesty_pivot.core.steps.hand import Line, Way
 from zesty_pivot.core.steps.neck_cut import carried_out
 from zesty_pivot.core.steps.neck_hand import neck_by_hand
 from zesty_pivot.core.steps.neck_lines import ROOM, Edges, Target, drawn_on, follows_shoulder
 from zesty_pivot.core.steps.neck_room import block_frame
+from zesty_pivot.core.steps.pair import PairStep
 
 UNEVEN = ("asymmetric", "one_shoulder")  # shapes that have a side
 
@@ -28,7 +29,7 @@ CLEAR = 20.0  # mm that it keeps from the lower end of the centre
 Point = Annotated[tuple[FiniteFloat, FiniteFloat], Field(description="shares across and down")]
 
 
-class ShapeNeck(Step):
+class ShapeNeck(PairStep):
     """One shape for front and back: they meet at the same place of the shoulder, and cross it without a corner."""
 
     title: ClassVar[str] = "Neckline"
@@ -39,8 +40,6 @@ class ShapeNeck(Step):
     )  # fmt: skip
 
     do: Literal["neck.shape"] = "neck.shape"
-    on: str = Field(default="front", description="the piece whose neckline leads", min_length=1)
-    other: str = Field(default="back", description="the piece that follows it; empty for none")
     shape: str = Field(
         default="round",
         max_length=40,
@@ -88,8 +87,6 @@ class ShapeNeck(Step):
             shape_of(self.shape)
         except PlaceError as fault:
             raise ValueError(str(fault)) from fault
-        if self.other == self.on:
-            raise ValueError("front and back are two pieces")
         return self
 
     def words(self) -> str:

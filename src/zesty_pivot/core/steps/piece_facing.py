@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import ClassVar, Literal, Self
+from typing import ClassVar, Literal
 
-from pydantic import Field, model_validator
+from pydantic import Field
 
 from zesty_pivot.core.errors import GeometryError, StepError
 from zesty_pivot.core.moves.facing import grain_of
@@ -13,9 +13,10 @@ from zesty_pivot.core.piece import Extra, Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.base import Context, Note, Outcome
 from zesty_pivot.core.steps.facing_trace import Traced, hem_facing, neck_facing, whole_facing, with_edge
 from zesty_pivot.core.steps.hand import Line, Way, line
+from zesty_pivot.core.steps.pair import PairStep
 
 Kind = Literal["neck", "all_in_one", "camisole", "hem", "lining"]
 
@@ -28,7 +29,7 @@ LEAST, MOST = 15.0, 300.0  # mm of depth
 MOST_SHADE = 5.0  # mm; 1 to 2 mm are usual
 
 
-class Facing(Step):
+class Facing(PairStep):
     """Traced from front and back as they are at this step, with their darts closed."""
 
     title: ClassVar[str] = "Facing or lining"
@@ -38,19 +39,11 @@ class Facing(Step):
     lengths: ClassVar[tuple[str, ...]] = ("depth", "shade")
 
     do: Literal["piece.facing"] = "piece.facing"
-    on: str = Field(default="front", description="the front", min_length=1)
-    other: str = Field(default="back", description="the back; empty for none")
     kind: Kind = Field(default="neck", description="which facing")
     # 5 to 7 cm deep: common practice, no source.
     depth: Length = Field(default="6 cm", description="from the edge inwards")
     # 1 to 2 mm: common practice, no source.
     shade: Length = Field(default="1.5 mm", description="how much shorter each facing's edge is than the garment's")
-
-    @model_validator(mode="after")
-    def _two(self) -> Self:
-        if self.other == self.on:
-            raise ValueError("front and back are two pieces")
-        return self
 
     def words(self) -> str:
         """`neck facing, 6 cm deep`."""
@@ -89,9 +82,7 @@ class Facing(Step):
                 for piece in pattern.pieces
             ]
         found = []
-        for wanted in (self.on, self.other):
-            if not wanted:
-                continue
+        for wanted in self.names():
             name = with_edge(pattern, wanted, "waist" if self.kind == "hem" else "neckline")
             made = self._traced(pattern, name, context)
             facing = replace(made.piece, grain=grain_of(made.piece))

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from typing import ClassVar, Literal, Self
+from typing import ClassVar, Literal
 
 import numpy as np
-from pydantic import Field, model_validator
+from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
@@ -21,16 +21,17 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
+from zesty_pivot.core.steps.base import Context, Note, Outcome
 from zesty_pivot.core.steps.dart_move import MoveDart
 from zesty_pivot.core.steps.hand import Line, Way, line
 from zesty_pivot.core.steps.neck_room import brought_back, cleared, frame_of
+from zesty_pivot.core.steps.pair import PairStep
 
 LEFT_OVER = 5.0  # mm of shoulder that is left at least
 MOST_LOWER = 120.0  # mm; more is another garment. Common practice, no source.
 
 
-class TrimArmhole(Step):
+class TrimArmhole(PairStep):
     """Draws both armholes anew from the shoulder to the side seam, on the pieces with their upper darts put away."""
 
     title: ClassVar[str] = "Armhole"
@@ -38,8 +39,6 @@ class TrimArmhole(Step):
     lengths: ClassVar[tuple[str, ...]] = ("shoulder_in", "lower", "widen", "razor")
 
     do: Literal["trim.armhole"] = "trim.armhole"
-    on: str = Field(default="front", description="the front", min_length=1)
-    other: str = Field(default="back", description="the back; empty for none")
     shoulder_in: Length = Field(default=0, description="how far the shoulder is cut in from its tip")
     # Lowered 1/2 in: common practice, no source.
     lower: Length = Field(default="1/2 in", description="how far the underarm is lowered; negative raises it")
@@ -48,21 +47,12 @@ class TrimArmhole(Step):
     # 2 in from CB at the chest line: common practice, no source.
     razor: Length = Field(default="2 in", description="half width of a razor back at the chest line")
 
-    @model_validator(mode="after")
-    def _two(self) -> Self:
-        if self.other == self.on:
-            raise ValueError("front and back are two pieces")
-        return self
-
     def words(self) -> str:
         """`armhole, 1/2 in lower, shoulder 2 cm in`."""
         parts = ["razor back"] if self.back == "razor" else []
         parts += [f"{self.lower} lower"] if str(self.lower) not in ("0", "0.0") else []
         parts += [f"shoulder {self.shoulder_in} in"] if str(self.shoulder_in) not in ("0", "0.0") else []
         return "armhole, " + (", ".join(parts) if parts else "as it is")
-
-    def _pieces(self) -> list[str]:
-        return [name for name in (self.on, self.other) if name]
 
     def _asked(self, frame: Frame, context: Context) -> tuple[float, float, float]:
         unit = context.scope.unit
@@ -151,7 +141,7 @@ class TrimArmhole(Step):
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with both armholes. Raises StepError, PlaceError or GeometryError when they cannot be drawn."""
         notes: list[Note] = []
-        for name in self._pieces():
+        for name in self.names():
             pattern, _drawn, mine = self._one(pattern, name, context)
             notes += mine
         return Outcome(pattern, tuple(notes))
@@ -159,7 +149,7 @@ class TrimArmhole(Step):
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Marks on shoulder and side, the curve, its length; the same in both ways."""
         unit, found = context.scope.unit, []
-        for name in self._pieces():
+        for name in self.names():
             pattern, drawn, _notes = self._one(pattern, name, context)
             text = (
                 "On the {on}, mark {in_} in from the shoulder tip and {lower} below the underarm (above it where less than "
