@@ -2,14 +2,17 @@
 
 from __future__ import annotations
 
+import io
 import math
 
 import numpy as np
 import pytest
+import svgelements
 
 from tests.core.steps.test_neck_shape import BLOCKS, made, neck, shaped
 from tests.samples import real_block, real_pattern, style
 from zesty_pivot.core.finish.piece import finish_piece
+from zesty_pivot.core.formats import svg
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.moves import mirror
 from zesty_pivot.core.moves.redraw import corner
@@ -54,16 +57,28 @@ def test_the_printed_piece_lies_right_side_up(shape: str, name: str, side: str) 
     words = {text.text: text.at[0] for text in piece.texts if "as worn" in text.text}
     is_front = name == "front"
     assert (words["left as worn"] > words["right as worn"]) == is_front
-    # The changed side has less cloth above the bust.
-    ring = piece.ring
-    middle = (words["left as worn"] + words["right as worn"]) / 2.0
-    upper = ring[ring[:, 1] < 120.0]
-    tops = {"left": upper[:, 0] > middle, "right": upper[:, 0] < middle}
-    if not is_front:
-        tops = {"left": tops["right"], "right": tops["left"]}
-    highest = {at: float(upper[mask][:, 1].min()) if mask.any() else math.inf for at, mask in tops.items()}
-    if shape == "one_shoulder":
-        assert highest[side] > highest[{"left": "right", "right": "left"}[side]] + 20.0
+    # Where the neckline lies lowest (asymmetric), or ends under the arm (one shoulder), is the named side on the cloth too.
+    lines = [
+        path for stroke in piece.strokes if stroke.layer == "seam" and stroke.id.startswith("neckline") for path in stroke.paths
+    ]
+    low = max((point for path in lines for point in path.outline), key=lambda point: point[1])
+    other = words["right as worn" if side == "left" else "left as worn"]
+    assert abs(low[0] - words[f"{side} as worn"]) < abs(low[0] - other)
+
+
+def test_the_exported_sheet_has_the_deep_side_too() -> None:
+    """The SVG of the piece, read by svgelements 1.9: the lowest point of its neckline lies on the wearer's left, at the right."""
+    derived = derive(style([ASYMMETRIC]))
+    front = next(found for found in derived.pieces if found.name == "front")
+    text = svg.piece_svg(front).decode()
+    points = []
+    for element in svgelements.SVG.parse(io.StringIO(text), ppi=25.4).elements():
+        if isinstance(element, svgelements.Path) and element.id and element.id.startswith("neckline"):
+            for sub in element.as_subpaths():
+                path = svgelements.Path(sub)
+                points += [path.point(share / 200.0) for share in range(201)]
+    low, ends = max(points, key=lambda point: point.y), sorted(points, key=lambda point: point.y)[:2]
+    assert points and low.x > (ends[0].x + ends[1].x) / 2.0 + 5.0
 
 
 def test_one_shoulder_taken_back_gives_the_block() -> None:

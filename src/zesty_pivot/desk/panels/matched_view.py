@@ -19,7 +19,7 @@ class MatchedView(QWidget):
 
     def __init__(self) -> None:
         super().__init__()
-        self._shown: Matched | None = None
+        self.shown: Matched | None = None
         self.setFixedHeight(150)
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self.setAccessibleName("Front and back matched at the shoulder")
@@ -29,8 +29,7 @@ class MatchedView(QWidget):
 
     def show_matched(self, matched: Matched | None) -> None:
         """Another pattern's, or nothing."""
-        self._shown = matched
-        self.setVisible(matched is not None)
+        self.shown = matched
         self.update()
 
     @staticmethod
@@ -45,18 +44,22 @@ class MatchedView(QWidget):
         return found.adjusted(-_MARGIN, -_MARGIN, _MARGIN, _MARGIN)
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
-        if self._shown is None:
-            return
         painter = QPainter(self)
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(self.rect(), NOW.color("table"))
-        box = self._box(self._shown)
+        if self.shown is None:
+            painter.setPen(NOW.color("quiet"))
+            painter.setFont(text_font(9))
+            painter.drawText(self.rect(), Qt.AlignmentFlag.AlignCenter, "no neckline that ends on the shoulder")
+            painter.end()
+            return
+        box = self._box(self.shown)
         scale = min(self.width() / box.width(), self.height() / box.height())
         painter.save()
         painter.setClipRect(self.rect())
         painter.translate(QPointF(self.width() / 2, self.height() / 2) - box.center() * scale)
         painter.scale(scale, scale)
-        for half in (self._shown.back, self._shown.front):
+        for half in (self.shown.back, self.shown.front):
             self._half(painter, half, 1.0 / scale)
         painter.restore()
         painter.setPen(NOW.color("quiet"))

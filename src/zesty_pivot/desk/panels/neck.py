@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from pydantic import ValidationError
+from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
@@ -20,6 +21,10 @@ from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.panels.gallery import Gallery
 from zesty_pivot.desk.panels.matched_view import MatchedView
 from zesty_pivot.desk.widening import wider
+
+NOTHING = "–"  # where there is no figure
+SMOOTH = 0.5  # degrees
+LINES = 2  # that advice and hint have room for
 
 
 class NeckPanel(QWidget):
@@ -61,6 +66,10 @@ class NeckPanel(QWidget):
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(inside.scrolled())
+        # While shapes are looked at nothing above them may grow or shrink, or they would run away from under the hand.
+        for text in (self.advice, self._hint):
+            text.setAlignment(Qt.AlignmentFlag.AlignTop)
+            text.setMinimumHeight(LINES * text.fontMetrics().lineSpacing() + 4)
         self.gallery.looked.connect(self._look)
         self.gallery.left.connect(self._leave)
         self.gallery.chosen.connect(self._choose)
@@ -94,19 +103,20 @@ class NeckPanel(QWidget):
 
     def _show_figures(self, laid: Matched | None, found: Opened | None) -> None:
         length = self._model.length
-        rows: list[tuple[str, str]] = []
+        necks = shoulders = across = opening = NOTHING
         if laid is not None:
-            smooth = abs(laid.corner_deg) < 0.5
-            rows += [
-                ("Half of front, back", f"{length(laid.front.neck_mm)}, {length(laid.back.neck_mm)}"),
-                ("Shoulder left", f"{length(laid.front.shoulder_mm)}, {length(laid.back.shoulder_mm)}"),
-                ("Across the shoulder", "smooth" if smooth else f"corner {abs(laid.corner_deg):.1f}°"),
-            ]
+            necks = f"{length(laid.front.neck_mm)}, {length(laid.back.neck_mm)}"
+            shoulders = f"{length(laid.front.shoulder_mm)}, {length(laid.back.shoulder_mm)}"
+            across = "smooth" if abs(laid.corner_deg) < SMOOTH else f"corner {abs(laid.corner_deg):.1f}°"
         if found is not None:
-            head = "measured head" if found.is_measured else "usual head"
-            rows.append((f"Opening, {head}", f"{length(found.whole_mm)}, {length(found.head_mm)}"))
-        self.figures.show_rows(rows)
-        self.figures.setVisible(bool(rows))
+            opening = f"{length(found.whole_mm)}, {length(found.head_mm)}"
+        head = "measured head" if found is not None and found.is_measured else "usual head"
+        self.figures.show_rows(
+            [
+                ("Half of front, back", necks), ("Shoulder left", shoulders), ("Across the shoulder", across),
+                (f"Opening, {head}", opening),
+            ]
+        )  # fmt: skip
 
     def _show_advice(self, found: Opened | None) -> None:
         lacks = found is not None and found.short_mm > 0.0
@@ -117,7 +127,7 @@ class NeckPanel(QWidget):
         else:
             text = "The head passes."
         self.advice.setText(text)
-        self.ways.setVisible(lacks)
+        self.ways.setEnabled(lacks)
 
     # Looking and choosing.
 
