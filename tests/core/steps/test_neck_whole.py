@@ -67,7 +67,7 @@ def test_the_printed_piece_lies_right_side_up(shape: str, name: str, side: str) 
 
 
 def test_the_exported_sheet_has_the_deep_side_too() -> None:
-    """The SVG of the piece, read by svgelements 1.9: the lowest point of its neckline lies on the wearer's left, at the right."""
+    """The SVG of the piece, read by svgelements 1.9: the neckline is lowest on the wearer's left, at the right."""
     derived = derive(style([ASYMMETRIC]))
     front = next(found for found in derived.pieces if found.name == "front")
     text = svg.piece_svg(front).decode()
