@@ -13,6 +13,7 @@ from zesty_pivot.core.ledger.opening import HEAD, opened
 from zesty_pivot.core.moves.redraw import corner
 from zesty_pivot.core.necklines.gape import suggested
 from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.region import crosses_itself
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Derivation, Evaluator
@@ -100,6 +101,26 @@ def test_the_opening_counts_the_edge_and_both_sides_of_a_slit() -> None:
     assert slit is not None and slit.is_measured and slit.stretched_mm == pytest.approx(whole + 200.0) and slit.short_mm < 0.0
     knit = opened(real_pattern(), {}, "50%")
     assert knit is not None and knit.stretched_mm == pytest.approx(1.5 * whole) and knit.short_mm < 0.0
+
+
+def test_an_opening_is_counted_from_the_neckline_as_it_is() -> None:
+    slit = {"do": "neck.opening", "on": "back", "kind": "slit", "length": "12 cm"}
+    deeper = {"do": "neck.shape", "on": "front", "shape": "round", "back_depth": "7 cm"}
+    counts = []
+    for steps in ((slit,), (slit, deeper)):
+        found = opened(sound(*steps), {}, 0.0)
+        assert found is not None
+        counts.append(found.opens_mm)
+    assert counts[0] == pytest.approx(240.0) and counts[1] == pytest.approx(240.0 - 2.0 * (70.0 - 22.0), abs=1e-6)
+    gone = opened(sound(slit, {**deeper, "back_depth": "16 cm"}), {}, 0.0)
+    assert gone is not None and gone.opens_mm == 0.0
+
+
+def test_a_slit_neckline_is_marked_where_it_ends() -> None:
+    front = sound({"do": "neck.shape", "on": "front", "shape": "slit", "slit": "18 cm"}).piece("front")
+    (mark,) = [mark for mark in front.notches if mark.id == "slit.end"]
+    place = places.by_source(front, mark.edge, mark.u)
+    assert places.point(front, place)[1] == pytest.approx(180.0, abs=1e-6)
 
 
 def test_the_shortest_zip_lets_the_head_through() -> None:

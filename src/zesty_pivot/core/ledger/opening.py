@@ -5,8 +5,10 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.ledger.seams import finished_length
-from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.piece import Opening, Pattern
+from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.quantity import share_of
 
 # Head girths of women are about 56 to 58 cm: from memory of size tables, common practice, no source. The middle is taken where
@@ -51,6 +53,23 @@ def opened(pattern: Pattern, measures: Mapping[str, float], stretch: str | float
     if not edges or "shoulder" not in roles or "overlap" in roles:
         return None
     whole = sum((1.0 if piece.is_unfolded else 2.0) * finished_length(piece, edge) for piece, edge in edges)
-    opens = sum(2.0 * opening.length_mm for opening in pattern.openings)
+    opens = sum(2.0 * _down(pattern, opening) for opening in pattern.openings)
     head = measures.get("head", HEAD)
     return Opened(whole, opens, (whole * (1.0 + share_of(stretch))) + opens, head, "head" in measures)
+
+
+def _down(pattern: Pattern, opening: Opening) -> float:
+    """How far (mm) an opening goes down from the neckline as it is now: to its notch, wherever the neckline was led since."""
+    if not pattern.has(opening.piece):
+        return opening.length_mm
+    piece = pattern.piece(opening.piece)
+    for mark in piece.notches:
+        if mark.id != f"{opening.kind}.end":
+            continue
+        try:
+            place = places.by_source(piece, mark.edge, mark.u)
+        except PlaceError:
+            return 0.0  # the neckline lies below it now
+        edge = piece.runs[place.run].edge
+        return piece.edge(edge).sewn_length - places.sewn_distance(piece, place)
+    return opening.length_mm

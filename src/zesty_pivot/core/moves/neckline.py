@@ -7,13 +7,13 @@ from dataclasses import replace
 
 import numpy as np
 
-from zesty_pivot.core.errors import GeometryError
+from zesty_pivot.core.errors import GeometryError, PlaceError
 from zesty_pivot.core.geometry import JOIN_TOL, Path
 from zesty_pivot.core.geometry.angles import Vector, unit
 from zesty_pivot.core.moves.cut import across, part_run
 from zesty_pivot.core.moves.shaping import displaced
 from zesty_pivot.core.moves.style_lines import refuse_unclear
-from zesty_pivot.core.piece import Piece, Place, Run, Source
+from zesty_pivot.core.piece import Notch, Piece, Place, Run, Source
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import POINT
 from zesty_pivot.core.piece.piece import well_begun
@@ -162,3 +162,24 @@ def let_out(piece: Piece, widen: float, flare: float) -> Piece:
     runs[before] = replace(runs[before], path=_led(runs[before].path, None, moved[0].start))
     runs[after] = replace(runs[after], path=_led(runs[after].path, moved[-1].end, None))
     return replace(piece, runs=tuple(runs))
+
+
+def opened_down(piece: Piece, kind: str, length: float) -> Piece:
+    """The piece with a notch on its centre, so far (mm) below its upper end, where a slit or zip ends. Raises PlaceError where
+    it has no such centre."""
+    index = _upper_centre(piece)
+    run = piece.runs[index]
+    source, u = places.source_of(piece, Place(index, run.path.length - length))
+    return replace(piece, notches=(*piece.notches, Notch(f"{kind}.end", source, u)))
+
+
+def upper_centre_length(piece: Piece) -> float:
+    """The length (mm) of the centre from its upper end down to the next opening or joint. Raises PlaceError."""
+    return piece.runs[_upper_centre(piece)].path.length
+
+
+def _upper_centre(piece: Piece) -> int:
+    for index, run in enumerate(piece.runs):
+        if piece.role(run.edge) == "centre" and piece.role(piece.runs[piece.after(index)].edge) == "neckline":
+            return index
+    raise PlaceError("the neckline does not begin at the centre", where=piece.name, advice="Choose the front or the back.")

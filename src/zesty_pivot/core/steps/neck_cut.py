@@ -10,7 +10,7 @@ import numpy as np
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import across
-from zesty_pivot.core.moves.neckline import cut_away, hole, holed, let_out, neck_source, raised
+from zesty_pivot.core.moves.neckline import cut_away, hole, holed, let_out, neck_source, opened_down, raised
 from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.necklines.camisole import strap_point
@@ -19,7 +19,7 @@ from zesty_pivot.core.piece import Extra, Opening, Pattern, Piece, Seam, StyleLi
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
-from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.quantity import Unit, format_length
 from zesty_pivot.core.steps.base import Context, Note
 from zesty_pivot.core.steps.neck_across import Beyond, side_of_line
 from zesty_pivot.core.steps.neck_lines import Edge, Edges
@@ -75,16 +75,8 @@ def _one(pattern: Pattern, edge: Edge, shape: NeckShape, context: Context, *, ea
         pattern, seams = _keyhole(pattern, edge, source, context)
         kept = pattern.piece(edge.name)
     if edge.asked.numbers.get("slit") is not None:
-        length = edge.asked["slit"] - edge.asked["depth"]
-        if length < 1.0:
-            text = format_length(edge.asked["depth"], unit)
-            raise StepError("the slit ends above the neckline", where=edge.name, advice=f"Give more than {text}.")
-        if edge.asked["slit"] > edge.frame.lowest - 20.0:
-            text = format_length(edge.frame.lowest - 20.0, unit)
-            raise StepError("the slit goes past the waist", where=edge.name, advice=f"Give up to {text}.")
-        if edge.asked["open"] <= 0.0:
-            pattern = replace(pattern, openings=(*pattern.openings, Opening(edge.name, "slit", length)))
-            notes.append(Note(f"slit {format_length(length, unit)} down from the neckline", edge.name, length))
+        pattern, slit = _slit(pattern, edge, unit)
+        notes += slit
     before, after = _armhole(piece), _armhole(kept)
     if before and after and abs(before - after) > 0.5:
         change = f"{format_length(abs(after - before), unit)} {'longer' if after > before else 'shorter'}"
@@ -104,6 +96,22 @@ def _one(pattern: Pattern, edge: Edge, shape: NeckShape, context: Context, *, ea
     if "flare" in edge.asked.numbers:
         pattern = pattern.with_piece(let_out(pattern.piece(outer), edge.asked["widen"], edge.asked["flare"]))
     return pattern, [*notes, *back]
+
+
+def _slit(pattern: Pattern, edge: Edge, unit: Unit) -> tuple[Pattern, list[Note]]:
+    """A straight slit marked; one that is open at the top has been cut with the neckline."""
+    length = edge.asked["slit"] - edge.asked["depth"]
+    if length < 1.0:
+        text = format_length(edge.asked["depth"], unit)
+        raise StepError("the slit ends above the neckline", where=edge.name, advice=f"Give more than {text}.")
+    if edge.asked["slit"] > edge.frame.lowest - 20.0:
+        text = format_length(edge.frame.lowest - 20.0, unit)
+        raise StepError("the slit goes past the waist", where=edge.name, advice=f"Give up to {text}.")
+    if edge.asked["open"] > 0.0:
+        return pattern, []
+    made = pattern.with_piece(opened_down(pattern.piece(edge.name), "slit", length))
+    note = Note(f"slit {format_length(length, unit)} down from the neckline", edge.name, length)
+    return replace(made, openings=(*made.openings, Opening(edge.name, "slit", length))), [note]
 
 
 def _beyond(pattern: Pattern, beyond: Beyond, ends_on: str, source: str) -> Pattern:

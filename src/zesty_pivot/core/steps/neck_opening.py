@@ -8,8 +8,8 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
-from zesty_pivot.core.piece import Extra, Notch, Opening, Pattern, Piece
-from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.moves.neckline import opened_down, upper_centre_length
+from zesty_pivot.core.piece import Extra, Opening, Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
@@ -49,9 +49,7 @@ class NeckOpening(Step):
         if piece.is_unfolded or {"neckline", "centre"} - {role for _edge, role in piece.roles}:
             raise StepError("the piece has no half neckline at a centre", where=self.on, advice="Choose the front or the back.")
         unit, length = context.scope.unit, length_mm(self.length, context.scope)
-        run = next(r for i, r in enumerate(piece.runs) if piece.role(r.edge) == "centre"
-                   and piece.role(piece.runs[piece.after(i)].edge) == "neckline")  # fmt: skip
-        most = run.path.length - LEFT
+        most = upper_centre_length(piece) - LEFT
         if not LEAST <= length <= most:
             what = f"an opening of {format_length(length, unit)}"
             advice = f"Give {format_length(LEAST, unit)} to {format_length(most, unit)}."
@@ -64,11 +62,7 @@ class NeckOpening(Step):
         """The pattern with the opening. Raises StepError, PlaceError or FormulaError when it cannot be."""
         piece, length = self._centre(pattern, context)
         unit = context.scope.unit
-        index = next(i for i, r in enumerate(piece.runs) if piece.role(r.edge) == "centre"
-                     and piece.role(piece.runs[piece.after(i)].edge) == "neckline")  # fmt: skip
-        run = piece.runs[index]
-        source, u = places.source_of(piece, places.Place(index, run.path.length - length))
-        made = replace(piece, notches=(*piece.notches, Notch(f"{self.kind}.end", source, u)))
+        made = opened_down(piece, self.kind, length)
         opening = Opening(piece.name, self.kind, length)
         pattern = replace(pattern, openings=(*pattern.openings, opening))
         told = format_length(length, unit)

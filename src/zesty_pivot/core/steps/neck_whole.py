@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.cut import across
@@ -136,16 +136,23 @@ def _down_to_edge(piece: Piece, path: Path) -> tuple[Path, Path]:
 
 
 def _far_darts_aside(pattern: Pattern, name: str, context: Context) -> Pattern:
-    """The far side's darts moved to its side seam, where they are cut away."""
+    """The far side's darts moved to its side seam, where they are cut away. Raises StepError for one without a way there."""
     for dart in [d.id for d in pattern.piece(name).darts if side_of(d.id) == RIGHT]:
         piece = pattern.piece(name)
-        if piece.role(piece.dart_edge(dart)) == "side_seam":
-            continue
-        for station in ASIDE:
-            to = Spot(station=station, side="right")
-            pattern = MoveDart(on=name, dart=dart, to=to).apply(pattern, context).pattern
-            break
+        if piece.role(piece.dart_edge(dart)) != "side_seam":
+            pattern = _to_the_side(pattern, name, dart, context)
     return pattern
+
+
+def _to_the_side(pattern: Pattern, name: str, dart: str, context: Context) -> Pattern:
+    for station in ASIDE:
+        try:
+            to = Spot.model_validate({"station": station, "side": "right"})
+            return MoveDart(on=name, dart=dart, to=to).apply(pattern, context).pattern
+        except ZestyError:
+            continue
+    what = f"the {words(dart)} dart is in the way of the wrap"
+    raise StepError(what, where=name, advice="Move it to the side first.")
 
 
 def _one_front(kept: Piece, edge: Edge, end: Path, source: str) -> Piece:
