@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import json
 import math
 
 import numpy as np
@@ -121,6 +122,10 @@ def test_facings_are_printed_and_reported() -> None:
     sewn = {edge.id: edge.sewn_mm for edge in rows["front_facing"].edges}
     garment = {edge.id: edge.sewn_mm for edge in rows["front"].edges}
     assert sewn["neckline"] == pytest.approx(garment["neckline"] - 1.5, abs=1e-6)
+    told = json.loads(report.dump(report.report(derived)))
+    assert told["measured"] == [{"role": "neckline", "mm": pytest.approx(told["girths"]["neck_opening"])}]
+    assert {"edge": "front_facing.neckline", "follows": "front.neckline", "less_mm": 1.5} in told["facings"]
+    assert told["openings"] == []
 
 
 def seam_lengths(text: str) -> dict[str, float]:
@@ -135,12 +140,10 @@ def seam_lengths(text: str) -> dict[str, float]:
 
 @pytest.mark.parametrize("shape", ["round", "canoe", "queen_anne", "scallop", "sweetheart"])
 def test_the_neck_opening_on_the_sheet_measured_from_outside(shape: str) -> None:
-    """svgelements 1.9 on each exported piece against the report's neck opening."""
+    """svgelements 1.9 on the exported sheet against the report's neck opening."""
     derived = derive(style([{"do": "neck.shape", "on": "front", "shape": shape}]))
-    total = 0.0
-    for piece in derived.pieces:
-        lengths = seam_lengths(svg.piece_svg(piece).decode())
-        total += 2.0 * sum(mm for key, mm in lengths.items() if key.split(".")[-1] == "neckline" or key == "neckline")
+    lengths = seam_lengths(svg.sheet_svg(derived.sheet, "Test").decode())
+    total = 2.0 * (lengths["front.neckline"] + lengths["back.neckline"])
     assert derived.girths.neck_opening is not None
     assert total == pytest.approx(derived.girths.neck_opening, abs=0.05)
 

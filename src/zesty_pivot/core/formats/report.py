@@ -89,6 +89,32 @@ class GirthRow:
 
 
 @dataclass(frozen=True)
+class MeasuredRow:
+    """The finished length in mm, both halves, that was written down when an edge was drawn; `role` is the edge's."""
+
+    role: str
+    mm: float
+
+
+@dataclass(frozen=True)
+class OpeningRow:
+    """A zip or slit at a piece's centre, its length in mm as it was made."""
+
+    piece: str
+    kind: str
+    length_mm: float
+
+
+@dataclass(frozen=True)
+class FollowRow:
+    """An edge of a facing, the garment's edges that it follows, and how much shorter it is meant to be, mm."""
+
+    edge: str
+    follows: str
+    less_mm: float
+
+
+@dataclass(frozen=True)
 class FindingRow:
     """A finding of a check."""
 
@@ -111,6 +137,9 @@ class Report:
     accounts: tuple[AccountRow, ...]
     girths: GirthRow
     findings: tuple[FindingRow, ...]
+    measured: tuple[MeasuredRow, ...] = ()
+    openings: tuple[OpeningRow, ...] = ()
+    facings: tuple[FollowRow, ...] = ()
     format: Literal["zesty-pivot/report"] = "zesty-pivot/report"
     version: Literal[1] = 1
 
@@ -150,6 +179,13 @@ def report(derived: Derived) -> Report:
                 advice=f.advice,
             )
             for f in derived.findings
+        ),
+        measured=tuple(MeasuredRow(one.role, one.mm) for one in derived.pattern.measured),
+        openings=tuple(OpeningRow(one.piece, one.kind, one.length_mm) for one in derived.pattern.openings),
+        facings=tuple(
+            FollowRow(f"{extra.piece.name}.{mine}", theirs, less)
+            for extra in derived.pattern.extras
+            for mine, theirs, less in extra.follows
         ),
     )
 
