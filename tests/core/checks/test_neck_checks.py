@@ -11,6 +11,7 @@ from tests.samples import real_block, real_pattern
 from zesty_pivot.core.checks.base import Finding, Look, Severity
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.finish.options import Finish
+from zesty_pivot.core.necklines.gape import shares
 from zesty_pivot.core.piece import Measured, Pattern
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Evaluator
@@ -122,3 +123,13 @@ def test_a_facing_that_was_left_behind_is_told() -> None:
 def test_points_at_the_centre_are_meant() -> None:
     for shape in ("v", "sweetheart", "scallop", "vest"):
         assert not [f for f in said("corners", made(real_pattern(), shape)) if "leaves the centre" in f.message], shape
+
+
+def test_a_dart_opened_in_the_neckline_makes_it_no_deeper() -> None:
+    """Regression: paper swung away beyond a mouth was taken for a wider and deeper neckline."""
+    shape = {"do": "neck.shape", "on": "front", "shape": "round"}
+    plain = after(shape)
+    opened = after(shape, {"do": "dart.merge", "on": "front", "darts": ["waist", "shoulder"], "to": {"station": "mid_neck"}})
+    block = real_pattern().piece("front")
+    assert shares(opened.piece("front"), block) == pytest.approx(shares(plain.piece("front"), block), abs=1e-9)
+    assert not said("neck_depth", opened)

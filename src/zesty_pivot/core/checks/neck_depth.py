@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
-from zesty_pivot.core.necklines.gape import shares
+from zesty_pivot.core.necklines.gape import lowest, shares
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import SIDES, words
 from zesty_pivot.core.quantity import format_length
@@ -57,10 +57,8 @@ def _is_changed(piece: Piece, drafted: Piece) -> bool:
 
 
 def _below_chest(piece: Piece, drafted: Piece) -> float:
-    if "chest" not in drafted.levels:
-        return 0.0
-    lowest = max(float(run.path.outline[:, 1].max()) for run in piece.runs if piece.role(run.edge) == "neckline")
-    return lowest - drafted.levels["chest"]
+    low = lowest(piece)
+    return low - drafted.levels["chest"] if low is not None and "chest" in drafted.levels else 0.0
 
 
 def _shoulders(piece: Piece) -> list[tuple[str, float]]:

@@ -6,6 +6,7 @@ from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
 from zesty_pivot.core.ledger.girths import around
+from zesty_pivot.core.necklines.gape import taken
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.quantity import format_length
 
@@ -40,12 +41,9 @@ def _taken(pattern: Pattern, block: Pattern, name: str) -> float | None:
     the block's, or the piece no plain half."""
     if not pattern.has(name) or not block.has(name) or pattern.piece(name).is_unfolded:
         return None
-    piece, drafted = pattern.piece(name), block.piece(name)
-    before = [run for run in drafted.runs if drafted.role(run.edge) == "shoulder"]
-    now = [run for run in piece.runs if piece.role(run.edge) == "shoulder"]
-    if not before or not now or any(run.source.edge != before[0].source.edge for run in now):
-        return None
-    return sum(run.path.length for run in before) * min(run.source.u0 for run in now)
+    drafted = block.piece(name)
+    share = taken(pattern.piece(name), drafted)
+    return None if share is None else share * sum(r.path.length for r in drafted.runs if drafted.role(r.edge) == "shoulder")
 
 
 CHECK = Check("neck_width", "Front and back necklines meet", _run)
