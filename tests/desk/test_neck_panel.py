@@ -196,3 +196,16 @@ def test_shapes_stay_under_the_hand_while_they_are_looked_at(open_desk) -> None:
         places.add((name, gallery.mapTo(window, gallery.rect().topLeft()).y()))
         QApplication.sendEvent(choice, QEvent(QEvent.Type.Leave))
     assert len({y for _name, y in places}) == 1, places
+
+
+def test_facings_have_rows_in_the_finish_view(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([ROUND, {"do": "piece.facing", "on": "front"}]))
+    window.model.set_view("finish")
+    fields = window.finish.own_fields
+    assert {"cut:front_facing", "front_facing.neckline", "back_facing.facing_edge"} <= set(fields)
+    fields["front_facing.neckline"].committed.emit("1 cm")
+    fields["cut:front_facing"].picked.emit("one")
+    piece = next(found for found in window.model.derived.pieces if found.name == "front_facing")
+    assert piece.cut == "one" and window.model.style.finish.allowances["front_facing.neckline"] == "1 cm"
+    fields["cut:front_facing"].picked.emit("auto")
+    assert next(found for found in window.model.derived.pieces if found.name == "front_facing").cut == "fold"

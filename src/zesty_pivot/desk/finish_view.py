@@ -211,7 +211,7 @@ class FinishView(QWidget):
     def _show_own(self) -> None:
         """A row for each dart's end, each piece's cut order and each edge's allowance."""
         pattern = self._model.derived.pattern
-        keys = tuple((p.name, tuple(d.id for d in p.darts if d.use is Use.DART), p.roles) for p in pattern.pieces)
+        keys = tuple((p.name, tuple(d.id for d in p.darts if d.use is Use.DART), p.roles) for p in pattern.with_extras)
         if keys != self._keys:
             self._keys = keys
             while (item := self._own_rows.takeAt(0)) is not None:
@@ -219,7 +219,7 @@ class FinishView(QWidget):
                     old.hide()
                     old.deleteLater()
             self.own_fields.clear()
-            for piece in pattern.pieces:
+            for piece in pattern.with_extras:
                 self._own_rows.addWidget(label(words(piece.name).capitalize(), "heading"))
                 self._add_choice(f"cut:{piece.name}", "Cut")
                 for dart in (dart for dart in piece.darts if dart.use is Use.DART):
@@ -251,11 +251,12 @@ class FinishView(QWidget):
     def _fill_own(self) -> None:
         finish, pattern = self._model.style.finish, self._model.derived.pattern
         scope = self._model.style.scope()
+        known = {piece.name: piece for piece in pattern.with_extras}
         for key, field in self.own_fields.items():
             if isinstance(field, CalcField):
                 piece, _dot, edge = key.partition(".")
                 field.set_text(str(finish.allowances.get(key, "")), self._model.opened)
-                school = allowance_of(pattern.piece(piece), edge, finish, scope)
+                school = allowance_of(known[piece], edge, finish, scope)
                 field.edit.setPlaceholderText(f"{format_length(school, scope.unit)} by the school")
                 continue
             kind, _colon, name = key.partition(":")

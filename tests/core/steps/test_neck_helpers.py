@@ -7,7 +7,8 @@ import math
 import pytest
 
 from tests.core.steps.test_neck_shape import BLOCKS, made
-from tests.samples import real_block, real_pattern
+from tests.samples import real_block, real_pattern, style
+from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.ledger import accounts
 from zesty_pivot.core.ledger.opening import HEAD, opened
 from zesty_pivot.core.moves.redraw import corner
@@ -121,6 +122,16 @@ def test_a_slit_neckline_is_marked_where_it_ends() -> None:
     (mark,) = [mark for mark in front.notches if mark.id == "slit.end"]
     place = places.by_source(front, mark.edge, mark.u)
     assert places.point(front, place)[1] == pytest.approx(180.0, abs=1e-6)
+
+
+def test_a_slit_is_a_cut_line_on_the_sheet() -> None:
+    for steps, name, long in (
+        ([{"do": "neck.opening", "on": "back", "kind": "slit", "length": "9 cm"}], "back", 90.0),
+        ([{"do": "neck.shape", "on": "front", "shape": "slit", "depth": "9 cm", "slit": "17 cm"}], "front", 80.0),
+    ):
+        piece = next(found for found in derive(style(steps)).pieces if found.name == name)
+        (slit,) = [stroke for stroke in piece.strokes if stroke.id == "slit"]
+        assert slit.layer == "cut" and sum(path.length for path in slit.paths) == pytest.approx(long, abs=1e-6)
 
 
 def test_the_shortest_zip_lets_the_head_through() -> None:

@@ -24,6 +24,8 @@ from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.region import outline
 from zesty_pivot.core.quantity import Scope, length_mm
 
+SLIT_END = "slit.end"  # the notch where a slit ends
+
 # A dart that is pressed away is eased over this much of the seam (mm) to either side. Common practice, no source.
 PRESSED_OVER = 20.0
 
@@ -124,6 +126,7 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
         if mark.arrow:
             strokes.append(Stroke("marks", "arrow", f"{mark.id}.arrow", mark.arrow))
     strokes += _balance_strokes(drawn, ring)
+    strokes += _slit_strokes(drawn)
     grain = grain_inside(drawn)
     if grain is not None:
         strokes.append(Stroke("marks", "grain", "grain", grain_arrow(grain)))
@@ -262,6 +265,19 @@ def _balance_strokes(piece: Piece, ring: NDArray[np.float64]) -> list[Stroke]:
         if place is not None:
             strokes = balance_notches(piece.runs[place.run].path, place.at, ring, double=mark.strokes == 2)
             found.append(Stroke("marks", "notch", f"{mark.id}.notch", strokes))
+    return found
+
+
+def _slit_strokes(piece: Piece) -> list[Stroke]:
+    """A slit is cut: the centre from its upper end down to the slit's notch."""
+    found: list[Stroke] = []
+    for mark in piece.notches:
+        place = notch_place(piece, mark) if mark.id == SLIT_END else None
+        if place is not None:
+            run = piece.runs[place.run]
+            rest = [run.path.between(place.at, run.path.length)] if place.at < run.path.length - 1.0 else []
+            after = [other.path for other in piece.runs[place.run + 1 :] if other.edge == run.edge]
+            found.append(Stroke("cut", "cut", "slit", (*rest, *after)))
     return found
 
 

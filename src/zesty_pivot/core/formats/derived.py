@@ -58,7 +58,8 @@ class Derived:
     def _extra(self, extra: Extra) -> FinishedPiece:
         """A facing, strap or lining: cut as it says itself unless the user decided otherwise."""
         finish, name = self.style.finish, extra.piece.name
-        cut = {**finish.cut, name: finish.cut.get(name, extra.cut)}
+        asked = finish.cut.get(name, "auto")
+        cut = {**finish.cut, name: extra.cut if asked == "auto" else asked}
         cloth = {"lining": "lining", "facing": f"{finish.cloth}, interfacing" if finish.cloth else "self, interfacing"}
         own = finish.model_copy(update={"cut": cut, "cloth": cloth.get(extra.kind, finish.cloth)})
         return finish_piece(extra.piece, own, self.style.scope(), self.style.name)

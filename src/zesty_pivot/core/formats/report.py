@@ -149,10 +149,7 @@ def report(derived: Derived) -> Report:
     girths = derived.girths
     return Report(
         style=derived.style.name,
-        pieces=tuple(
-            _piece(derived, piece, number)
-            for number, piece in enumerate((*derived.pattern.pieces, *(extra.piece for extra in derived.pattern.extras)))
-        ),
+        pieces=tuple(_piece(derived, piece, number) for number, piece in enumerate(derived.pattern.with_extras)),
         seams=tuple(
             SeamRow(a=s.a, b=s.b, a_mm=s.a_mm, b_mm=s.b_mm, ease_mm=s.ease_mm, difference_mm=s.difference_mm)
             for s in derived.look.seams

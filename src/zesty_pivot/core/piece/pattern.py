@@ -119,6 +119,11 @@ class Pattern:
     openings: tuple[Opening, ...] = ()
     measured: tuple[Measured, ...] = ()
 
+    @property
+    def with_extras(self) -> tuple[Piece, ...]:
+        """All pieces that are cut: the body's, then facings, straps and linings."""
+        return (*self.pieces, *(extra.piece for extra in self.extras))
+
     def piece(self, name: str) -> Piece:
         """A piece by its name. Raises PlaceError with the near name."""
         for piece in self.pieces:

@@ -60,17 +60,13 @@ class StyleTable(Canvas):
     def content_box(self) -> QRectF:
         box = QRectF()
         shifts = self._offsets()
-        for piece in self._all_pieces():
+        for piece in self._model.pattern.with_extras:
             dx, dy = shifts.get(piece.name, (0.0, 0.0))
             box = box.united(shapes_of(piece).box.translated(dx, dy))
             if self._lay.fold > 0.0:  # room for the darts wholly shut, so that nothing jumps while they close
                 box = box.united(shapes_of(laid.shown_piece(piece, 1.0)).box.translated(dx, dy))
         # Room for the names of pieces below, and of stations to the left.
         return box.adjusted(-0.065 * box.width(), 0, 0, 0.05 * box.height())
-
-    def _all_pieces(self) -> tuple[Piece, ...]:
-        pattern = self._model.pattern
-        return (*pattern.pieces, *(extra.piece for extra in pattern.extras))
 
     def _offsets(self) -> dict[str, tuple[float, float]]:
         return offsets(self._model.derived.derivation.block, self._model.pattern, self._lay.spread)
@@ -117,7 +113,7 @@ class StyleTable(Canvas):
             laid.paint_traced(painter, traced[0], shifts, 1.0 / self.scale)
         # Over tracing paper the pattern lets it show through.
         shows_through = traced is not None and not self._lay.is_over
-        for piece in self._all_pieces():
+        for piece in self._model.pattern.with_extras:
             painter.save()
             painter.translate(*shifts.get(piece.name, (0.0, 0.0)))
             paint_piece(painter, laid.shown_piece(piece, self._lay.fold), 1.0 / self.scale, is_traced=shows_through)
