@@ -329,9 +329,11 @@ def test_a_camisole_runs_on_under_the_arm(block: str) -> None:
     """Armhole lowered 1/2 in, widened 1/4, the lower edge out 1 1/4: common practice, no source."""
     before, pattern = BLOCKS[block], made(BLOCKS[block], "camisole")
     turns = [math.pi - corner(piece, joint(piece, "armhole", "side_seam")) for piece in pattern.pieces]
-    assert math.degrees(sum(turns)) == pytest.approx(180.0, abs=0.5)
+    assert math.degrees(sum(turns)) == pytest.approx(180.0, abs=1e-6)
     for piece in pattern.pieces:
         old = before.piece(piece.name)
+        below = [corner(p, joint(p, "side_seam", "waist")) for p in (old, piece)]
+        assert below[0] == pytest.approx(below[1], abs=1e-6)
         under = piece.runs[joint(piece, "armhole", "side_seam")].path.end
         seam = next(run.path for run in old.runs if old.role(run.edge) == "side_seam")
         assert math.dist(under, seam.point_at(0.5 * IN)) == pytest.approx(0.25 * IN, abs=0.01)

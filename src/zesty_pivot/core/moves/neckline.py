@@ -8,7 +8,7 @@ from dataclasses import replace
 import numpy as np
 
 from zesty_pivot.core.errors import GeometryError, PlaceError
-from zesty_pivot.core.geometry import JOIN_TOL, Path
+from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.geometry.angles import Vector, unit
 from zesty_pivot.core.moves.cut import across, part_run
 from zesty_pivot.core.moves.shaping import displaced
@@ -132,20 +132,9 @@ def hole(upper: Vector, lower: Vector, width: float, widest: float, *, pointed: 
     return Path(np.array([low, top]))
 
 
-def _led(path: Path, start: Vector | None, end: Vector | None) -> Path:
-    """A line with an end on another point, which keeps its direction at both ends."""
-    first = np.zeros(2) if start is None else start - path.start
-    last = np.zeros(2) if end is None else end - path.end
-    (made,) = displaced([path], [(0.0, first), (path.length, last)], held=(True, True))
-    cubics = made.cubics.copy()
-    cubics[0, 0] = path.start if start is None else start
-    cubics[-1, 3] = path.end if end is None else end
-    return Path(cubics)
-
-
 def let_out(piece: Piece, widen: float, flare: float) -> Piece:
-    """The side seam brought out square to it, by `widen` mm at the underarm and `flare` at its lower end; the edges beside
-    follow and keep their directions."""
+    """The side seam brought out square to it, by `widen` mm at the underarm and `flare` at its lower end. The edges beside it
+    follow and turn with it, so their corners at the seam stay as they were."""
     indices = [index for index, run in enumerate(piece.runs) if piece.role(run.edge) == "side_seam"]
     if not indices or (widen == 0.0 and flare == 0.0):
         return piece
@@ -153,15 +142,28 @@ def let_out(piece: Piece, widen: float, flare: float) -> Piece:
     total = sum(path.length for path in stretches)
     way = unit(stretches[-1].end - stretches[0].start)
     out = np.array([way[1], -way[0]])
-    knots = [(0.0, out * widen), (total, out * flare)]
-    moved = displaced(stretches, knots)
+    moved = displaced(stretches, [(0.0, out * widen), (total, out * flare)])
     runs = list(piece.runs)
     for index, path in zip(indices, moved, strict=True):
         runs[index] = replace(runs[index], path=path)
     before, after = (indices[0] - 1) % len(runs), piece.after(indices[-1])
-    runs[before] = replace(runs[before], path=_led(runs[before].path, None, moved[0].start))
-    runs[after] = replace(runs[after], path=_led(runs[after].path, moved[-1].end, None))
+    turns = [
+        between(stretches[0].start_direction, moved[0].start_direction),
+        between(stretches[-1].end_direction, moved[-1].end_direction),
+    ]
+    arm = _led(runs[before].path.reversed(), moved[0].start, turns[0]).reversed()
+    runs[before] = replace(runs[before], path=arm)
+    runs[after] = replace(runs[after], path=_led(runs[after].path, moved[-1].end, turns[1]))
     return replace(piece, runs=tuple(runs))
+
+
+def _led(path: Path, start: Vector, turn: float) -> Path:
+    """A line that begins at another point, its direction there turned (radians); its other end stays as it is."""
+    (made,) = displaced([path], [(0.0, start - path.start), (path.length, np.zeros(2))], held=(True, True))
+    cubics = made.cubics.copy()
+    cubics[0, 0], cubics[-1, 3] = start, path.end
+    cubics[0, 1] = Motion.turn(start, turn)(cubics[0, 1])
+    return Path(cubics)
 
 
 def opened_down(piece: Piece, kind: str, length: float) -> Piece:

@@ -8,7 +8,6 @@ import numpy as np
 
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.geometry.angles import unit
 from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
 from zesty_pivot.core.necklines.frame import IN, Frame
 
@@ -31,10 +30,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     wide, tall = peak[0] - start[0], start[1] - peak[1]
     top = Path(np.array([[start, start + out * wide * 0.5, peak + np.array([-wide * 0.3, tall * 0.55]), peak]]))
     down = stop - peak
-    # Square to the side seam as it will be let out, so that front and back meet without a corner.
-    tilt = (asked["flare"] - asked["widen"]) / max(first.length - lower, 1.0)
-    way = unit(first.end - stop)
-    along = unit(first.direction_at(lower) + np.array([way[1], -way[0]]) * tilt)
+    along = first.direction_at(lower)  # square to it, front and back meet without a corner; letting out turns both
     inwards = np.array([-along[1], along[0]])
     size = math.hypot(*down)
     arm = Path(np.array([[peak, peak + np.array([down[0] * 0.12, down[1] * 0.55]), stop + inwards * size * 0.45, stop]]))
