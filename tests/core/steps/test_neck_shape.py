@@ -289,6 +289,19 @@ def test_bad_requests_are_refused_with_what_works(asked: dict, what: str, advice
     assert derivation.pattern == real_pattern()
 
 
+IN_INCHES = [
+    {"shape": "v", "width": "30 in"}, {"shape": "v", "depth": "90 in"}, {"shape": "v", "width": "1 in"},
+    {"shape": "off_shoulder", "under": "30 in"}, {"shape": "raised", "inset": "30 in"}, {"shape": "funnel", "inset": "30 in"},
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("asked", IN_INCHES)
+def test_a_refusal_speaks_in_the_unit_that_is_worked_in(asked: dict[str, str]) -> None:
+    step = registry.read({"do": "neck.shape", "on": "front", **asked})
+    ((_number, fault),) = Evaluator().evaluate(real_pattern(), [step], Scope("in")).broken
+    assert " in" in fault.advice and " cm" not in str(fault)
+
+
 def test_unknown_shapes_and_too_many_arcs_are_refused_at_the_door() -> None:
     with pytest.raises(ValueError, match="Did you mean 'round'"):
         registry.read({"do": "neck.shape", "on": "front", "shape": "rond"})

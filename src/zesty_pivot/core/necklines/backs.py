@@ -2,11 +2,8 @@
 
 from __future__ import annotations
 
-import numpy as np
-
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.necklines.base import joined
 from zesty_pivot.core.necklines.curves import bent, rounded
 from zesty_pivot.core.necklines.frame import Frame
 
@@ -33,5 +30,5 @@ def draw(frame: Frame, kind: str, x: float, depth: float, into: Vector, turn: fl
         return bent(Path.straight(start, stop), into, turn), True
     if kind == "square":
         # The whole side leans a little rather than having a knob at the shoulder.
-        return bent(joined([start, np.array([x, start[1]]), stop]), into, float(start[1] - stop[1]) * LEANING), False
+        return bent(Path.straight(start, (x, start[1]), stop), into, float(start[1] - stop[1]) * LEANING), False
     return rounded(start, out, stop, into, hug=0.7 if kind == "deep" else 0.6), False

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping, Sequence
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Literal
 
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.necklines.frame import Frame
 
 Ends = Literal["shoulder", "armhole", "side_seam"]
@@ -106,8 +105,3 @@ class NeckShape:
     def words_for(self, name: str) -> str:
         """What one of its numbers is called."""
         return self.more.get(name, WORDS[name])
-
-
-def joined(points: Sequence[Vector]) -> Path:
-    """Straight lines from point to point."""
-    return Path.straight(*points)

@@ -26,7 +26,6 @@ IN = 25.4
 # shoulder of 15, bust points 10 1/2 below the neck point. Common practice, no source.
 NECK, HALF_SHOULDER, BUST = 3.0, 7.5, 10.5
 
-
 OFF = 0.01  # mm that a point may lie off the outline it was found on
 
 
@@ -123,7 +122,7 @@ class Frame:
         return self._whole("waist", "hem")
 
     def _whole(self, *roles: str) -> Sewn:
-        role = roles[0] if roles else "waist"
+        role = roles[0]
         pieces = [self.piece] if self.more is None else [self.piece, self.more]
         if role in ("waist", "hem"):
             pieces.reverse()
@@ -203,9 +202,10 @@ class Frame:
         """The point of the centre at a depth."""
         hits = self.centre.crossing(np.array([0.0, self.top + depth]), np.array([1.0, 0.0]))
         if not hits:
+            low, high = format_length(self.natural, self.unit), format_length(self.lowest, self.unit)
             raise PlaceError(
-                f"a depth of {format_length(depth, 'cm')} does not meet the centre", where=self.piece.name,
-                advice=f"Give {format_length(self.natural, 'cm')} to {format_length(self.lowest, 'cm')}.",
+                f"a depth of {format_length(depth, self.unit)} does not meet the centre", where=self.piece.name,
+                advice=f"Give {low} to {high}.",
             )  # fmt: skip
         return self.centre.point_at(hits[0])
 
@@ -224,7 +224,7 @@ class Frame:
         if not hits:
             low, high = format_length(self.neck_x, self.unit), format_length(self.tip_x, self.unit)
             raise PlaceError(
-                f"a half width of {format_length(x, 'cm')} is off the shoulder", where=self.piece.name,
+                f"a half width of {format_length(x, self.unit)} is off the shoulder", where=self.piece.name,
                 advice=f"Give {low} to less than {high}.",
             )  # fmt: skip
         return hits[0]

@@ -18,8 +18,9 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     """A long curve; at the centre round, or a slight V or sweetheart."""
     depth, under = asked["depth"], asked["under"]
     if not 5.0 <= under <= frame.armhole.length - 5.0:
-        most = format_length(frame.armhole.length - 5.0, "cm")
-        raise PlaceError("the edge does not end on the armhole", where=frame.piece.name, advice=f"Give 0.5 cm to {most}.")
+        most = format_length(frame.armhole.length - 5.0, frame.unit)
+        advice = f"Give {format_length(5.0, frame.unit)} to {most}."
+        raise PlaceError("the edge does not end on the armhole", where=frame.piece.name, advice=advice)
     start, stop = frame.start(depth), frame.armhole.point_at(under)
     size = math.dist(start, stop)
     if asked.end == "heart" and not frame.is_back:

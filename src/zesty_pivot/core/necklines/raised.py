@@ -4,10 +4,12 @@ from __future__ import annotations
 
 import numpy as np
 
+from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
 from zesty_pivot.core.necklines.curves import rounded
 from zesty_pivot.core.necklines.frame import Frame
+from zesty_pivot.core.quantity import format_length
 
 _LEAN = 0.25  # of the rise, towards the neck; the same on front and back, so that both seams are equal
 
@@ -15,6 +17,10 @@ _LEAN = 0.25  # of the rise, towards the neck; the same on front and back, so th
 def draw(frame: Frame, asked: Asked) -> Drawn:
     """The raised top edge, and the seam down from it to where it runs into the shoulder."""
     rise, inset = asked["rise"], asked["inset"]
+    if inset > frame.shoulder.length:
+        what = f"{format_length(inset, frame.unit)} along the shoulder is off it"
+        advice = f"Give up to {format_length(frame.shoulder.length, frame.unit)}."
+        raise PlaceError(what, where=frame.piece.name, advice=advice)
     low, out = frame.shoulder.point_at(inset), frame.shoulder.direction_at(inset)
     square = np.array([out[1], -out[0]])  # up from the shoulder
     peak = low + square * rise - out * (inset * 0.5 + rise * _LEAN)

@@ -31,11 +31,10 @@ TURN = 25.0  # mm over which an end is bent where the shape does not say
 
 @dataclass(frozen=True)
 class Target:
-    """A piece of the block and the numbers for it; the leading one decides the place on the shoulder."""
+    """A piece of the block and the numbers for it; the first one decides the place on the shoulder."""
 
     name: str
     asked: Asked
-    is_leading: bool
 
 
 @dataclass(frozen=True)
@@ -59,10 +58,6 @@ class Edges:
 
     pattern: Pattern
     edges: tuple[Edge, ...]
-
-    def of(self, name: str) -> Edge | None:
-        """The edge on one piece of the block."""
-        return next((edge for edge in self.edges if edge.of == name), None)
 
 
 def drawn_on(

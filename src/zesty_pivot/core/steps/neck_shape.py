@@ -172,10 +172,10 @@ class ShapeNeck(PairStep):
 
     def _targets(self, pattern: Pattern, context: Context) -> list[Target]:
         """The pieces that change."""
-        found = [Target(self.on, self._asked(context, self.on), is_leading=True)]
+        found = [Target(self.on, self._asked(context, self.on))]
         if self.other:
             if pattern.come_from(self.other) or pattern.has(self.other):
-                found.append(Target(self.other, self._asked_back(context), is_leading=False))
+                found.append(Target(self.other, self._asked_back(context)))
             else:
                 pattern.piece(self.other)
         return found

@@ -39,9 +39,6 @@ class ShapeRow(LengthRow):
     empty: str = "from the block"
     signed: bool = True
 
-    def show(self, field: Any, step: Any, before: Pattern) -> None:
-        super().show(field, step, before)
-
     def show_start(self, field: Any, text: str) -> None:
         """What the block gives."""
         field.edit.setPlaceholderText(text)

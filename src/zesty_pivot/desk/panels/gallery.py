@@ -92,7 +92,6 @@ class Gallery(QWidget):
         self._plain = Pattern(())  # the block with its upper darts put away, on which a shape is seen best
         self._made: dict[str, _Made] = {}
         self._waiting: list[str] = []
-        self._names = ("front", "back")
         self._scope = Scope()
         self._timer = QTimer(self)
         self._timer.setInterval(0)
