@@ -109,7 +109,7 @@ def drag_frame(style: Style) -> tuple[float, float, float]:
         shown = styles[number]
         derived = derive(shown, evaluator)
         look = look_at(shown, derived.derivation.block, derived.pattern)
-        findings(look)
+        findings(look, at_rest=False)
         if not look.accounts:
             raise SystemExit("bench: no accounts")
         for piece in derived.pattern.pieces:
@@ -151,7 +151,7 @@ def panel_frame() -> tuple[float, float]:
         derived = derive(styles[number], evaluator)
         if derived.derivation.broken:
             raise SystemExit(f"bench: a step is broken: {derived.derivation.broken[0][1]}")
-        findings(look_at(styles[number], derived.derivation.block, derived.pattern))
+        findings(look_at(styles[number], derived.derivation.block, derived.pattern), at_rest=False)
         for piece in derived.pattern.pieces:
             shapes_of(piece)
 

@@ -1,7 +1,9 @@
 """Fixtures: the application, a window on a style, answers to its questions."""
 
+import logging
 import os
 import threading
+import traceback
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
@@ -11,6 +13,8 @@ from pathlib import Path
 import pytest
 from hypothesis import HealthCheck
 from hypothesis import settings as hypothesis_settings
+
+from zesty_pivot.core.faults import LOGGER
 
 hypothesis_settings.register_profile(
     "ours", deadline=None, derandomize=True, suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much]
@@ -59,6 +63,29 @@ def own_folders(tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:
     """Settings, journal and data of every test in folders of its own."""
     for name in ("CONFIG", "STATE", "DATA", "CACHE"):
         monkeypatch.setenv(f"XDG_{name}_HOME", str(tmp_path / f"xdg-{name.lower()}"))
+
+
+class FaultNet(logging.Handler):
+    """Collects the faults of the program that were caught while a test ran."""
+
+    def __init__(self) -> None:
+        super().__init__()
+        self.caught: list[tuple[str, BaseException]] = []
+
+    def emit(self, record: logging.LogRecord) -> None:
+        self.caught.append((record.getMessage(), record.__dict__["fault"]))
+
+
+@pytest.fixture(autouse=True)
+def fault_net(request: pytest.FixtureRequest) -> Iterator[FaultNet]:
+    """A fault that a boundary caught fails the test all the same, unless the test is marked `plants_faults`."""
+    net = FaultNet()
+    LOGGER.addHandler(net)
+    yield net
+    LOGGER.removeHandler(net)
+    if net.caught and request.node.get_closest_marker("plants_faults") is None:
+        said = ["".join(traceback.format_exception(fault)) for _doing, fault in net.caught]
+        pytest.fail(f"caught in {net.caught[0][0]}:\n{said[0]}")
 
 
 @pytest.fixture

@@ -231,15 +231,14 @@ def test_what_is_open_is_not_lost_by_bringing_something_back(open_desk) -> None:
     assert window.model.style == WORK and window.start_page.leftovers == []
 
 
-def test_work_that_cannot_be_worked_out_is_offered_and_kept(open_desk) -> None:
-    """A finish with a measurement that this block does not have: the style reads, but cannot be worked out."""
+def test_work_with_a_formula_that_cannot_be_answered_comes_back(open_desk) -> None:
+    """A finish with a measurement that this block does not have: it is a finding, and no reason to lose the rest."""
     odd = WORK.with_finish({"cut_away": "wrist/2"})
     left_behind(journal_folder(), None, odd)
     window = open_desk()
     window.begin(with_start_page=False)
     (card,) = window.start_page.leftovers
-    first = window.model.style
     QTest.mouseClick(card.back, Qt.MouseButton.LeftButton)
     window.keeper.writer.flush()
-    assert "wrist" in window.message.text() and window.model.style is first
-    assert len(leftovers(journal_folder())) == 1
+    assert window.model.style == odd and window.model.is_dirty
+    assert any("wrist" in finding.message for finding in window.model.findings)

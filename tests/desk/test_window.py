@@ -87,12 +87,27 @@ def test_figures_are_those_of_the_state_on_the_table(open_desk) -> None:
     assert window.reading.figures.text() == end
 
 
-def test_a_finish_that_cannot_be_worked_out_is_refused_and_nothing_is_lost(open_desk, tmp_path: Path) -> None:
+@pytest.mark.parametrize(
+    "odd", [{"ease": {"front.shoulder": "nape/9"}}, {"cut_away": "nape/9"}, {"allowances": {"front.waist": "nape/9"}}]
+)
+def test_a_finish_that_cannot_be_worked_out_opens_with_a_finding_and_is_refused_when_typed(
+    open_desk, tmp_path: Path, odd
+) -> None:
+    """Once a style is saved it opens, whatever its block cannot answer; a new formula is refused where it is typed."""
     window = open_desk()
-    before = window.model.style
     path = tmp_path / "bad.zpiv"
-    path.write_bytes(style_file.dump(style([], finish=Finish(ease={"front.shoulder": "nape/9"}))))
+    path.write_bytes(style_file.dump(style([], finish=Finish.model_validate(odd))))
     window.docs.open_path(path)
+    assert window.model.path == path
+    assert any("no measurement 'nape'" in finding.message for finding in window.model.findings)
+    for view in ("finish", "paper", "style"):
+        window.model.set_view(view)
+    window.model.set_finish(
+        {"cut_away": "2 cm", "ease": {"front.shoulder": "3 mm"}, "allowances": {"front.waist": "1 cm"}}, "mend"
+    )
+    before = window.model.style
+    assert not any("nape" in finding.message for finding in window.model.findings)
+    window.model.set_finish(odd, "odd")
     assert window.model.style is before and "no measurement 'nape'" in window.message.text()
 
 

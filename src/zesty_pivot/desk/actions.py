@@ -83,7 +83,7 @@ def _toggle(desk: Desk) -> None:
     model, at = desk.model, _step(desk)
     step = model.style.steps[at]
     verb = "switch on" if step.off else "switch off"
-    model.replace_step(at, step.model_copy(update={"off": not step.off}), f"{verb} {step.words()}")
+    model.replace_step(at, step.model_copy(update={"off": not step.off}), f"{verb} {step.said()}")
 
 
 def _look(by: int) -> Callable[[Desk], None]:
@@ -149,7 +149,7 @@ def _add(do: str) -> Callable[[Desk], None]:
             step = registry.read(value)
             desk.model.set_view("style")
             desk.lay.show_panel("reading")
-            desk.model.add_step(step, step.words())
+            desk.model.add_step(step, step.said())
 
     return run
 

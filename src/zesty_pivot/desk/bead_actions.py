@@ -7,6 +7,7 @@ from typing import get_args
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Dart, Piece
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Context, Step
 from zesty_pivot.core.steps.dart_use import USES, As, UseDart
@@ -67,7 +68,7 @@ def use(model: DeskModel, as_: As) -> None:
     for value in values:
         step = registry.read(value)
         try:
-            step.apply(before, context)
+            attempt(step, before, context)
         except ZestyError as problem:
             fault = fault or problem
             continue
@@ -79,9 +80,9 @@ def use(model: DeskModel, as_: As) -> None:
 
 def _put(model: DeskModel, step: Step, at: int | None) -> None:
     if at is None:
-        model.add_step(step, step.words())
+        model.add_step(step, step.said())
     else:
-        model.replace_step(at, step, step.words())
+        model.replace_step(at, step, step.said())
 
 
 def can_park(model: DeskModel) -> bool:
@@ -118,4 +119,4 @@ def bring_back(model: DeskModel) -> None:
         piece = next(piece for piece in model.pattern.pieces if any(dart.parked for dart in piece.darts))
         value = {"do": "dart.return", "on": piece.name}
     step = registry.read(value)
-    model.add_step(step, step.words())
+    model.add_step(step, step.said())

@@ -69,7 +69,7 @@ class Card(QFrame):
         was_marked, self._shown = self._shown[2:3], wanted
         title = "Block" if step is None else step.name or step.title
         prefix = "" if step is None else f"{self.number}  "
-        figures = "as drafted" if step is None else step.words()
+        figures = "as drafted" if step is None else step.said()
         if step is not None and step.off:
             figures = "switched off"
         if state.error is not None:

@@ -237,6 +237,13 @@ class Documents:
 
         self._window.worker.run(title, job, done, lambda fault: self._model.say(str(fault), fault=True))
 
+    def save_fault_report(self) -> None:
+        """Saves what is known of the faults of this run; no names and no measurements are in it."""
+        path = self._ask.save_file("Save the fault report", "zesty-pivot-fault.txt", "Text (*.txt)")
+        if path is not None:
+            target = path if path.suffix else path.with_suffix(".txt")
+            self._tried(lambda: files.write_atomic(target, self._window.faults.report.encode()), f"Saved {target.name}.")
+
     def copy_picture(self) -> None:
         """Copies what the table shows as PNG and SVG."""
         from zesty_pivot.desk import snapshots

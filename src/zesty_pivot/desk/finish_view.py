@@ -17,6 +17,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
@@ -165,6 +166,7 @@ class FinishView(QWidget):
         if text != getattr(self._model.style.finish, key):
             self._model.set_finish({key: text}, f"label {key}")
 
+    @contained("the finish view")
     def refresh(self) -> None:
         """Shows the model, when this view is the one that is seen."""
         if self._model.view != "finish":
@@ -196,6 +198,7 @@ class FinishView(QWidget):
         unit = self._model.style.units
         return f"= {format_length(length_mm(text, self._model.style.scope()), unit, fine=unit != 'in')}"
 
+    @contained("the wanted ease")
     def _show_ease(self) -> None:
         self.stretch.set_text(str(self._model.style.finish.stretch or "0%"), self._model.opened)
         """The wanted ease, and in empty fields what there is now."""
@@ -208,6 +211,7 @@ class FinishView(QWidget):
             field.edit.setPlaceholderText(text)
             field.setEnabled(known or name in style.finish.wearing_ease)
 
+    @contained("the rows of the finish")
     def _show_own(self) -> None:
         """A row for each dart's end, each piece's cut order and each edge's allowance."""
         pattern = self._model.derived.pattern
@@ -250,13 +254,13 @@ class FinishView(QWidget):
 
     def _fill_own(self) -> None:
         finish, pattern = self._model.style.finish, self._model.derived.pattern
-        scope = self._model.style.scope()
+        scope, by_school = self._model.style.scope(), finish.model_copy(update={"allowances": {}})
         known = {piece.name: piece for piece in pattern.with_extras}
         for key, field in self.own_fields.items():
             if isinstance(field, CalcField):
                 piece, _dot, edge = key.partition(".")
                 field.set_text(str(finish.allowances.get(key, "")), self._model.opened)
-                school = allowance_of(known[piece], edge, finish, scope)
+                school = allowance_of(known[piece], edge, by_school, scope)
                 field.edit.setPlaceholderText(f"{format_length(school, scope.unit)} by the school")
                 continue
             kind, _colon, name = key.partition(":")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QSlider, QWidget
 
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
 
@@ -65,6 +66,7 @@ class Foot(QWidget):
         model.changed.connect(self.refresh)
         self.refresh()
 
+    @contained("the strip under the table")
     def refresh(self) -> None:
         """Shows the lay."""
         self.slider.blockSignals(True)

@@ -8,6 +8,7 @@ from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QAction
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QToolButton, QWidget
 
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.model import VIEWS, DeskModel
 
 BUTTONS = (
@@ -76,6 +77,7 @@ class Header(QWidget):
             self._name_room = room
             self.refresh()
 
+    @contained("the header")
     def refresh(self) -> None:
         """Shows the model."""
         block, name = self._model.style.block.name, self._model.style.name

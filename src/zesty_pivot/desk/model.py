@@ -7,17 +7,19 @@ from pathlib import Path
 from pydantic import ValidationError
 from PyQt6.QtCore import QObject, pyqtSignal
 
+from zesty_pivot.core import faults
 from zesty_pivot.core.checks.base import Finding, Look, Mend
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import files, style_file
-from zesty_pivot.core.formats.derived import Derived, broken_findings, derive, look_at
+from zesty_pivot.core.formats.derived import Derived, broken_findings, derive, look_at, unworked
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.formats.unit_change import with_units
 from zesty_pivot.core.ledger import Account
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.quantity import Unit, format_length
+from zesty_pivot.core.quantity import Unit, format_length, length_mm
 from zesty_pivot.core.recipe import State
+from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Context, Step
 from zesty_pivot.desk import opening
@@ -37,10 +39,10 @@ class DeskModel(QObject):
     document_changed = pyqtSignal()  # the document itself, its file, or what is saved of it
     said = pyqtSignal(str, bool)  # a sentence, and whether it is a fault
 
-    def __init__(self, style: Style) -> None:
+    def __init__(self, style: Style, path: Path | None = None) -> None:
         super().__init__()
         self.opened = 0  # how many documents were opened: tells them apart
-        self._reset(opening.ready(style))
+        self._reset(opening.ready(style, path))
 
     def _reset(self, opened: Opened) -> None:
         self._evaluator, self._derived = opened.evaluator, opened.derived
@@ -94,7 +96,7 @@ class DeskModel(QObject):
         """The findings of the pattern on the table; broken steps always."""
         if self._shows_the_end:
             return self._derived.findings
-        return (*broken_findings(self._derived.derivation), *findings(self.look))
+        return (*broken_findings(self._derived.derivation), *findings(self.look, at_rest=self._preview is None))
 
     @property
     def _shows_the_end(self) -> bool:
@@ -145,12 +147,32 @@ class DeskModel(QObject):
         self.said.emit(text, fault)
 
     def edit(self, style: Style, title: str) -> None:
-        """A new document, as one entry of the history."""
+        """A new document, as one entry of the history. One that could not be saved and opened again, or not be worked out, is
+        said and left."""
         self._end_preview()
-        if style != self.style:
-            self._history.push(style, title)
-            self.document_changed.emit()
+        try:
+            if style != self.style:
+                style = style.checked()
+                derived = self._worked(style)
+                self._history.push(style, title)
+                self.document_changed.emit()
+                self._put(derived)
+                return
+        except ValidationError as fault:
+            self.say(f"Left as it was: {files.faults(fault)}.", fault=True)
+        except ZestyError as fault:
+            self.say(f"Left as it was: {fault}", fault=True)
         self._show(self.style)
+
+    def _worked(self, style: Style, *, at_rest: bool = True) -> Derived:
+        """A style worked out. Raises nothing but ZestyErrors."""
+        try:
+            return derive(style, self._evaluator, at_rest=at_rest)
+        except ZestyError:
+            raise
+        except Exception as fault:
+            reference = faults.caught(fault, "working out the style")
+            raise ZestyError(faults.sentence("working it out", reference), advice=faults.ADVICE) from fault
 
     def preview(self, style: Style | None, until: int | None = None) -> None:
         """Shows a style that is not in the history yet; None shows the document again. With `until` only so many steps are
@@ -176,7 +198,14 @@ class DeskModel(QObject):
         return self._preview is not None
 
     def _show(self, style: Style) -> None:
-        self._derived = derive(style, self._evaluator)
+        """Shows a style; one that cannot be worked out is shown with its steps broken, so that undo always works."""
+        try:
+            self._put(self._worked(style, at_rest=self._preview is None))
+        except ZestyError as fault:
+            self._put(unworked(style, fault))
+
+    def _put(self, derived: Derived) -> None:
+        self._derived, style = derived, derived.style
         last = len(self._derived.derivation.states) - 1
         if self.looking is not None and self.looking >= last:
             self.looking = None
@@ -203,7 +232,7 @@ class DeskModel(QObject):
         """Whether a step could be done to the pattern on the table and would change it."""
         context = Context(self._derived.derivation.block, self.style.scope())
         try:
-            return step.apply(self.pattern, context).pattern is not self.pattern
+            return attempt(step, self.pattern, context).pattern is not self.pattern
         except ZestyError:
             return False
 
@@ -225,7 +254,7 @@ class DeskModel(QObject):
 
     def remove_step(self, at: int) -> None:
         """A step taken out; the ones after it follow."""
-        words = self.style.steps[at].words()
+        words = self.style.steps[at].said()
         self.step = None
         self.edit(self.style.with_steps((*self.style.steps[:at], *self.style.steps[at + 1 :])), f"remove {words}")
         self.chosen_changed.emit()
@@ -237,7 +266,7 @@ class DeskModel(QObject):
             steps.insert(at + by, steps.pop(at))
             self.step = at + by
             self.looking = None if at + by + 1 == len(steps) else at + by + 1
-            self.edit(self.style.with_steps(tuple(steps)), f"move {steps[at + by].words()}")
+            self.edit(self.style.with_steps(tuple(steps)), f"move {steps[at + by].said()}")
             self.chosen_changed.emit()
 
     def duplicate_step(self, at: int) -> None:
@@ -246,7 +275,7 @@ class DeskModel(QObject):
         steps = (*self.style.steps[: at + 1], step, *self.style.steps[at + 1 :])
         self.step = at + 1
         self.looking = None if at + 2 == len(steps) else at + 2
-        self.edit(self.style.with_steps(steps), f"duplicate {step.words()}")
+        self.edit(self.style.with_steps(steps), f"duplicate {step.said()}")
         self.chosen_changed.emit()
         self._say_outcome(at + 2)
 
@@ -259,7 +288,7 @@ class DeskModel(QObject):
             self.say(str(state.error), fault=True)
         elif state.step is not None:
             notes = "; ".join(note.text for note in state.notes)
-            self.say(f"{_capital(state.step.words())}." + (f" {_capital(notes)}." if notes else ""))
+            self.say(f"{_capital(state.step.said())}." + (f" {_capital(notes)}." if notes else ""))
 
     def mend(self, mend: Mend) -> None:
         """Does what a finding offers: adds its step, or changes the finish."""
@@ -272,7 +301,10 @@ class DeskModel(QObject):
     def set_finish(self, change: dict[str, object], title: str) -> None:
         """Changes finish options; what cannot be read is said and nothing is lost."""
         try:
-            self.edit(self.style.with_finish(change), title)
+            style = self.style.with_finish(change)
+            for text in style.finish.lengths():  # one that no measurement answers is refused here, where it is typed
+                length_mm(text, style.scope())
+            self.edit(style, title)
         except ValidationError as fault:
             self.say(files.faults(fault), fault=True)
         except ZestyError as fault:

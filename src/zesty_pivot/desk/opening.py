@@ -10,7 +10,6 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import block_file, files, style_file
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.style_file import Style
-from zesty_pivot.core.quantity import length_mm
 from zesty_pivot.core.recipe import Evaluator
 
 Told = Callable[[int, int], None]
@@ -27,16 +26,13 @@ class Opened:
 
 
 def ready(style: Style, path: Path | None = None, told: Told | None = None) -> Opened:
-    """A style worked out whole. Raises a ZestyError when it is not sound: a formula of the finish that this block cannot
-    answer is refused here, before anything is given up."""
+    """A style worked out whole. Raises a ZestyError when its block is not sound; all else that is wrong with it is a broken
+    step or a finding, so that any document that was saved opens again."""
     stamp = files.stamp(path) if path is not None else None
     evaluator = Evaluator()
     derived = derive(style, evaluator, told)
     if not derived.pattern.pieces:
         raise ZestyError("the style has no pieces", where=style.name, advice="Give it a block.")
-    scope = style.scope()
-    for text in style.finish.lengths():
-        length_mm(text, scope)
     opened = Opened(derived, evaluator, path, stamp)
     opened.derived.findings  # noqa: B018 - kept once asked for; asked here, they are worked out beside the interface
     return opened

@@ -15,6 +15,7 @@ from zesty_pivot.core.formats.tiles import OVERLAP, PAPERS, Tile, Tiling
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.documents import FULL
 from zesty_pivot.desk.finish_view import WIDTH
 from zesty_pivot.desk.keeping import Keeper
@@ -180,6 +181,7 @@ class PaperView(QWidget):
         self._keeper.change(lambda settings: settings.model_copy(update={"paper": paper}))
         self.refresh()
 
+    @contained("the paper view")
     def refresh(self) -> None:
         """Shows the model, when this view is the one that is seen."""
         if self._model.view != "paper":

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, TypeVar
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.lay import PANELS, Lay
 from zesty_pivot.desk.model import DeskModel
@@ -110,6 +111,7 @@ class Side(QWidget):
         self.stack.addWidget(panel)
         return panel
 
+    @contained("the panel at the right")
     def refresh(self) -> None:
         """Shows the chosen panel."""
         for name, tab in self.tabs.items():

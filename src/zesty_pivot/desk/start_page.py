@@ -22,6 +22,7 @@ from PyQt6.QtWidgets import (
 )  # fmt: skip
 
 from zesty_pivot import __version__
+from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.formats.derived import derive
@@ -30,6 +31,7 @@ from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.data.demo import demo_styles
 from zesty_pivot.data.texts import news
 from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.contained import contained, tried
 from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.keeping import Keeper
@@ -113,12 +115,11 @@ class LeftoverCard(QFrame):
         self.picture = QLabel()
         self.picture.setFixedSize(PICTURE)
         self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        try:
-            derived = derive(left.style)
-            self.picture.setPixmap(thumbnail(derived.pattern, derived.derivation.block, PICTURE, self.devicePixelRatioF()))
-        except ZestyError as fault:
+        derived = tried(lambda: derive(left.style), None, "the picture of unsaved work")
+        if derived is None:
             self.picture.setText("no picture")
-            self.picture.setToolTip(str(fault))
+        else:
+            self.picture.setPixmap(thumbnail(derived.pattern, derived.derivation.block, PICTURE, self.devicePixelRatioF()))
         where = str(left.document) if left.document is not None else "never saved"
         count = len(left.style.steps)
         steps = f"{count} step{'' if count == 1 else 's'}"
@@ -200,6 +201,7 @@ class StartPage(QWidget):
         self.show_leftovers(())
         keeper.settings_changed.connect(self._show_recent)
 
+    @contained("the start page")
     def restyle(self) -> None:
         """Draws what holds colours of its own anew."""
         for button in self.buttons.values():
@@ -296,6 +298,9 @@ class StartPage(QWidget):
             except ZestyError as fault:
                 card.picture.setText("cannot be read")
                 card.setToolTip(str(fault))
+            except Exception as fault:  # noqa: BLE001 - the boundary of a card: the page goes on without its picture
+                faults.caught(fault, "the picture of a style")
+                card.picture.setText("no picture")
             break
         if self._queue:
             self._timer.start(0)

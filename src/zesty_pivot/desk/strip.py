@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QMenu, QScrollArea, QSizePolicy, QWidge
 
 from zesty_pivot.core.recipe import State
 from zesty_pivot.desk.card import MIME, PICTURE, Card
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.theme import NOW
 from zesty_pivot.desk.thumbs import is_drawn, thumbnail
@@ -103,6 +104,7 @@ class RecipeStrip(QWidget):
                 card.picture.setVisible(not low)
             self.refresh()
 
+    @contained("the recipe strip")
     def refresh(self) -> None:
         """Shows the model's states."""
         states = self._model.derived.derivation.states
@@ -131,6 +133,7 @@ class RecipeStrip(QWidget):
             self._seen = (self._model.state_index, len(states))
             QTimer.singleShot(0, self._show_chosen)  # once the cards have their places
 
+    @contained("the pictures of the recipe")
     def _draw_next(self) -> None:
         """Puts pictures on the cards from where it was left: all that are at hand, and two that have to be drawn."""
         if self.is_low:
@@ -183,7 +186,7 @@ class RecipeStrip(QWidget):
     def _rename(self, number: int, name: str) -> None:
         step = self._model.style.steps[number - 1]
         if name != step.name:
-            self._model.replace_step(number - 1, step.model_copy(update={"name": name[:120]}), f"name {step.words()}")
+            self._model.replace_step(number - 1, step.model_copy(update={"name": name[:120]}), f"name {step.said()}")
 
     # Dragging cards.
 

@@ -8,6 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QPainter, QPen, QPixmap
 
 from zesty_pivot.core.piece import Pattern
+from zesty_pivot.desk.contained import tried
 from zesty_pivot.desk.table.shapes import offsets, shapes_of
 from zesty_pivot.desk.theme import NOW
 
@@ -20,7 +21,8 @@ def thumbnail(pattern: Pattern, block: Pattern, size: QSize, ratio: float) -> QP
     key = (id(pattern), size.width(), round(ratio * 100), NOW.theme.name)
     found = _kept.get(key)
     if found is None or found[0] is not pattern:
-        found = (pattern, _drawn(pattern, block, size, ratio))
+        picture = tried(lambda: _drawn(pattern, block, size, ratio), None, "a small picture of the pattern")
+        found = (pattern, picture or _blank(size, ratio))
         _kept[key] = found
         while len(_kept) > LIMIT:
             _kept.popitem(last=False)
@@ -35,10 +37,16 @@ def is_drawn(pattern: Pattern, size: QSize, ratio: float) -> bool:
     return found is not None and found[0] is pattern
 
 
-def _drawn(pattern: Pattern, block: Pattern, size: QSize, ratio: float) -> QPixmap:
+def _blank(size: QSize, ratio: float) -> QPixmap:
+    """An empty picture: what is shown of a pattern that cannot be drawn."""
     pixmap = QPixmap(size * ratio)
     pixmap.setDevicePixelRatio(ratio)
     pixmap.fill(Qt.GlobalColor.transparent)
+    return pixmap
+
+
+def _drawn(pattern: Pattern, block: Pattern, size: QSize, ratio: float) -> QPixmap:
+    pixmap = _blank(size, ratio)
     shifts = offsets(block, pattern)
     box = QRectF()
     for piece in pattern.pieces:

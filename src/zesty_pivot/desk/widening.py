@@ -6,6 +6,7 @@ from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger.opening import opened
 from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps.base import Context
 from zesty_pivot.core.steps.neck_lines import ROOM
 from zesty_pivot.core.steps.neck_room import block_frame
@@ -27,7 +28,7 @@ def wider(step: ShapeNeck, before: Pattern, block: Pattern, style: Style, head_m
     def passes(mm: float) -> bool:
         made = _at(step, mm)
         try:
-            found = opened(made.apply(before, context).pattern, style.scope().measures, style.finish.stretch)
+            found = opened(attempt(made, before, context).pattern, style.scope().measures, style.finish.stretch)
         except ZestyError:
             return False
         return found is not None and found.stretched_mm >= head_mm

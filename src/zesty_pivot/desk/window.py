@@ -15,7 +15,9 @@ from zesty_pivot import __version__
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.desk.actions import Action, actions
 from zesty_pivot.desk.ask import Asker
+from zesty_pivot.desk.contained import contained, tried
 from zesty_pivot.desk.documents import Documents
+from zesty_pivot.desk.fault_teller import FaultTeller
 from zesty_pivot.desk.header import Header
 from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.keeping import Keeper
@@ -46,9 +48,8 @@ class Window(QMainWindow):
 
     def __init__(self, style: Style, path: Path | None = None) -> None:
         super().__init__()
-        self.model = DeskModel(style)
-        if path is not None:
-            self.model.replace(style, path)
+        self.faults = FaultTeller(self._document)
+        self.model = DeskModel(style, path)
         self.lay = Lay(self.model)
         self.keeper = Keeper(self.model)
         self.lay.way = self.keeper.settings.hand_way
@@ -71,6 +72,7 @@ class Window(QMainWindow):
         self.message = Message(self, self.canvas)
         self.progress = ProgressBox(self.worker, self)
         self.model.said.connect(self.message.say)
+        self.faults.told.connect(self._tell_fault)
         self.model.document_changed.connect(lambda: self.notice.drop("printed"))
         for signal in (self.model.changed, self.model.chosen_changed, self.model.view_changed):
             signal.connect(self._refresh)
@@ -153,6 +155,13 @@ class Window(QMainWindow):
 
     def _used_folder(self, folder: Path) -> None:
         self.keeper.change(lambda settings: settings.model_copy(update={"folder": str(folder)}))
+
+    def _document(self) -> Style | None:
+        model = self.__dict__.get("model")  # a fault may come while the window is being built
+        return model.style if isinstance(model, DeskModel) else None
+
+    def _tell_fault(self, text: str) -> None:
+        self.notice.put("fault", text, [("Save a report…", self.docs.save_fault_report)])
 
     # Actions.
 
@@ -304,12 +313,16 @@ class Window(QMainWindow):
 
     # Showing.
 
+    def _can(self, action: Action) -> bool:
+        return tried(lambda: action.enabled(self), False, f"whether “{action.title}” can be done")
+
     def _refresh_actions(self) -> None:
         for action, found in self._qt_actions.values():
-            found.setEnabled(action.enabled(self))
+            found.setEnabled(self._can(action))
         for id, verb, title in (("edit.undo", "Undo", self.model.undo_title), ("edit.redo", "Redo", self.model.redo_title)):
             self._qt_actions[id][1].setText(f"{verb} {title}".strip())
 
+    @contained("the window")
     def _refresh(self) -> None:
         self._refresh_actions()
         view = self._view()
@@ -364,6 +377,7 @@ class Window(QMainWindow):
             place = bytes(self.saveGeometry().toHex().data()).decode()
             self.keeper.change(lambda settings: settings.model_copy(update={"window": place}))
             self.keeper.close()
+            self.faults.close()
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         data = event.mimeData() if event is not None else None

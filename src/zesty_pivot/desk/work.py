@@ -9,6 +9,7 @@ from typing import Any
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QProgressBar, QPushButton, QWidget
 
+from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
 
 SHOWN_AFTER_MS = 500
@@ -101,10 +102,11 @@ class Worker(QObject):
         self.changed.emit()
         if raised is None and self._after is not None:
             self._after(result)
-        elif isinstance(raised, ZestyError) and self._fault is not None:
+        elif raised is not None and self._fault is not None:
+            if not isinstance(raised, ZestyError):
+                reference = faults.caught(raised, self.title)
+                raised = ZestyError(faults.sentence(self.title, reference), advice="Nothing that was open is changed.")
             self._fault(raised)
-        elif raised is not None:
-            raise raised
 
 
 class ProgressBox(QFrame):

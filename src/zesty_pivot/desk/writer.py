@@ -5,6 +5,7 @@ from __future__ import annotations
 import threading
 from collections.abc import Callable
 
+from zesty_pivot.core import faults
 from zesty_pivot.core.errors import FileError, ZestyError
 
 
@@ -49,11 +50,14 @@ class Writer:
                 self._wake.wait_for(lambda: bool(self._jobs) or self._stopped)
                 if not self._jobs:
                     return
-                job = self._jobs.pop(next(iter(self._jobs)))
+                job_key = next(iter(self._jobs))
+                job = self._jobs.pop(job_key)
                 self._is_busy = True
             try:
                 job()
             except ZestyError as fault:
                 self._on_fault(fault)
             except Exception as fault:  # noqa: BLE001 - whatever went wrong, the thread that keeps the work must go on
-                self._on_fault(FileError(f"the work could not be written down: {fault}", advice="Save it under another name."))
+                reference = faults.caught(fault, f"writing the {job_key.partition(' ')[0]}")
+                what = faults.sentence("writing your work down", reference)
+                self._on_fault(FileError(what, advice="Save it under another name."))

@@ -15,6 +15,7 @@ from zesty_pivot.core.finish.options import DartFinish, Finish
 from zesty_pivot.core.finish.piece import FinishedPiece, allowance_of, finish_piece
 from zesty_pivot.core.finish.schools import FOLDS, SETBACKS
 from zesty_pivot.core.finish.sheet import lay
+from zesty_pivot.core.finish.whole import finish_pattern
 from zesty_pivot.core.geometry import Motion, Path, between
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.quantity import Scope
@@ -208,9 +209,10 @@ def test_the_cut_line_is_sound_everywhere(end: str, station: str, school: str) -
 @settings(max_examples=15, deadline=None)
 @given(stretches, st.sampled_from([0.02, 1.0, 12.0]))
 def test_tiny_and_huge_blocks_finish(stretch: tuple[float, float], size: float) -> None:
-    piece = scaled(stretch[0] * size, stretch[1] * size).piece("front")
-    done = finish_piece(piece, Finish(), Scope(), "Test")
+    """On a front of one centimetre the allowances close over its hollows: no cut line then, and it says so."""
+    done = finish_pattern(scaled(stretch[0] * size, stretch[1] * size), Finish(), Scope(), "Test")[0]
     assert np.isfinite(done.ring).all() and len(done.ring) > 8
+    assert not done.fault if size >= 1.0 else done.texts
 
 
 def test_marks_carry_over() -> None:

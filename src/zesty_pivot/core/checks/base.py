@@ -3,12 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
+from contextlib import suppress
 from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 from typing import Any
 
+from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.options import Finish
+from zesty_pivot.core.finish.piece import FinishedPiece
+from zesty_pivot.core.finish.whole import finish_pattern
 from zesty_pivot.core.ledger import Account, SeamAccount, accounts, seam_accounts
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.quantity import Scope, length_mm
@@ -63,16 +67,27 @@ class Look:
         return accounts(self.pattern, self.block)
 
     @cached_property
+    def finished(self) -> tuple[FinishedPiece, ...]:
+        """The pieces as they are drawn and cut: for checks at rest only, it takes as long as a frame of a drag."""
+        return finish_pattern(self.pattern, self.finish, self.scope, self.style)
+
+    @cached_property
     def seams(self) -> tuple[SeamAccount, ...]:
-        """The seam accounts, with the intended ease of the finish."""
-        ease = {edge: length_mm(text, self.scope) for edge, text in self.finish.ease.items()}
+        """The seam accounts, with the intended ease of the finish; an ease that cannot be worked out is none, and a finding of
+        its own."""
+        ease: dict[str, float] = {}
+        for edge, text in self.finish.ease.items():
+            with suppress(ZestyError):
+                ease[edge] = length_mm(text, self.scope)
         return seam_accounts(self.pattern, ease)
 
 
 @dataclass(frozen=True)
 class Check:
-    """A rule: its id, a title for people, and the function that looks."""
+    """A rule: its id, a title for people, and the function that looks. One that needs the finished pieces waits until nothing
+    is dragged (`at_rest`)."""
 
     id: str
     title: str
     run: Callable[[Look], Iterable[Finding]]
+    at_rest: bool = False

@@ -31,8 +31,11 @@ def cap(piece: Piece, dart: str, point: Vector, fold: str) -> Path:
     other = half.moved(Motion.reflect(point, middle))
     if np.abs(other.start - far).max() > 1.0:
         raise GeometryError("the legs are not equal", where=piece.name, advice="True the edge first.")
-    whole = Path.chain([half, other.reversed()])
-    return whole if fold == "before" else whole.reversed()
+    whole = [half, other.reversed()]
+    if np.abs(other.start - far).max() > JOIN_TOL:  # legs that differ by less than a millimetre: along the leg to its mouth
+        whole.append(Path.straight(other.start, far))
+    made = Path.chain(whole)
+    return made if fold == "before" else made.reversed()
 
 
 def _outward(piece: Piece, dart: str, fold: str) -> Path:

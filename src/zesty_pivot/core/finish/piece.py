@@ -48,7 +48,8 @@ class Stroke:
 
 @dataclass(frozen=True)
 class FinishedPiece:
-    """A piece with its strokes, drill holes and words; `ring` (m, 2) mm is the closed cut line."""
+    """A piece with its strokes, drill holes and words; `ring` (m, 2) mm is the closed cut line, `stretches` the seam it goes
+    round with its allowances. A piece with a `fault` could not be finished: it has no cut line, and `ring` is its outline."""
 
     name: str
     cut: str
@@ -58,6 +59,8 @@ class FinishedPiece:
     darts: tuple[SewnDart, ...]
     opened: tuple[Opened, ...]
     ring: NDArray[np.float64]
+    stretches: tuple[Stretch, ...] = ()
+    fault: str = ""
 
     @property
     def cut_words(self) -> str:
@@ -109,12 +112,14 @@ def allowance_of(piece: Piece, edge: str, finish: Finish, scope: Scope) -> float
 
 
 def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version: str = "", panel: str = "") -> FinishedPiece:
-    """A piece ready to draw. Raises FormulaError when a length of the finish cannot be read."""
+    """A piece ready to draw. Raises FormulaError when a length of the finish cannot be read, GeometryError when it can have no
+    cut line."""
     order = cut_order(piece, finish)
     piece = right_side_up(piece)
     drawn, opened = open_up(pressed_away(piece, finish))
     darts = tuple(sewn_dart(drawn, dart.id, finish, scope) for dart in drawn.darts)
-    ring = cut_ring(_stretches(drawn, darts, finish, scope))
+    stretches = _stretches(drawn, darts, finish, scope)
+    ring = cut_ring(stretches)
     marked = [*(mark_opened(found, ring, scope) for found in opened), *(mark_folded(d) for d in darts if d.use is not Use.DART)]
     strokes = [*_seams(drawn, order), *_dart_strokes(darts), *_fisheye_strokes(drawn), *_cut_strokes(ring, drawn, order)]
     for dart in darts:
@@ -141,7 +146,7 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
     circles += tuple(circle for eye in drawn.fisheyes for circle in drills_inside(eye))
     texts += tuple(mark.text for mark in marked)
     texts += side_words(piece)
-    return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring)
+    return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring, stretches)
 
 
 def right_side_up(piece: Piece) -> Piece:
@@ -198,7 +203,7 @@ def pressed_away(piece: Piece, finish: Finish) -> Piece:
     return replace(piece, darts=tuple(eased(dart) for dart in piece.darts))
 
 
-def _stretches(piece: Piece, darts: tuple[SewnDart, ...], finish: Finish, scope: Scope) -> list[Stretch]:
+def _stretches(piece: Piece, darts: tuple[SewnDart, ...], finish: Finish, scope: Scope) -> tuple[Stretch, ...]:
     """The outline to cut round, mouths capped or their inside cut away."""
     sewn = {dart.dart: dart for dart in darts}
     found: list[Stretch] = []
@@ -212,7 +217,7 @@ def _stretches(piece: Piece, darts: tuple[SewnDart, ...], finish: Finish, scope:
         else:
             down, up = dart.legs
             found += [Stretch(down, dart.cut_away_mm), Stretch(up.reversed(), dart.cut_away_mm)]
-    return found
+    return tuple(found)
 
 
 def _seams(piece: Piece, order: str) -> list[Stroke]:

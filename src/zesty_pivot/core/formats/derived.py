@@ -6,24 +6,27 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 
+from zesty_pivot.core import faults
 from zesty_pivot.core.checks.base import Finding, Look, Severity
 from zesty_pivot.core.checks.registry import findings
-from zesty_pivot.core.finish.piece import FinishedPiece, finish_piece
+from zesty_pivot.core.errors import StepError, ZestyError
+from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.finish.sheet import Sheet, lay
 from zesty_pivot.core.formats.block_file import pattern as block_pattern
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger import Girths, girths
-from zesty_pivot.core.piece import Extra, Pattern
-from zesty_pivot.core.piece.pattern import panel_words
-from zesty_pivot.core.recipe import Derivation, Evaluator
+from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.recipe import Derivation, Evaluator, State
 
 
 @dataclass(frozen=True)
 class Derived:
-    """A style with its derivation; the rest is worked out when asked for, once."""
+    """A style with its derivation; the rest is worked out when asked for, once. Not `at_rest` is one frame of a drag:
+    checks that wait for its end are left out of its findings."""
 
     style: Style
     derivation: Derivation
+    at_rest: bool = True
 
     @property
     def pattern(self) -> Pattern:
@@ -38,31 +41,21 @@ class Derived:
     @cached_property
     def findings(self) -> tuple[Finding, ...]:
         """Broken steps first, then what the checks say."""
-        return (*broken_findings(self.derivation), *findings(self.look))
+        return (*broken_findings(self.derivation), *findings(self.look, at_rest=self.at_rest))
 
     @cached_property
     def girths(self) -> Girths:
-        """The finished girths."""
-        return girths(self.pattern, self.derivation.block)
+        """The finished girths; none where a fault of the program hides them."""
+        try:
+            return girths(self.pattern, self.derivation.block)
+        except Exception as fault:  # noqa: BLE001 - a boundary: the rest of the style is told all the same
+            faults.caught(fault, "the girths")
+            return Girths(None, None, None, None)
 
-    @cached_property
+    @property
     def pieces(self) -> tuple[FinishedPiece, ...]:
         """The finished pieces: those of the body, then facings, straps and linings."""
-        style, pattern = self.style, self.pattern
-        body = [
-            finish_piece(piece, style.finish, style.scope(), style.name, panel=panel_words(pattern, piece))
-            for piece in pattern.pieces
-        ]
-        return (*body, *(self._extra(extra) for extra in pattern.extras))
-
-    def _extra(self, extra: Extra) -> FinishedPiece:
-        """A facing, strap or lining: cut as it says itself unless the user decided otherwise."""
-        finish, name = self.style.finish, extra.piece.name
-        asked = finish.cut.get(name, "auto")
-        cut = {**finish.cut, name: extra.cut if asked == "auto" else asked}
-        cloth = {"lining": "lining", "facing": f"{finish.cloth}, interfacing" if finish.cloth else "self, interfacing"}
-        own = finish.model_copy(update={"cut": cut, "cloth": cloth.get(extra.kind, finish.cloth)})
-        return finish_piece(extra.piece, own, self.style.scope(), self.style.name)
+        return self.look.finished
 
     @cached_property
     def sheet(self) -> Sheet:
@@ -75,10 +68,24 @@ class Derived:
         return any(finding.severity is Severity.ERROR for finding in self.findings)
 
 
-def derive(style: Style, evaluator: Evaluator | None = None, progress: Callable[[int, int], None] | None = None) -> Derived:
+def derive(
+    style: Style,
+    evaluator: Evaluator | None = None,
+    progress: Callable[[int, int], None] | None = None,
+    *,
+    at_rest: bool = True,
+) -> Derived:
     """A style worked out. Raises FileError when its block is not sound."""
     worker = evaluator or Evaluator()
-    return Derived(style, worker.evaluate(block_pattern(style.block), style.steps, style.scope(), progress))
+    return Derived(style, worker.evaluate(block_pattern(style.block), style.steps, style.scope(), progress), at_rest)
+
+
+def unworked(style: Style, why: ZestyError) -> Derived:
+    """A style that cannot be worked out at all: its block, and every step broken for that reason."""
+    block = block_pattern(style.block)
+    fault = StepError(why.what, where=why.where, advice=why.advice)
+    broken = (State(block, step, error=fault, serial=-number) for number, step in enumerate(style.steps, start=1))
+    return Derived(style, Derivation(block, (State(block), *broken)))
 
 
 def look_at(style: Style, block: Pattern, pattern: Pattern) -> Look:

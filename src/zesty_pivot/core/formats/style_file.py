@@ -66,6 +66,11 @@ class Style(Model):
         measures.update({name: length_mm(text, bare) for name, text in self.measures.items()})
         return Scope(self.units, measures)
 
+    def checked(self) -> Style:
+        """The style itself when its file could be opened again. Raises ValidationError otherwise: copies with changes are not
+        looked at when they are made."""
+        return Style.model_validate(dict(self))
+
     def with_steps(self, steps: tuple[Step, ...]) -> Style:
         """The style with other steps."""
         return self.model_copy(update={"steps": steps})

@@ -10,6 +10,7 @@ from dataclasses import dataclass
 from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.quantity.formula import Scope
+from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps.base import Context, Note, Step
 
 KEPT_STATES = 512  # about forty styles of twelve steps; a drag passes through more, the oldest go first
@@ -94,10 +95,10 @@ class Evaluator:
             return State(state.pattern, step, serial=serial)
         self.worked += 1
         try:
-            outcome = step.apply(state.pattern, context)
+            outcome = attempt(step, state.pattern, context)
         except ZestyError as fault:
-            place = f"step {number}, {step.words()}"
-            return State(state.pattern, step, error=_as_step_error(fault, place), serial=serial)
+            error = _as_step_error(fault, f"step {number}, {step.said()}")
+            return State(state.pattern, step, error=error, serial=serial)
         return State(outcome.pattern, step, outcome.notes, serial=serial)
 
 

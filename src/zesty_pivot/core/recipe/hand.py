@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity.formula import Scope
@@ -33,7 +34,7 @@ def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section,
         if step is None or step.off:
             continue
         before = derivation.states[number - 1].pattern
-        title = step.name or f"{words(step.on).capitalize()}: {step.words()}"
+        title = step.name or f"{words(step.on).capitalize()}: {step.said()}"
         if state.error is not None:
             broken = line("broken", "This step cannot be done: {why}.", why=state.error.what)
             sections.append(Section(number, title, (broken,)))
@@ -44,6 +45,9 @@ def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section,
             sections.append(Section(number, title, step.by_hand(before, context, way)))
         except ZestyError as fault:
             sections.append(Section(number, title, (line("broken", "No procedure: {why}.", why=fault.what),)))
+        except Exception as fault:  # noqa: BLE001 - the boundary of a step's paper procedure: the others are written
+            why = faults.sentence("it", faults.caught(fault, f"the paper procedure of {step.do}"))
+            sections.append(Section(number, title, (line("broken", "No procedure: {why}.", why=why),)))
     return (Section(0, "Before you start", _preparing(derivation, marks)), *sections)
 
 

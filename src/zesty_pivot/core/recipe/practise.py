@@ -11,6 +11,7 @@ from zesty_pivot.core.piece import Pattern, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import STATION_WORDS
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps.base import Context
 from zesty_pivot.core.steps.dart_move import MoveDart
 
@@ -72,7 +73,7 @@ def _moved(pattern: Pattern, context: Context, on: str, dart: str, station: str,
     step = MoveDart.model_validate({"on": on, "dart": dart, "to": {"station": station}, "share": share})
     before = pattern.piece(on)
     try:
-        after = step.apply(pattern, context).pattern.piece(on)
+        after = attempt(step, pattern, context).pattern.piece(on)
     except ZestyError:
         return None
     if after == before or len(after.darts) < len(before.darts):

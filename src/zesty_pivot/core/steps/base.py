@@ -8,6 +8,7 @@ from typing import ClassVar
 
 from pydantic import Field
 
+from zesty_pivot.core import faults
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.quantity.fields import Model
 from zesty_pivot.core.quantity.formula import Scope
@@ -66,3 +67,11 @@ class Step(Model):
     @abstractmethod
     def words(self) -> str:
         """What the step does, in a few words of the trade, for its card."""
+
+    def said(self) -> str:
+        """Its words, for whoever shows them; its name in the file where a fault of the program hides them."""
+        try:
+            return self.words()
+        except Exception as fault:  # noqa: BLE001 - a boundary: the words of a step cost no more than themselves
+            faults.caught(fault, f"the words of {self.do}")
+            return self.do

@@ -12,9 +12,11 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.necklines.registry import all_shapes
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.quantity import Scope
+from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps.base import Context
 from zesty_pivot.core.steps.neck_room import cleared
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.table.shapes import shapes_of
 from zesty_pivot.desk.theme import NOW
 
@@ -127,6 +129,7 @@ class Gallery(QWidget):
         self._made[name] = _worked(name, self._plain, self._block, self._scope)
         self._show(name)
 
+    @contained("a shape in the gallery")
     def _show(self, name: str) -> None:
         made, choice, shape = self._made[name], self.choices[name], all_shapes()[name]
         choice.setEnabled(made.pattern is not None)
@@ -152,7 +155,7 @@ def _worked(name: str, plain: Pattern, block: Pattern, scope: Scope) -> _Made:
     step, fault = ShapeNeck(on=on, other=other, shape=name), ""
     for pattern in (plain, block):  # some shapes cut darts away that cannot wait below
         try:
-            return _Made(step.apply(pattern, Context(block, scope)).pattern)
+            return _Made(attempt(step, pattern, Context(block, scope)).pattern)
         except ZestyError as found:
             fault = str(found)
     return _Made(None, fault)

@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QPushButton, QTextBrowser, QVBoxLayout, QWidget
 from zesty_pivot.core.recipe.hand import WAYS, Section, hand_sheet
 from zesty_pivot.core.steps.hand import Way
 from zesty_pivot.desk.choice import Choice
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
@@ -54,6 +55,7 @@ class HandPanel(QWidget):
         chosen = tuple(section for section in found if step is not None and section.number == step + 1)
         return chosen or found
 
+    @contained("the hand sheet")
     def refresh(self) -> None:
         """Shows the model, when this panel is the one that is seen."""
         if self._lay.panel != "hand":

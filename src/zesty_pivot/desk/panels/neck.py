@@ -15,6 +15,7 @@ from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Context, Step
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
 from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import Figures, label
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
@@ -79,6 +80,7 @@ class NeckPanel(QWidget):
 
     # What is shown.
 
+    @contained("the neck panel")
     def refresh(self) -> None:
         """Shows the model, when this panel is the one that is seen."""
         if self._lay.panel != "neck":
@@ -152,6 +154,7 @@ class NeckPanel(QWidget):
         at = self._model.state_index
         return self._model.style.with_steps((*steps[:at], step, *steps[at:])), at, step
 
+    @contained("the look at a neckline")
     def _look(self, name: str) -> None:
         style, at, _step = self._with(name)
         self._looking_at = name

@@ -13,6 +13,7 @@ from zesty_pivot.core.recipe.practise import CHOICES, KINDS, Kind, Question, que
 from zesty_pivot.core.steps.base import Context
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.labels import empty, label
@@ -96,6 +97,7 @@ class PractisePanel(QWidget):
             raise ZestyError("a mouth over nothing is needed", advice="Write a number such as 3.")
         return f"= {self._model.length(mm)}"
 
+    @contained("the practise panel")
     def refresh(self) -> None:
         """A first question when the panel is looked at; the answer goes from the table when it is left."""
         if self._lay.panel != "practise":
@@ -208,4 +210,4 @@ class PractisePanel(QWidget):
         asked = self.asked
         if asked is not None and self.is_shown:
             self.asked = None
-            self._model.add_step(asked.step, asked.step.words())
+            self._model.add_step(asked.step, asked.step.said())

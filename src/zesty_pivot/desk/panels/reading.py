@@ -7,12 +7,16 @@ from collections.abc import Callable
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
 
+from zesty_pivot.core import faults
 from zesty_pivot.core.checks.base import Finding, Mend, Severity
 from zesty_pivot.core.ledger import girths as girths_of
+from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.pattern import said
 from zesty_pivot.core.piece.spot import STATION_WORDS
+from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.forms.base import StepForm
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.icons import icon
@@ -111,9 +115,21 @@ class ReadingPanel(QWidget):
         self.step_notes.setText("Switched off." if step.off else notes)
         self.step_notes.setVisible(bool(self.step_notes.text()))
         if step.do in all_forms():
-            self.form(step.do).show_step(at, step, states[at].pattern)
-            self.form(step.do).show()
+            self._show_form(at, step, states[at].pattern)
 
+    def _show_form(self, at: int, step: Step, before: Pattern) -> None:
+        try:
+            form = self.form(step.do)
+            form.show_step(at, step, before)
+            form.show()
+        except Exception as fault:  # noqa: BLE001 - the boundary of a form: the step stays, only its fields cannot be shown
+            reference = faults.caught(fault, f"the fields of {step.do}")
+            if step.do in self._forms:
+                self._forms[step.do].hide()
+            self.step_fault.setText(f"{faults.sentence('The fields of this step', reference)}. The step itself is untouched.")
+            self.step_fault.show()
+
+    @contained("the account")
     def _show_account(self) -> None:
         account = self._model.account
         empty(self._account_rows)
@@ -139,6 +155,7 @@ class ReadingPanel(QWidget):
         text = "All placed." if account.is_whole else f"{abs(missing):.3f}° {'missing' if missing > 0 else 'too much'}."
         self._account_rows.addWidget(label(text, "quiet" if account.is_whole else "fault"), len(rows), 0, 1, 3)
 
+    @contained("the findings")
     def _show_findings(self) -> None:
         found = self._model.findings
         if found == self._shown_findings:
@@ -192,6 +209,7 @@ class ReadingPanel(QWidget):
             return f"{finding.limit:g}°" if finding.limit > 1e-6 else "0°"
         return ""
 
+    @contained("the figures")
     def _show_figures(self) -> None:
         girths = girths_of(self._model.pattern, self._model.derived.derivation.block)
         lines = [

@@ -11,6 +11,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import STATION_WORDS
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import Figures, label
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
@@ -63,6 +64,7 @@ class TracePanel(QWidget):
             return
         self._lay.trace_state(None if value == NONE else int(value))
 
+    @contained("the trace panel")
     def refresh(self) -> None:
         """Shows the lay, when this panel is the one that is seen."""
         if self._lay.panel != "trace":

@@ -11,6 +11,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import Figures, label
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
@@ -61,6 +62,7 @@ class WalkPanel(QWidget):
         if from_end != self._lay.is_from_end:
             self._lay.walk_from_end(from_end)
 
+    @contained("the walk panel")
     def refresh(self) -> None:
         """Shows the lay, when this panel is the one that is seen."""
         if self._lay.panel != "walk":

@@ -6,7 +6,9 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QWidget
 
+from zesty_pivot.core import faults
 from zesty_pivot.core.quantity import MM_PER, Unit
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.theme import NOW, text_font
 
@@ -60,6 +62,7 @@ class Canvas(QWidget):
 
     # Looking.
 
+    @contained("the view of the table")
     def fit(self) -> None:
         """Everything in view."""
         box = self.content_box()
@@ -127,8 +130,21 @@ class Canvas(QWidget):
 
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
-        self.render_to(painter)
-        painter.end()
+        try:
+            self.render_to(painter)
+        except Exception as fault:  # noqa: BLE001 - the boundary of a picture: the window goes on, and says what it cannot draw
+            self._say_fault(painter, faults.caught(fault, f"the picture of {self.accessibleName().lower() or 'the table'}"))
+        finally:
+            painter.end()
+
+    def _say_fault(self, painter: QPainter, reference: str) -> None:
+        painter.resetTransform()
+        painter.setClipping(False)
+        painter.fillRect(self.rect(), NOW.color("table"))
+        painter.setFont(text_font(10, bold=True))
+        painter.setPen(NOW.color("error"))
+        words = f"{faults.sentence('This picture', reference)}. Your work is safe."
+        painter.drawText(self.rect().adjusted(60, 40, -40, -40), Qt.TextFlag.TextWordWrap, words)
 
     def render_to(self, painter: QPainter) -> None:
         """Draws everything with a painter of this widget's size."""

@@ -110,7 +110,7 @@ class Handles:
             self._model.preview(None)
             self._model.say(f"Not moved: {fault.what}.", fault=True)
             return
-        self._model.replace_step(found[0], step, step.words())
+        self._model.replace_step(found[0], step, step.said())
 
 
 def _apart(one: QPointF, two: QPointF) -> float:

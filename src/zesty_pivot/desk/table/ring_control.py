@@ -159,9 +159,9 @@ class RingControl:
             return
         self._model.step = at
         self._model.looking = None if at + 1 == len(steps) else at + 1
-        self._model.edit(self._model.style.with_steps(steps), steps[at].words())
+        self._model.edit(self._model.style.with_steps(steps), steps[at].said())
         self._keep_dart(carry, at)
-        self._model.say(f"{steps[at].words().capitalize()}.")
+        self._model.say(f"{steps[at].said().capitalize()}.")
 
     def _keep_dart(self, carry: Carry, at: int) -> None:
         """The bead stays chosen, or the one that took it in."""

@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QMenu, QToolTip
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.pattern import numbered
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table import laid
@@ -71,6 +72,7 @@ class StyleTable(Canvas):
     def _offsets(self) -> dict[str, tuple[float, float]]:
         return offsets(self._model.derived.derivation.block, self._model.pattern, self._lay.spread)
 
+    @contained("the table")
     def _refresh(self) -> None:
         if self._fitted and self.control.carry is None and self.handles.held is None:
             self.fit()

@@ -10,6 +10,7 @@ from PyQt6.QtGui import QKeyEvent, QPainter, QPen, QTransform
 
 from zesty_pivot.core.geometry import Motion
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import RULER, Canvas
@@ -40,6 +41,7 @@ class WalkTable(Canvas):
         lay.changed.connect(self._refresh)
         model.changed.connect(self._refresh)
 
+    @contained("the table")
     def _refresh(self) -> None:
         if self.isVisible():
             if self._fitted:

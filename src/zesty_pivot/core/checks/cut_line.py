@@ -1,0 +1,60 @@
+"""20: the seam lies inside the cut line by its allowance, everywhere; a piece that has no cut line says so."""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+
+from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
+from zesty_pivot.core.finish.allowance import WITHIN, Stretch
+from zesty_pivot.core.finish.piece import FinishedPiece
+from zesty_pivot.core.geometry.bezier import derivatives, points
+from zesty_pivot.core.piece.names import words
+
+PLACES = np.linspace(0.01, 0.99, 33)  # on each cubic of a seam: at most some 2 cm apart on the longest straight line
+
+
+def _run(look: Look) -> Iterable[Finding]:
+    for piece in look.finished:
+        name = words(piece.name)
+        if piece.fault:
+            yield Finding(
+                "cut_line", Severity.ERROR, piece.name, "", f"the {name} has no cut line: {piece.fault}",
+                1.0, 0.0, "faults", "Until then it is drawn by its seam lines alone.",
+            )  # fmt: skip
+            continue
+        short = _short(piece)
+        if short > WITHIN:
+            yield Finding(
+                "cut_line", Severity.ERROR, piece.name, "",
+                f"the seam of the {name} is {short:.1f} mm too near to its cut line",
+                short, WITHIN, "mm", "Do not cut this piece. Give its edges other allowances.",
+            )  # fmt: skip
+
+
+def _short(piece: FinishedPiece) -> float:
+    """How much of the allowance is missing at the worst place, mm: the part of the way out from the seam, square to it, that
+    lies outside the cut line."""
+    cut = shapely.Polygon(piece.ring)
+    shapely.prepare(cut)
+    ways = np.concatenate([_ways(stretch, WITHIN) for stretch in piece.stretches])
+    outside = ~shapely.covers(cut, shapely.linestrings(ways))
+    whole = shapely.linestrings(np.concatenate([_ways(stretch, 0.0) for stretch in piece.stretches])[outside])
+    return float(shapely.length(shapely.difference(whole, cut)).max(initial=0.0))
+
+
+def _ways(stretch: Stretch, less: float) -> NDArray[np.float64]:
+    """The ways out from places along a stretch, to its allowance: (n, 2, 2) mm; `less` shorter than that at both ends."""
+    starts = points(stretch.path.cubics, PLACES).reshape(-1, 2)
+    along = derivatives(stretch.path.cubics, PLACES).reshape(-1, 2)
+    sizes = np.hypot(along[:, 0], along[:, 1])
+    starts, along = starts[sizes > 0.0], along[sizes > 0.0] / sizes[sizes > 0.0, None]
+    outwards = np.stack([along[:, 1], -along[:, 0]], axis=1)  # the ring runs clockwise on the paper, y down
+    reach = max(stretch.allowance - less, 1e-6 - less)
+    return np.stack([starts - outwards * less, starts + outwards * reach], axis=1)
+
+
+CHECK = Check("cut_line", "The seam lies inside the cut line", _run, at_rest=True)

@@ -1,0 +1,61 @@
+"""All pieces of a pattern finished. A piece that cannot be is drawn by its seam lines alone, and says why."""
+
+from __future__ import annotations
+
+import textwrap
+
+import numpy as np
+import shapely
+
+from zesty_pivot.core import faults
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.finish.marks import label
+from zesty_pivot.core.finish.options import Finish
+from zesty_pivot.core.finish.piece import FinishedPiece, Stroke, finish_piece
+from zesty_pivot.core.piece import Extra, Pattern, Piece
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.pattern import panel_words
+from zesty_pivot.core.piece.region import outline
+from zesty_pivot.core.quantity import Scope
+
+_LINE = 34  # characters of a line of the reason
+
+
+def finish_pattern(pattern: Pattern, finish: Finish, scope: Scope, style: str) -> tuple[FinishedPiece, ...]:
+    """The finished pieces: those of the body, then facings, straps and linings. Raises nothing: a piece that cannot be finished
+    has a `fault` and no cut line."""
+    body = [_finished(piece, finish, scope, style, panel_words(pattern, piece)) for piece in pattern.pieces]
+    return (*body, *(_finished(extra.piece, _of_extra(extra, finish), scope, style) for extra in pattern.extras))
+
+
+def _of_extra(extra: Extra, finish: Finish) -> Finish:
+    """How a facing, strap or lining is finished: cut as it says itself unless the user decided otherwise."""
+    name = extra.piece.name
+    asked = finish.cut.get(name, "auto")
+    cut = {**finish.cut, name: extra.cut if asked == "auto" else asked}
+    cloth = {"lining": "lining", "facing": f"{finish.cloth}, interfacing" if finish.cloth else "self, interfacing"}
+    return finish.model_copy(update={"cut": cut, "cloth": cloth.get(extra.kind, finish.cloth)})
+
+
+def _finished(piece: Piece, finish: Finish, scope: Scope, style: str, panel: str = "") -> FinishedPiece:
+    try:
+        return finish_piece(piece, finish, scope, style, panel=panel)
+    except ZestyError as fault:
+        return seam_only(piece, str(fault))
+    except Exception as fault:  # noqa: BLE001 - the boundary of a piece's finish: the other pieces are finished
+        return seam_only(piece, faults.sentence("its finish", faults.caught(fault, f"the finish of {words(piece.name)}")))
+
+
+def seam_only(piece: Piece, why: str) -> FinishedPiece:
+    """A piece by its seam lines, with the reason why it has no cut line written on it. Assumes a sound piece."""
+    strokes = [Stroke("seam", "seam", edge.id, tuple(run.path for run in edge.runs)) for edge in piece.edges]
+    ring = np.concatenate([run.path.outline for run in piece.runs])
+    lines = [
+        (words(piece.name), 8.0, True),
+        ("no cut line", 6.0, True),
+        *((row, 4.0, False) for row in textwrap.wrap(why, _LINE)),
+    ]
+    region = shapely.make_valid(shapely.Polygon(outline(piece)))
+    widest = max(shapely.get_parts(region), key=lambda part: float(part.area))
+    texts = label(lines, widest) if widest.area > 0.0 else ()
+    return FinishedPiece(piece.name, "one", tuple(strokes), (), texts, (), (), ring, (), why)

@@ -1,0 +1,25 @@
+"""The boundary of a step: whatever happens in it costs this step and nothing else."""
+
+from __future__ import annotations
+
+from zesty_pivot.core import faults
+from zesty_pivot.core.errors import StepError, ZestyError
+from zesty_pivot.core.piece.pattern import Pattern
+from zesty_pivot.core.piece.soundness import fault_of
+from zesty_pivot.core.steps.base import Context, Outcome, Step
+
+
+def attempt(step: Step, pattern: Pattern, context: Context) -> Outcome:
+    """What a step makes of a pattern. Raises nothing but ZestyErrors: a fault of the program, and a pattern that does not hold
+    together, are refusals like any other."""
+    try:
+        outcome = step.apply(pattern, context)
+        broken = fault_of(outcome.pattern, pattern)
+    except ZestyError:
+        raise
+    except Exception as fault:
+        reference = faults.caught(fault, f"step {step.do}")
+        raise StepError(faults.sentence("the step", reference), advice=faults.ADVICE) from fault
+    if broken is not None:
+        raise StepError(f"this would leave {broken}", advice="Change the step, or the one before it.")
+    return outcome
