@@ -13,7 +13,7 @@ import pytest
 
 from tests.desk.session import digest, number_of
 from zesty_pivot.core.formats import style_file
-from zesty_pivot.core.formats.journal import Leftover, leftovers
+from zesty_pivot.core.formats.leftovers import Leftover, leftovers
 
 ROOT = Path(__file__).parents[2]
 KILLS_EACH = 10
@@ -47,7 +47,7 @@ def logged(folder: Path) -> list[tuple[float, str, int, str]]:
 
 def found_work(folder: Path) -> tuple[int, str, Leftover | None]:
     """What a restart finds: unsaved work, else the saved file."""
-    left = leftovers(folder / "state" / "zesty-pivot" / "unsaved")
+    left = leftovers(folder / "state" / "zesty-pivot" / "unsaved").offered
     assert len(left) <= 1
     if left:
         return number_of(left[0].style), digest(left[0].style), left[0]

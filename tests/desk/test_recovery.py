@@ -11,7 +11,7 @@ from tests.core.formats.test_journal import WORK, left_behind
 from tests.desk.driving import drag
 from tests.samples import move, style
 from zesty_pivot.core.formats import files, style_file
-from zesty_pivot.core.formats.journal import leftovers
+from zesty_pivot.core.formats.leftovers import leftovers
 from zesty_pivot.desk.settings import journal_folder
 
 
@@ -69,7 +69,7 @@ def test_it_comes_back_at_the_next_start(open_desk, tmp_path: Path) -> None:
     assert window.model.style == WORK and window.model.path == document and window.model.is_dirty
     assert window.model.view == "style" and window.start_page.leftovers == []
     window.keeper.writer.flush()
-    assert leftovers(journal_folder()) == () and held(window)["style"]["steps"]
+    assert leftovers(journal_folder()).offered == () and held(window)["style"]["steps"]
     window.run("file.save")
     assert style_file.read(document) == WORK
 
@@ -81,7 +81,7 @@ def test_it_can_be_let_go(open_desk) -> None:
     (card,) = window.start_page.leftovers
     QTest.mouseClick(card.aside, Qt.MouseButton.LeftButton)
     window.keeper.writer.flush()
-    assert leftovers(journal_folder()) == () and window.start_page.leftovers == []
+    assert leftovers(journal_folder()).offered == () and window.start_page.leftovers == []
 
 
 def test_closing_leaves_nothing_behind(open_desk) -> None:
@@ -89,7 +89,7 @@ def test_closing_leaves_nothing_behind(open_desk) -> None:
     drag(window, "waist", "side_bust")
     window.ask.keep = "discard"
     window.close()
-    assert leftovers(journal_folder()) == () and list(journal_folder().iterdir()) == []
+    assert leftovers(journal_folder()).offered == () and list(journal_folder().iterdir()) == []
 
 
 def test_a_file_changed_outside_is_noticed(open_desk, tmp_path: Path) -> None:

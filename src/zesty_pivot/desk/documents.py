@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import block_file, files, style_file
-from zesty_pivot.core.formats.journal import Leftover
+from zesty_pivot.core.formats.leftovers import Leftover
 from zesty_pivot.core.formats.style_file import SUFFIX, Style
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.data.demo import demo_style

@@ -7,8 +7,10 @@ from collections.abc import Callable
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.formats.journal import Journal, Leftover, forget, leftovers
+from zesty_pivot.core.formats.journal import Journal
+from zesty_pivot.core.formats.leftovers import Leftover, Leftovers, forget, leftovers
 from zesty_pivot.desk import settings as kept
+from zesty_pivot.desk.contained import tried
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.settings import Settings
 from zesty_pivot.desk.writer import Writer
@@ -24,7 +26,7 @@ class Keeper(QObject):
         super().__init__()
         self._model = model
         self._told = ""
-        self.settings: Settings = kept.load()
+        self.settings, self.settings_told = kept.load_or_set_aside()
         self.writer = Writer(lambda fault: self.failed.emit(str(fault)))
         self.failed.connect(self._tell)
         self._journal: Journal | None = None
@@ -33,6 +35,7 @@ class Keeper(QObject):
         except ZestyError as fault:
             self._tell(str(fault))
         model.document_changed.connect(self.note)
+        model.saving.connect(self.write_now)
 
     @property
     def trouble(self) -> str:
@@ -50,22 +53,30 @@ class Keeper(QObject):
         journal, model = self._journal, self._model
         if journal is None:
             return
-        style, path = model.style, model.path
+        style, path, base = model.style, model.path, model.stamp
         if model.is_dirty:
-            self.writer.put("journal", lambda: journal.write(style, path))
+            self.writer.put("journal", lambda: journal.write(style, path, base))
         else:
             self.writer.put("journal", journal.clear)
 
-    def leftovers(self) -> tuple[Leftover, ...]:
+    def write_now(self) -> None:
+        """Writes down what is about to be saved, before it is: a program that ends in between leaves no older state behind
+        than the file has. Waits for the disk, as saving does."""
+        if self._journal is not None and self._model.is_dirty:
+            self.note()
+            self.writer.flush()
+
+    def leftovers(self) -> Leftovers:
         """What an earlier run left unsaved."""
-        return leftovers(kept.journal_folder())
+        return tried(lambda: leftovers(kept.journal_folder()), Leftovers(), "the look for unsaved work")
 
     def bring_back(self, left: Leftover) -> None:
         """Opens a leftover as unsaved work. Its journal goes only when this program's own holds the work.
 
         Raises a ZestyError, and keeps everything, when the work cannot be worked out.
         """
-        self._model.recover(left.style, left.document)
+        # What is older than its file comes back as a style of its own, so that saving it cannot take the newer one's place.
+        self._model.recover(left.style, None if left.is_older else left.document)
         self.note()
         self.writer.put(f"forget {left.path}", lambda: forget(left))
 
@@ -80,6 +91,13 @@ class Keeper(QObject):
             self.settings = settings
             self.writer.put("settings", lambda: kept.save(settings))
             self.settings_changed.emit()
+
+    def leave(self) -> None:
+        """Ends in a hurry: what is unsaved stays in the journal, for the next start."""
+        self.writer.stop()
+        if self._journal is not None:
+            self._journal.close()
+            self._journal = None
 
     def close(self) -> None:
         """Ends orderly: what was discarded is no leftover."""

@@ -37,6 +37,7 @@ class DeskModel(QObject):
     chosen_changed = pyqtSignal()  # pivot, dart or step
     view_changed = pyqtSignal()
     document_changed = pyqtSignal()  # the document itself, its file, or what is saved of it
+    saving = pyqtSignal()  # the document is about to be written to its file
     said = pyqtSignal(str, bool)  # a sentence, and whether it is a fault
 
     def __init__(self, style: Style, path: Path | None = None) -> None:
@@ -362,10 +363,16 @@ class DeskModel(QObject):
 
     def save(self, path: Path) -> None:
         """Saves atomically. Raises FileError and keeps everything when it cannot."""
+        self.saving.emit()
         style_file.save(self.style, path)
         self.path, self._saved, self._stamp = path, self.style, files.stamp(path)
         self.document_changed.emit()
         self.changed.emit()
+
+    @property
+    def stamp(self) -> str | None:
+        """What tells the content of the file as it was opened or saved last."""
+        return self._stamp
 
     @property
     def is_changed_on_disk(self) -> bool:

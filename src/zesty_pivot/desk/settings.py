@@ -3,14 +3,16 @@
 from __future__ import annotations
 
 import json
+import os
 from pathlib import Path
 from typing import Literal
 
 from platformdirs import user_config_path, user_documents_path, user_state_path
 from pydantic import Field
 
+from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.formats import files
+from zesty_pivot.core.formats import aside, files
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.core.quantity.fields import Model
 
@@ -43,12 +45,14 @@ class Settings(Model):
 
     def begin_folder(self) -> Path:
         """Where a file dialog begins: the folder used last, else the user's documents, else home."""
-        places = (Path(self.folder) if self.folder else None, user_documents_path(), Path.home())
-        return next((place for place in places if place is not None and place.is_dir()), Path.cwd())
+        places = (self.folder, str(user_documents_path()), "~")
+        return next((Path(known) for place in places if os.path.isdir(known := os.path.expanduser(place))), Path("/"))  # noqa: PTH111, PTH112 - these never raise
 
     def with_recent(self, path: Path) -> Settings:
         """The settings with a file at the head of the recent ones."""
         name = str(path)
+        if not name.isprintable():
+            return self  # a name that no character set knows cannot be written down
         kept = (name, *(other for other in self.recent if other != name))[:KEPT_RECENT]
         return self.model_copy(update={"recent": kept})
 
@@ -74,11 +78,30 @@ def fault_log() -> Path:
 
 def load() -> Settings:
     """The settings; the defaults when there are none, or none that can be read."""
+    return _read()[0]
+
+
+def load_or_set_aside() -> tuple[Settings, str]:
+    """The settings; when what stands there cannot be read it is set aside, which is told in a sentence."""
+    settings, is_sound = _read()
+    path = settings_file()
+    if is_sound or not (path.exists() or path.is_symlink()):
+        return settings, ""
+    kept = aside.set_aside(path)
+    where = f"the file is kept as {kept}" if kept is not None else "the file is left where it is"
+    return settings, f"The settings could not be read, so the usual ones are in use; {where}."
+
+
+def _read() -> tuple[Settings, bool]:
+    """The settings, and whether they could be read. No start depends on what stands in a file."""
     path = settings_file()
     try:
-        return files.validated(Settings, files.read_json(path, KIND), path.name)
+        return files.validated(Settings, files.read_json(path, KIND), path.name), True
     except ZestyError:
-        return Settings()
+        return Settings(), False
+    except Exception as fault:  # noqa: BLE001 - the boundary of a reader
+        faults.caught(fault, "reading the settings")
+        return Settings(), False
 
 
 def save(settings: Settings) -> None:

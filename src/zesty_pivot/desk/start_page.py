@@ -7,7 +7,7 @@ from datetime import UTC, datetime
 from pathlib import Path
 
 from PyQt6.QtCore import QSize, Qt, QTimer
-from PyQt6.QtGui import QMouseEvent, QPixmap, QResizeEvent
+from PyQt6.QtGui import QMouseEvent, QResizeEvent
 from PyQt6.QtWidgets import (
     QAbstractButton,
     QFrame,
@@ -24,14 +24,14 @@ from PyQt6.QtWidgets import (
 from zesty_pivot import __version__
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.formats import style_file
+from zesty_pivot.core.formats import files, style_file
 from zesty_pivot.core.formats.derived import derive
-from zesty_pivot.core.formats.journal import Leftover
+from zesty_pivot.core.formats.leftovers import Leftover
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.data.demo import demo_styles
 from zesty_pivot.data.texts import news
 from zesty_pivot.desk.column import Column
-from zesty_pivot.desk.contained import contained, tried
+from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.keeping import Keeper
@@ -97,12 +97,13 @@ class StyleCard(QAbstractButton):
 
     def show_style(self, style: Style) -> None:
         """The picture of a style, worked out."""
-        derived = derive(style)
-        self.show_picture(thumbnail(derived.pattern, derived.derivation.block, PICTURE, self.devicePixelRatioF()))
+        _draw(self.picture, style)
 
-    def show_picture(self, picture: QPixmap) -> None:
-        """A picture that is at hand."""
-        self.picture.setPixmap(picture)
+
+def _draw(picture: QLabel, style: Style) -> None:
+    """The pattern of a style as a small picture on a label."""
+    derived = derive(style)
+    picture.setPixmap(thumbnail(derived.pattern, derived.derivation.block, PICTURE, picture.devicePixelRatioF()))
 
 
 class LeftoverCard(QFrame):
@@ -115,12 +116,7 @@ class LeftoverCard(QFrame):
         self.picture = QLabel()
         self.picture.setFixedSize(PICTURE)
         self.picture.setAlignment(Qt.AlignmentFlag.AlignCenter)
-        derived = tried(lambda: derive(left.style), None, "the picture of unsaved work")
-        if derived is None:
-            self.picture.setText("no picture")
-        else:
-            self.picture.setPixmap(thumbnail(derived.pattern, derived.derivation.block, PICTURE, self.devicePixelRatioF()))
-        where = str(left.document) if left.document is not None else "never saved"
+        where = files.shown(left.document, whole=True) if left.document is not None else "never saved"
         count = len(left.style.steps)
         steps = f"{count} step{'' if count == 1 else 's'}"
         self.back, self.aside = QPushButton("Bring it back"), QPushButton("Let it go")
@@ -128,6 +124,10 @@ class LeftoverCard(QFrame):
         words = QVBoxLayout()
         words.addWidget(label(left.style.name, "figure"))
         words.addWidget(label(f"Written down {ago(left.written)}, {steps}, {where}.", "quiet"))
+        if left.is_older:
+            words.addWidget(
+                label("The file has been saved since: this is older. It comes back as a style of its own.", "warning")
+            )
         row = QHBoxLayout()
         row.addWidget(self.back)
         row.addWidget(self.aside)
@@ -138,6 +138,10 @@ class LeftoverCard(QFrame):
         layout.addWidget(self.picture)
         layout.addLayout(words, 1)
 
+    def show_style(self, style: Style) -> None:
+        """The picture of the work, worked out."""
+        _draw(self.picture, style)
+
 
 class StartPage(QWidget):
     """Everything a day begins with."""
@@ -145,7 +149,7 @@ class StartPage(QWidget):
     def __init__(self, docs: Documents, keeper: Keeper, run: Callable[[str], None]) -> None:
         super().__init__()
         self._docs, self._keeper = docs, keeper
-        self._queue: list[tuple[StyleCard, Callable[[], Style]]] = []
+        self._queue: list[tuple[StyleCard | LeftoverCard, Callable[[], Style]]] = []
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.timeout.connect(self._draw_next)
@@ -251,7 +255,9 @@ class StartPage(QWidget):
             card.aside.clicked.connect(lambda _checked=False, card=card: self._let_go(card))
             self.leftovers.append(card)
             self._unsaved.addWidget(card)
+            self._queue.insert(len(self.leftovers) - 1, (card, lambda left=left: left.style))  # type: ignore[misc]
         self._unsaved_title.setVisible(bool(self.leftovers))
+        self._timer.start(0)
 
     def _bring_back(self, card: LeftoverCard) -> None:
         """The work is open again, unless something that is open now is not to be left."""
@@ -291,7 +297,7 @@ class StartPage(QWidget):
         """One picture at a time, so that the page answers meanwhile."""
         while self._queue:
             card, style = self._queue.pop(0)
-            if card not in self.demos and card not in self.recents:
+            if card not in (*self.demos, *self.recents, *self.leftovers):
                 continue
             try:
                 card.show_style(style())

@@ -348,11 +348,14 @@ class Window(QMainWindow):
             if screen is not None:  # no larger than the screen, which at 150 % may well be smaller than 1280x800
                 self.resize(self.size().boundedTo(screen.availableGeometry().size()))
         found = self.keeper.leftovers()
-        if found or with_start_page:
+        if found.offered or with_start_page:
             self.model.set_view(START)
-            self.start_page.show_leftovers(found)
+            self.start_page.show_leftovers(found.offered)
         elif not settings.has_toured:
             QTimer.singleShot(0, self.show_tour)
+        for text in (found.told, self.keeper.settings_told):
+            if text:
+                self.notice.put("set aside", text, ())
         self.keeper.change(lambda known: known.model_copy(update={"has_started": True}))
 
     # Events.

@@ -103,7 +103,7 @@ class _Where:
 
 def read(path: FilePath) -> BlockFile:
     """A block from a file; raises FileError in one line for anything that is not a sound block."""
-    return from_value(files.read_json(path, KIND), path.name)
+    return from_value(files.read_json(path, KIND), files.shown(path))
 
 
 def from_value(value: dict[str, Any], where: str) -> BlockFile:

@@ -6,6 +6,7 @@ import errno
 import hashlib
 import json
 import os
+import stat
 import tempfile
 from collections.abc import Mapping
 from contextlib import suppress
@@ -18,6 +19,7 @@ from zesty_pivot.core.errors import FileError, ZestyError
 
 VERSION = 1
 MAX_BYTES = 16 * 1024 * 1024  # a style with its block is some 10 kB; more is no style
+MAX_BACKUP = 64 * MAX_BYTES  # whatever stands at a name that is saved over is kept, within reason
 PARTIAL = ".part"  # the end of a file's name while it is being written
 _MAX_FAULTS = 4
 _FULL = (errno.ENOSPC, errno.EDQUOT)
@@ -31,17 +33,47 @@ def read_json(path: FilePath, kind: str) -> dict[str, Any]:
     Raises FileError when it cannot be read, is too large, is not JSON, holds NaN, or is of another kind or a
     newer version.
     """
-    where = path.name
+    where = shown(path)
     try:
-        size = path.stat().st_size
-        if size > MAX_BYTES:
-            raise FileError(f"the file has {size // 1_000_000} MB", where=where, advice="A block or style is far under 16 MB.")
-        text = path.read_text(encoding="utf-8")
-    except OSError as fault:
-        raise FileError(f"the file cannot be read: {fault.strerror}", where=str(path), advice="Check the name.") from None
+        text = read_bytes(path).decode("utf-8-sig")
     except UnicodeDecodeError:
         raise FileError("the file is not UTF-8 text", where=where, advice="Choose a .zpiv or .zblock file.") from None
     return parse_json(text, kind, where)
+
+
+def shown(path: FilePath, *, whole: bool = False) -> str:
+    """A file's name (or its whole path) as it can be written on a screen: what no character set knows and what would move the
+    cursor is escaped."""
+    text = str(path) if whole else path.name or str(path)
+    return "".join(c if c.isprintable() else c.encode("unicode_escape", "surrogatepass").decode() for c in text)
+
+
+def read_bytes(path: FilePath, most: int = MAX_BYTES) -> bytes:
+    """The content of a regular file of at most `most` bytes, counted while it is read: what a file tells of its size is no
+    promise. Folders, pipes and devices are refused without being read.
+
+    Raises FileError.
+    """
+    try:
+        if not stat.S_ISREG(path.stat().st_mode):
+            raise FileError("this is no file but a folder, pipe or device", where=shown(path), advice="Choose a file.")
+        # Not blocking: what was a file a moment ago may be a pipe by now.
+        with os.fdopen(os.open(path, os.O_RDONLY | os.O_NONBLOCK | os.O_CLOEXEC), "rb") as file:
+            if not stat.S_ISREG(os.fstat(file.fileno()).st_mode):
+                raise FileError("this is no file but a folder, pipe or device", where=shown(path), advice="Choose a file.")
+            content = file.read(most + 1)
+    except FileError:
+        raise
+    except OSError as fault:
+        raise FileError(
+            f"the file cannot be read: {fault.strerror}", where=shown(path, whole=True), advice="Check the name."
+        ) from None
+    except ValueError:  # a name with a null character in it
+        raise FileError("there can be no file of this name", where=shown(path), advice="Check the name.") from None
+    if len(content) > most:
+        what = f"the file is over {most // 2**20} MB"
+        raise FileError(what, where=shown(path), advice="A block or style is far under that.")
+    return content
 
 
 def parse_json(text: str, kind: str, where: str) -> dict[str, Any]:
@@ -56,6 +88,8 @@ def parse_json(text: str, kind: str, where: str) -> dict[str, Any]:
         raise FileError("the file is nested too deeply", where=where, advice="Restore a backup.") from None
     except ZestyError as fault:
         raise FileError(fault.what, where=where, advice=fault.advice) from None
+    except ValueError:  # Python reads no whole number of over some thousand digits
+        raise FileError("a number of thousands of digits in the file", where=where, advice="Restore a backup.") from None
     return header(value, kind, where)
 
 
@@ -69,13 +103,23 @@ def header(value: object, kind: str, where: str) -> dict[str, Any]:
     if not isinstance(value, dict):
         raise FileError(f"a list or number where a {kind} should stand", where=where, advice=f"Choose a {kind} file.")
     if value.get("format") != wanted:
-        raise FileError(f"the format is {value.get('format')!r}, not {wanted!r}", where=where, advice=f"Choose a {kind} file.")
+        told = _brief(value.get("format"))
+        raise FileError(f"the format is {told}, not {wanted!r}", where=where, advice=f"Choose a {kind} file.")
     version = value.get("version")
-    if isinstance(version, bool) or not isinstance(version, int) or version < 1:
-        raise FileError(f"the version is {version!r}, not a whole number from 1", where=where, advice="Restore a backup.")
+    if isinstance(version, bool) or not isinstance(version, int) or not 1 <= version < 10**9:
+        raise FileError(f"the version is {_brief(version)}, not a whole number from 1", where=where, advice="Restore a backup.")
     if version > VERSION:
         raise FileError(f"the file has version {version}, newer than {VERSION}", where=where, advice="Update Zesty Pivot.")
     return value
+
+
+def _brief(value: object) -> str:
+    """A value of a file as it stands in a message: not longer than a line."""
+    try:
+        text = repr(value)
+    except ValueError:  # a whole number of over some thousand digits
+        text = "a number of thousands of digits"
+    return text if len(text) <= 60 else f"{text[:57]}..."
 
 
 def validated(model: type[M], value: Mapping[str, Any], where: str) -> M:
@@ -86,6 +130,8 @@ def validated(model: type[M], value: Mapping[str, Any], where: str) -> M:
         raise FileError(faults(fault), where=where, advice="Mend these fields.") from None
     except RecursionError:
         raise FileError("the file is nested too deeply", where=where, advice="Restore a backup.") from None
+    except (ValueError, OverflowError):
+        raise FileError("a number in the file is too large", where=where, advice="Restore a backup.") from None
 
 
 def faults(error: ValidationError) -> str:
@@ -115,26 +161,47 @@ def _plain(message: str) -> str:
 
 
 def write_atomic(path: FilePath, content: bytes) -> None:
-    """The file written whole or not at all: temporary file beside it, fsync, rename.
+    """The file written whole or not at all: temporary file beside it, fsync, rename. A link is kept, and the file it leads to
+    written; a file that is there keeps its mode.
 
-    Raises FileError with what to do when the folder is read-only, full or missing.
+    Raises FileError with what to do when the folder is read-only, full or missing, or a folder stands at the name.
     """
     try:
+        path = FilePath(os.path.realpath(path))
         path.parent.mkdir(parents=True, exist_ok=True)
-        handle, name = tempfile.mkstemp(prefix=f".{path.name}.{os.getpid()}.", suffix=PARTIAL, dir=path.parent)
+        mode = _mode_of(path)
+        handle, name = tempfile.mkstemp(prefix=f".{path.name[:60]}.{os.getpid()}.", suffix=PARTIAL, dir=path.parent)
         try:
             with os.fdopen(handle, "wb") as file:
                 file.write(content)
                 file.flush()
                 os.fsync(file.fileno())
-            FilePath(name).chmod(0o644)
+            FilePath(name).chmod(mode)
             FilePath(name).replace(path)
         except BaseException:
             FilePath(name).unlink(missing_ok=True)
             raise
+    except FileError:
+        raise
     except OSError as fault:
         advice = "Free some space, or choose another folder." if fault.errno in _FULL else "Choose another folder."
-        raise FileError(f"the file cannot be written: {fault.strerror}", where=str(path), advice=advice) from None
+        raise FileError(f"the file cannot be written: {fault.strerror}", where=shown(path, whole=True), advice=advice) from None
+    except ValueError:
+        raise FileError("there can be no file of this name", where=shown(path), advice="Choose another name.") from None
+
+
+def _mode_of(path: FilePath) -> int:
+    """The mode that a file is written with: its own, or 0644 for a new one. Raises FileError where something else than a file
+    stands, which a rename would not replace or must not."""
+    try:
+        mode = path.stat().st_mode
+    except FileNotFoundError:
+        return 0o644
+    if stat.S_ISDIR(mode):
+        raise FileError("a folder of this name is there", where=shown(path), advice="Choose another name.")
+    if not stat.S_ISREG(mode):
+        raise FileError("this is no file but a pipe or device", where=shown(path), advice="Choose another name.")
+    return stat.S_IMODE(mode)
 
 
 def sweep(folder: FilePath, pattern: str) -> None:
@@ -150,12 +217,16 @@ def sweep(folder: FilePath, pattern: str) -> None:
 def stamp(path: FilePath) -> str | None:
     """What tells a file's content: its digest, or None when it cannot be read."""
     try:
-        return hashlib.sha256(path.read_bytes()).hexdigest()
-    except OSError:
+        return hashlib.sha256(read_bytes(path)).hexdigest()
+    except FileError:
         return None
 
 
 def backup(path: FilePath) -> None:
     """Keeps the present version of a file as `NAME~` beside it, if there is one; raises FileError when it cannot."""
-    if path.exists():
-        write_atomic(path.with_name(path.name + "~"), path.read_bytes())
+    path = FilePath(os.path.realpath(path))
+    if path.is_file():
+        content, mode = read_bytes(path, MAX_BACKUP), stat.S_IMODE(path.stat().st_mode)
+        kept = path.with_name(path.name + "~")
+        write_atomic(kept, content)
+        kept.chmod(mode)

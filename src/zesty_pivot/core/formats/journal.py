@@ -9,29 +9,16 @@ from __future__ import annotations
 import fcntl
 import json
 import os
-from contextlib import suppress
-from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path as FilePath
 from typing import IO, Any
 
-from zesty_pivot.core.errors import FileError, ZestyError
+from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import files, style_file
 from zesty_pivot.core.formats.style_file import Style
 
 KIND = "journal"
 SUFFIX = ".zjournal"
-
-
-@dataclass(frozen=True)
-class Leftover:
-    """Unsaved work that a program left behind: the style, the file it belongs to if it had one, and when it was written
-    down (UTC)."""
-
-    path: FilePath
-    style: Style
-    document: FilePath | None
-    written: datetime
 
 
 class Journal:
@@ -42,7 +29,7 @@ class Journal:
         self._path = folder / f"{os.getpid()}-{os.urandom(4).hex()}{SUFFIX}"
         try:
             folder.mkdir(parents=True, exist_ok=True)
-            self._lock: IO[bytes] | None = _lock_path(self._path).open("wb")
+            self._lock: IO[bytes] | None = lock_path(self._path).open("wb")
             fcntl.flock(self._lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
         except OSError as fault:
             raise FileError(
@@ -54,16 +41,18 @@ class Journal:
         """The journal's file; it is there while there is unsaved work."""
         return self._path
 
-    def write(self, style: Style, document: FilePath | None) -> None:
-        """Writes the unsaved style down, whole or not at all. Raises FileError when it cannot."""
+    def write(self, style: Style, document: FilePath | None, base: str | None = None) -> None:
+        """Writes the unsaved style down, whole or not at all. `base` is the stamp of the document as it was opened or saved
+        last. Raises FileError when it cannot."""
         value: dict[str, Any] = {
             "format": f"zesty-pivot/{KIND}",
             "version": files.VERSION,
             "document": str(document) if document is not None else None,
+            "base": base,
             "written": datetime.now(UTC).isoformat(),
             "style": json.loads(style_file.dump(style)),
         }
-        files.write_atomic(self._path, json.dumps(value, ensure_ascii=False).encode())
+        files.write_atomic(self._path, json.dumps(value).encode())  # ASCII: a path may hold what no character set knows
 
     def clear(self) -> None:
         """There is no unsaved work now."""
@@ -72,84 +61,23 @@ class Journal:
     def close(self) -> None:
         """Gives the lock up; a journal that still holds work is offered at the next start."""
         if self._lock is not None:
-            _lock_path(self._path).unlink(missing_ok=True)
+            lock_path(self._path).unlink(missing_ok=True)
             self._lock.close()
             self._lock = None
 
 
-def leftovers(folder: FilePath) -> tuple[Leftover, ...]:
-    """What programs that no longer run left unsaved, the newest first.
-
-    Work that is on disk by now as its document is no leftover and its journal goes. A journal that cannot be read is set
-    aside under the suffix `.broken`, so that nothing is thrown away and nothing is offered twice.
-    """
-    found: list[Leftover] = []
-    for path in sorted(folder.glob(f"*{SUFFIX}")) if folder.is_dir() else ():
-        if _is_held(path):
-            continue
-        try:
-            left = _read(path)
-        except ZestyError:
-            path.replace(path.with_name(path.name + ".broken"))
-            continue
-        if _is_saved(left):
-            forget(left)
-        else:
-            found.append(left)
-    _sweep(folder)
-    found.sort(key=lambda left: left.written, reverse=True)
-    return tuple(found)
-
-
-def forget(left: Leftover) -> None:
-    """Takes a leftover's journal away: its work has been brought back, or is not wanted."""
-    left.path.unlink(missing_ok=True)
-    _lock_path(left.path).unlink(missing_ok=True)
-
-
-def _lock_path(path: FilePath) -> FilePath:
+def lock_path(path: FilePath) -> FilePath:
+    """Where the lock of a journal lies."""
     return path.with_suffix(".lock")
 
 
-def _is_held(path: FilePath) -> bool:
-    """Whether the program that writes this journal still runs."""
+def is_held(path: FilePath) -> bool:
+    """Whether the program that writes this journal still runs. What is no file is nobody's lock."""
     try:
-        with _lock_path(path).open("rb") as lock:
+        with os.fdopen(os.open(lock_path(path), os.O_RDONLY | os.O_NONBLOCK | os.O_CLOEXEC), "rb") as lock:
             fcntl.flock(lock, fcntl.LOCK_EX | fcntl.LOCK_NB)
-    except FileNotFoundError:
-        return False
-    except OSError:
+    except BlockingIOError:
         return True
+    except OSError:
+        return False
     return False
-
-
-def _read(path: FilePath) -> Leftover:
-    value = files.read_json(path, KIND)
-    document, written, style = value.get("document"), value.get("written"), value.get("style")
-    try:
-        when = datetime.fromisoformat(str(written))
-    except ValueError:
-        raise FileError("the journal has no time", where=path.name) from None
-    if not isinstance(style, dict):
-        raise FileError("the journal holds no style", where=path.name)
-    read = style_file.from_value(style, path.name)
-    return Leftover(path, read, FilePath(document) if isinstance(document, str) else None, when)
-
-
-def _is_saved(left: Leftover) -> bool:
-    if left.document is None:
-        return False
-    try:
-        return style_file.read(left.document) == left.style
-    except ZestyError:
-        return False
-
-
-def _sweep(folder: FilePath) -> None:
-    """Takes away locks without journals and half-written files that a kill left in the journal's folder."""
-    for lock in folder.glob("*.lock") if folder.is_dir() else ():
-        path = lock.with_suffix(SUFFIX)
-        if not path.exists() and not _is_held(path):
-            with suppress(OSError):
-                lock.unlink()
-    files.sweep(folder, f"*{SUFFIX}")

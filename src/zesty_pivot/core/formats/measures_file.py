@@ -30,5 +30,5 @@ def read(path: FilePath) -> dict[str, str]:
 
     Raises FileError when the file is not sound, FormulaError for a measurement that is no length.
     """
-    found = files.validated(Measures, files.read_json(path, KIND), path.name)
+    found = files.validated(Measures, files.read_json(path, KIND), files.shown(path))
     return {name: f"{length_mm(text, Scope(found.units)):.6f} mm" for name, text in found.measures.items()}

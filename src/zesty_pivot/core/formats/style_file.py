@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import json
 from pathlib import Path as FilePath
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import BeforeValidator, Field, SerializeAsAny, ValidationError, field_validator
 
@@ -40,6 +40,8 @@ class BlockRef(Model):
 
 class Style(Model):
     """A style: block, recipe, finish and notes. One immutable value; the document of the program."""
+
+    lines: ClassVar[frozenset[str]] = frozenset({"notes"})
 
     format: Literal["zesty-pivot/style"] = "zesty-pivot/style"
     version: Literal[1] = 1
@@ -98,7 +100,7 @@ def _merged(old: dict[str, Any], change: dict[str, Any]) -> dict[str, Any]:
 
 def read(path: FilePath) -> Style:
     """A style from a file, with its block; raises FileError in one line for anything that is not a sound style."""
-    return from_value(files.read_json(path, KIND), path.name, path.parent)
+    return from_value(files.read_json(path, KIND), files.shown(path), path.parent)
 
 
 def from_value(value: dict[str, Any], where: str, folder: FilePath | None = None) -> Style:

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from typing import Annotated
+import re
+from collections.abc import Iterator
+from typing import Annotated, ClassVar, Self
 
-from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, FiniteFloat
+from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, FiniteFloat, model_validator
 
 from zesty_pivot.core.quantity.formula import readable, share_of
 
@@ -41,3 +43,34 @@ class Model(BaseModel):
 
     # Building a model when it is first used keeps a cold start short.
     model_config = ConfigDict(frozen=True, extra="forbid", allow_inf_nan=False, populate_by_name=True, defer_build=True)
+
+    lines: ClassVar[frozenset[str]] = frozenset()  # the names of fields that may hold several lines
+
+    @model_validator(mode="after")
+    def _plain_text(self) -> Self:
+        """No control characters in any name or text: they cannot be printed, and are in no file by intent."""
+        for name, value in self.__dict__.items():
+            for text in _texts(value):
+                odd = _ODD_IN_LINES.search(text) if name in self.lines else _ODD.search(text)
+                if odd is not None:
+                    raise ValueError(f"a control character (U+{ord(odd[0]):04X}) in {name}; take it out")
+        return self
+
+
+# Control characters, halves of surrogate pairs, and the two that are no characters at all.
+_ODD = re.compile("[\x00-\x1f\x7f-\x9f\ud800-\udfff\ufffe\uffff]")
+_ODD_IN_LINES = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\ud800-\udfff\ufffe\uffff]")
+
+
+def _texts(value: object) -> Iterator[str]:
+    """The texts that a field holds itself; models inside it look at their own."""
+    if isinstance(value, str):
+        yield value
+    elif isinstance(value, dict):
+        for key, part in value.items():
+            yield from _texts(key)
+            yield from _texts(part)
+    elif isinstance(value, tuple):
+        for part in value:
+            if isinstance(part, str):
+                yield part
