@@ -13,7 +13,6 @@ from tests.samples import REAL_BLOCK, move, real_block, scaled_value, style
 from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.formats import block_file, style_file
 from zesty_pivot.data.demo import demo_style
-from zesty_pivot.desk import settings
 from zesty_pivot.desk.table.canvas import RULER
 
 
@@ -55,16 +54,6 @@ def test_the_whole_way_from_a_bead_to_a_printed_sheet(open_desk, tmp_path: Path)
     window.ask.path = tmp_path / "descant.pdf"
     window.run("export.pdf")
     assert len(pypdf.PdfReader(tmp_path / "descant.pdf").pages) == len(window.paper.canvas.tiles) + 1
-
-
-def test_an_unexpected_fault_is_written_down_and_the_work_goes_on(open_desk, monkeypatch, tmp_path: Path) -> None:
-    from zesty_pivot.desk import start
-
-    window = open_desk()
-    monkeypatch.setattr(settings, "fault_log", lambda: tmp_path / "deep" / "faults.log")
-    fault = ZeroDivisionError("by nothing")
-    start._report(window, type(fault), fault, None)
-    assert "nothing was lost" in window.message.text() and "by nothing" in (tmp_path / "deep" / "faults.log").read_text()
 
 
 def test_looking_back_and_inserting(open_desk) -> None:

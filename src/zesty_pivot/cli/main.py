@@ -9,13 +9,15 @@ import gc
 import json
 import os
 import sys
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
+from contextlib import suppress
 from pathlib import Path
 from typing import Literal
 
 import click
 
 from zesty_pivot import __version__
+from zesty_pivot.core import faults
 from zesty_pivot.core.errors import FileError, ZestyError
 
 FORMATS = ("svg", "pdf", "json")
@@ -30,6 +32,13 @@ class _Commands(click.Group):
         if args and args[0] not in known and not args[0].startswith("-"):
             args = ["open", *args]
         return super().parse_args(ctx, args or ["open"])
+
+
+def _folder(_context: click.Context, _option: click.Parameter, value: str) -> Path:
+    """A folder to write to. An empty name, as an unset variable of a script gives, is wrong usage and not this folder."""
+    if not value.strip():
+        raise click.BadParameter("is empty; give the folder to write to.")
+    return Path(value)
 
 
 @click.group(cls=_Commands, context_settings={"help_option_names": ["-h", "--help"]})
@@ -60,7 +69,7 @@ def open_window(file: str | None) -> None:
 @click.argument("style", type=click.Path(path_type=Path))
 @click.option("--block", type=click.Path(path_type=Path), help="Use this block instead of the style's own.")
 @click.option("--measures", type=click.Path(path_type=Path), help="Take the measurements from this file.")
-@click.option("--out", type=click.Path(path_type=Path), required=True, help="Folder to write to.")
+@click.option("--out", callback=_folder, required=True, help="Folder to write to.")
 @click.option("--format", "formats", multiple=True, type=click.Choice(FORMATS), help="What to write; all when not given.")
 @click.option("--paper", type=click.Choice(PAPER_NAMES), default="A4", show_default=True, help="Paper of the tiled PDF.")
 @click.option("--date", default=None, help="Date on the labels; the style's own when not given.")
@@ -73,7 +82,10 @@ def derive(
 
     chosen = _opened(style, block, measures)
     if date is not None:
-        chosen = chosen.with_finish({"date": date})
+        try:
+            chosen = chosen.with_finish({"date": date})
+        except ValueError:
+            raise click.BadParameter("is too long, or holds what cannot be printed.", param_hint="--date") from None
     derived = work_out(chosen)
     written = write_all(derived, out, tuple(formats) or FORMATS, paper)
     for path in written:
@@ -163,7 +175,7 @@ def schema(kind: str) -> None:
 
 
 @cli.command(name="demo-sheets")
-@click.option("--out", type=click.Path(path_type=Path), required=True, help="Folder to write to.")
+@click.option("--out", callback=_folder, required=True, help="Folder to write to.")
 def demo_sheets(out: Path) -> None:
     """Write the demo's sheets and pictures without a display."""
     from zesty_pivot.core.formats.derived import derive as work_out
@@ -181,6 +193,7 @@ def _opened(style: Path, block: Path | None, measures: Path | None):  # type: ig
     from zesty_pivot.core.formats.measures_file import read as read_measures
 
     opened = style_file.read(style)
+    _log_faults(lambda: style_file.anonymous_steps(opened))
     if block is not None:
         opened = opened.model_copy(update={"block": block_file.read(block)})
     if measures is not None:
@@ -195,20 +208,64 @@ def prepare() -> None:
 
 
 def run(args: Sequence[str] | None = None) -> None:
-    """The entry point: every refusal is one line on stderr and exit code 1, wrong usage exit code 2."""
+    """Runs a command and ends the process: every refusal is one line on stderr and exit code 1, wrong usage exit code 2."""
     prepare()
     try:
-        cli.main(args=args, prog_name="zesty-pivot", standalone_mode=False)
-    except click.exceptions.Abort:
-        sys.exit(1)
-    except click.UsageError as fault:
-        click.echo(f"zesty-pivot: {fault.format_message()} See zesty-pivot --help.", err=True)
-        sys.exit(2)
-    except click.ClickException as fault:
-        click.echo(f"zesty-pivot: {fault.format_message()}", err=True)
-        sys.exit(1)
-    except ZestyError as fault:
-        click.echo(f"zesty-pivot: {fault}", err=True)
-        sys.exit(1)
+        code = _command(args)
+        sys.stdout.flush()
     except BrokenPipeError:
-        sys.exit(1)
+        code = _refused("the output was closed before everything was written")
+    except OSError as fault:
+        code = _refused(f"the output cannot be written: {fault.strerror}. Free some space, or write it elsewhere.")
+    _hush()
+    sys.exit(code)
+
+
+def _command(args: Sequence[str] | None) -> int:
+    try:
+        cli.main(args=args, prog_name="zesty-pivot", standalone_mode=False)
+    except SystemExit as ended:
+        return ended.code if isinstance(ended.code, int) else 1
+    except (click.exceptions.Abort, KeyboardInterrupt):
+        return 130
+    except click.UsageError as fault:
+        return _refused(f"{fault.format_message()} See zesty-pivot --help.", 2)
+    except click.ClickException as fault:
+        return _refused(fault.format_message())
+    except ZestyError as fault:
+        return _refused(str(fault))
+    except OSError:
+        raise
+    except Exception as fault:  # noqa: BLE001 - the boundary of a command
+        return _refused(f"{faults.sentence('this', faults.caught(fault, 'a command'))}. {_where_logged()}")
+    return 0
+
+
+def _refused(what: str, code: int = 1) -> int:
+    """Says one line on stderr, if there is one to say it to."""
+    with suppress(OSError):
+        click.echo(f"zesty-pivot: {' '.join(what.split())}", err=True)
+    return code
+
+
+def _hush() -> None:
+    """What could not be written is not tried again when the process ends, which would say so in Python's words."""
+    for stream in (sys.stdout, sys.stderr):
+        try:
+            stream.flush()
+        except (OSError, ValueError):
+            with suppress(OSError):
+                os.dup2(os.open(os.devnull, os.O_WRONLY), stream.fileno())
+
+
+def _where_logged() -> str:
+    from zesty_pivot.desk.settings import fault_log
+
+    return f"Details: {fault_log()}"
+
+
+def _log_faults(steps: Callable[[], str] = lambda: "") -> None:
+    """Faults of this command go to the log, with the steps of the style it is about."""
+    from zesty_pivot.desk.settings import fault_log
+
+    faults.LOGGER.addHandler(faults.FaultLog(fault_log(), steps))

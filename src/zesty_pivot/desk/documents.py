@@ -215,12 +215,12 @@ class Documents:
         if folder is None:
             return
         from zesty_pivot.core.formats.export import outputs
+        from zesty_pivot.core.formats.folder import write_together
 
         derived, paper = self._model.derived, self._paper()
 
         def job(progress: Callable[[int, int], None]) -> None:
-            for name, content in outputs(derived, ("svg", "pdf", "json"), paper, progress).items():
-                files.write_atomic(folder / name, content)
+            write_together(folder, outputs(derived, ("svg", "pdf", "json"), paper, progress))
 
         self._work("Writing sheets, pages and report", job, f"Saved everything to {folder}.")
 

@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-import json
 import logging
 from collections.abc import Callable
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core import faults
-from zesty_pivot.core.formats.style_file import Style
-from zesty_pivot.core.steps import registry
+from zesty_pivot.core.formats.style_file import Style, anonymous_steps
 from zesty_pivot.desk import settings as kept
 
 KEPT_REPORTS = 20
@@ -32,9 +30,10 @@ class FaultTeller(QObject):
 
     told = pyqtSignal(str)  # a sentence, in the thread of whoever listens
 
-    def __init__(self, style: Callable[[], Style | None]) -> None:
+    def __init__(self, style: Callable[[], Style]) -> None:
         super().__init__()
         self._style = style
+        self.last = ""  # the last sentence, for a window that was not there yet when it was told
         self._reports: dict[str, str] = {}
         self._log = faults.FaultLog(kept.fault_log(), self._steps)
         self._ear = _Ear(self._hear)
@@ -46,14 +45,18 @@ class FaultTeller(QObject):
         faults.LOGGER.removeHandler(self._log)
         faults.LOGGER.removeHandler(self._ear)
 
+    def add_crash(self, text: str, style: Style | None) -> None:
+        """Puts what an earlier run left of its crash into the report, with the steps of the work that it left."""
+        steps = anonymous_steps(style) if style is not None else ""
+        self._reports["crash"] = f"Zesty Pivot stopped:\n{text}\n" + (f"the steps:\n{steps}\n" if steps else "")
+
     @property
     def report(self) -> str:
         """All faults of this run, as they stand in the log."""
         return "".join(self._reports.values())
 
     def _steps(self) -> str:
-        style = self._style()
-        return steps_of(style) if style is not None else ""
+        return anonymous_steps(self._style())
 
     def _hear(self, record: logging.LogRecord) -> None:
         reference, fault, doing = record.__dict__["reference"], record.__dict__["fault"], record.getMessage()
@@ -64,14 +67,5 @@ class FaultTeller(QObject):
         except Exception as second:  # noqa: BLE001 - what tells of faults must not fail itself
             steps = f"not to be had: {type(second).__name__}"
         self._reports[reference] = faults.report(fault, doing, reference, steps)
-        self.told.emit(f"{faults.sentence(doing[:1].upper() + doing[1:], reference)}. Your work is safe.")
-
-
-def steps_of(style: Style) -> str:
-    """The steps of a style as they stand in its file, a line each, without the names that the user gave."""
-    rows = []
-    for number, step in enumerate(style.steps, start=1):
-        value = registry.dump(step)
-        value.pop("name", None)
-        rows.append(f"{number} {json.dumps(value, ensure_ascii=True)}")
-    return "\n".join(rows)
+        self.last = f"{faults.sentence(doing[:1].upper() + doing[1:], reference)}. Your work is safe."
+        self.told.emit(self.last)

@@ -43,6 +43,14 @@ class History:
             del self.values[:excess], self.titles[:excess]
             self.at -= excess
 
+    def marked(self) -> tuple[list[Style], list[str], int]:
+        """Where the history stands, to come back to."""
+        return list(self.values), list(self.titles), self.at
+
+    def back_to(self, mark: tuple[list[Style], list[str], int]) -> None:
+        """The history as it stood: what was pushed since never was."""
+        self.values, self.titles, self.at = mark
+
     def step(self, by: int) -> bool:
         """Goes back (-1) or forth (1); false when there is nothing there."""
         if not 0 <= self.at + by < len(self.values):

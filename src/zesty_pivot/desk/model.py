@@ -147,23 +147,31 @@ class DeskModel(QObject):
         """A sentence for the message line."""
         self.said.emit(text, fault)
 
-    def edit(self, style: Style, title: str) -> None:
-        """A new document, as one entry of the history. One that could not be saved and opened again, or not be worked out, is
-        said and left."""
+    def edit(self, style: Style, title: str) -> bool:
+        """A new document, as one entry of the history; false when it was not taken. One that could not be saved and opened
+        again, or not be worked out, is said and left."""
         self._end_preview()
+        if style == self.style:
+            self._show(self.style)
+            return True
         try:
-            if style != self.style:
-                style = style.checked()
-                derived = self._worked(style)
-                self._history.push(style, title)
-                self.document_changed.emit()
-                self._put(derived)
-                return
+            style = style.checked()
         except ValidationError as fault:
+            self._show(self.style)
             self.say(f"Left as it was: {files.faults(fault)}.", fault=True)
+            return False
+        before = self._history.marked()
+        self._history.push(style, title)
+        self.document_changed.emit()  # first of all, so that the journal need not wait for what follows
+        try:
+            self._put(self._worked(style))
         except ZestyError as fault:
+            self._history.back_to(before)
+            self.document_changed.emit()
+            self._show(self.style)
             self.say(f"Left as it was: {fault}", fault=True)
-        self._show(self.style)
+            return False
+        return True
 
     def _worked(self, style: Style, *, at_rest: bool = True) -> Derived:
         """A style worked out. Raises nothing but ZestyErrors."""
@@ -240,18 +248,14 @@ class DeskModel(QObject):
     def add_step(self, step: Step, title: str) -> None:
         """A step after the state on the table, chosen from then on."""
         at = self.state_index
-        steps = (*self.style.steps[:at], step, *self.style.steps[at:])
-        self.step = at
-        self.looking = None if at + 1 == len(steps) else at + 1
-        self.edit(self.style.with_steps(steps), title)
-        self.chosen_changed.emit()
-        self._say_outcome(at + 1)
+        if self._edit_steps((*self.style.steps[:at], step, *self.style.steps[at:]), title, at):
+            self._say_outcome(at + 1)
 
     def replace_step(self, at: int, step: Step, title: str) -> None:
         """A step exchanged for another."""
         steps = (*self.style.steps[:at], step, *self.style.steps[at + 1 :])
-        self.edit(self.style.with_steps(steps), title)
-        self._say_outcome(at + 1)
+        if self.edit(self.style.with_steps(steps), title):
+            self._say_outcome(at + 1)
 
     def remove_step(self, at: int) -> None:
         """A step taken out; the ones after it follow."""
@@ -265,20 +269,25 @@ class DeskModel(QObject):
         steps = list(self.style.steps)
         if by and 0 <= at + by < len(steps):
             steps.insert(at + by, steps.pop(at))
-            self.step = at + by
-            self.looking = None if at + by + 1 == len(steps) else at + by + 1
-            self.edit(self.style.with_steps(tuple(steps)), f"move {steps[at + by].said()}")
-            self.chosen_changed.emit()
+            self._edit_steps(tuple(steps), f"move {steps[at + by].said()}", at + by)
 
     def duplicate_step(self, at: int) -> None:
         """A step once more, after itself."""
         step = self.style.steps[at]
         steps = (*self.style.steps[: at + 1], step, *self.style.steps[at + 1 :])
-        self.step = at + 1
-        self.looking = None if at + 2 == len(steps) else at + 2
-        self.edit(self.style.with_steps(steps), f"duplicate {step.said()}")
+        if self._edit_steps(steps, f"duplicate {step.said()}", at + 1):
+            self._say_outcome(at + 2)
+
+    def _edit_steps(self, steps: tuple[Step, ...], title: str, at: int) -> bool:
+        """Other steps, of which one is chosen from then on and the pattern after it looked at; false when not taken."""
+        before = self.step, self.looking
+        self.step, self.looking = at, None if at + 1 == len(steps) else at + 1
+        taken = self.edit(self.style.with_steps(steps), title)
+        if not taken:
+            self.step, self.looking = before
+            self.changed.emit()
         self.chosen_changed.emit()
-        self._say_outcome(at + 2)
+        return taken
 
     def _say_outcome(self, number: int) -> None:
         states = self._derived.derivation.states

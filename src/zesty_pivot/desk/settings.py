@@ -71,6 +71,11 @@ def journal_folder() -> Path:
     return user_state_path(APP) / "unsaved"
 
 
+def crash_folder() -> Path:
+    """Where running programs have the file that a crash is written to."""
+    return user_state_path(APP) / "crashes"
+
+
 def fault_log() -> Path:
     """Where unexpected faults are written down."""
     return user_state_path(APP) / "faults.log"

@@ -5,8 +5,6 @@ from __future__ import annotations
 import gc
 import os
 import sys
-import traceback
-from functools import partial
 from importlib.resources import as_file, files
 from pathlib import Path
 from types import TracebackType
@@ -14,9 +12,12 @@ from types import TracebackType
 from PyQt6.QtGui import QIcon
 from PyQt6.QtWidgets import QApplication
 
+from zesty_pivot.core import faults
 from zesty_pivot.core.formats import block_file, style_file
 from zesty_pivot.data.demo import demo_style
 from zesty_pivot.desk import settings as kept
+from zesty_pivot.desk.crashes import CrashFile
+from zesty_pivot.desk.interrupts import Interrupts
 from zesty_pivot.desk.theme import load_fonts, text_font
 from zesty_pivot.desk.theming import dress
 from zesty_pivot.desk.window import Window
@@ -59,25 +60,31 @@ def start(path: Path | None, *, demo: bool = False) -> int:
     Without a file the first start opens the demo, later ones the start page; `demo` always opens the demo.
     """
     app = application()
+    sys.excepthook = _caught
+    crash = CrashFile(kept.crash_folder())
     window = open_window(path)
-    sys.excepthook = partial(_report, window)
     hints = app.styleHints()
     if hints is not None:
         hints.colorSchemeChanged.connect(lambda _scheme: window.restyle())
+
+    def asked_to_end(code: int) -> None:
+        window.keeper.leave()
+        app.exit(code)
+
+    interrupts = Interrupts(asked_to_end)
     window.show()
     window.begin(with_start_page=path is None and not demo and window.keeper.settings.has_started)
     if path is not None:
         window.keeper.change(lambda settings: settings.with_recent(path.absolute()))
-    return app.exec()
+    code = app.exec()
+    interrupts.close()
+    crash.close()
+    return code
 
 
-def _report(window: Window, kind: type[BaseException], fault: BaseException, trace: TracebackType | None) -> None:
-    """An unexpected fault: the work stays open, one sentence is said, the details go to a file."""
-    log = kept.fault_log()
-    try:
-        log.parent.mkdir(parents=True, exist_ok=True)
-        with log.open("a", encoding="utf-8") as file:
-            file.write("".join(traceback.format_exception(kind, fault, trace)))
-    except OSError:
-        log = Path("nowhere: the folder cannot be written")
-    window.model.say(f"That did not work, and nothing was lost. Details: {log}", fault=True)
+def _caught(kind: type[BaseException], fault: BaseException, trace: TracebackType | None) -> None:
+    """An unexpected fault that no boundary caught: the window tells it, the work stays open."""
+    if isinstance(fault, Exception):
+        faults.caught(fault.with_traceback(trace), "what was asked for")
+    else:
+        sys.__excepthook__(kind, fault, trace)

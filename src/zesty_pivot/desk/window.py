@@ -7,7 +7,7 @@ from functools import cached_property
 from pathlib import Path
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QByteArray, QEvent, Qt, QTimer, QUrl
+from PyQt6.QtCore import QEvent, Qt, QUrl
 from PyQt6.QtGui import QAction, QCloseEvent, QDesktopServices, QDragEnterEvent, QDropEvent, QKeySequence, QResizeEvent
 from PyQt6.QtWidgets import QApplication, QDialog, QMainWindow, QMenu, QMessageBox, QStackedWidget, QVBoxLayout, QWidget
 
@@ -15,6 +15,7 @@ from zesty_pivot import __version__
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.desk.actions import Action, actions
 from zesty_pivot.desk.ask import Asker
+from zesty_pivot.desk.beginning import begin
 from zesty_pivot.desk.contained import contained, tried
 from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.fault_teller import FaultTeller
@@ -48,7 +49,8 @@ class Window(QMainWindow):
 
     def __init__(self, style: Style, path: Path | None = None) -> None:
         super().__init__()
-        self.faults = FaultTeller(self._document)
+        self.faults = FaultTeller(lambda: self._first if "model" not in self.__dict__ else self.model.style)
+        self._first = style  # what is being opened, for a fault that comes while the window is built
         self.model = DeskModel(style, path)
         self.lay = Lay(self.model)
         self.keeper = Keeper(self.model)
@@ -73,6 +75,8 @@ class Window(QMainWindow):
         self.progress = ProgressBox(self.worker, self)
         self.model.said.connect(self.message.say)
         self.faults.told.connect(self._tell_fault)
+        if self.faults.last:
+            self._tell_fault(self.faults.last)
         self.model.document_changed.connect(lambda: self.notice.drop("printed"))
         for signal in (self.model.changed, self.model.chosen_changed, self.model.view_changed):
             signal.connect(self._refresh)
@@ -155,10 +159,6 @@ class Window(QMainWindow):
 
     def _used_folder(self, folder: Path) -> None:
         self.keeper.change(lambda settings: settings.model_copy(update={"folder": str(folder)}))
-
-    def _document(self) -> Style | None:
-        model = self.__dict__.get("model")  # a fault may come while the window is being built
-        return model.style if isinstance(model, DeskModel) else None
 
     def _tell_fault(self, text: str) -> None:
         self.notice.put("fault", text, [("Save a report…", self.docs.save_fault_report)])
@@ -340,23 +340,7 @@ class Window(QMainWindow):
 
     def begin(self, *, with_start_page: bool) -> None:
         """What happens once the window is there: its place, unsaved work, the first-run walk."""
-        settings = self.keeper.settings
-        if settings.window:
-            self.restoreGeometry(QByteArray.fromHex(settings.window.encode()))
-        else:
-            screen = self.screen()
-            if screen is not None:  # no larger than the screen, which at 150 % may well be smaller than 1280x800
-                self.resize(self.size().boundedTo(screen.availableGeometry().size()))
-        found = self.keeper.leftovers()
-        if found.offered or with_start_page:
-            self.model.set_view(START)
-            self.start_page.show_leftovers(found.offered)
-        elif not settings.has_toured:
-            QTimer.singleShot(0, self.show_tour)
-        for text in (found.told, self.keeper.settings_told):
-            if text:
-                self.notice.put("set aside", text, ())
-        self.keeper.change(lambda known: known.model_copy(update={"has_started": True}))
+        begin(self, with_start_page=with_start_page)
 
     # Events.
 

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-import re
 from collections.abc import Callable, Sequence
 from pathlib import Path as FilePath
 
 from zesty_pivot.core.finish.sheet import Sheet
-from zesty_pivot.core.formats import files, report, svg
+from zesty_pivot.core.formats import report, svg
 from zesty_pivot.core.formats.derived import Derived
+from zesty_pivot.core.formats.file_names import svg_names
+from zesty_pivot.core.formats.folder import write_together
 from zesty_pivot.core.formats.tiles import Tile, Tiling, best_tiling, needed
 from zesty_pivot.core.recipe.hand import Section, hand_sheet
 from zesty_pivot.core.steps.hand import Way
@@ -30,8 +31,9 @@ def makers(derived: Derived, formats: Sequence[str], paper: str) -> dict[str, Ca
     found: dict[str, Callable[[], bytes]] = {}
     if "svg" in formats:
         found["sheet.svg"] = lambda: svg.sheet_svg(derived.sheet, style.name)
+        names = svg_names(piece.name for piece in derived.pieces)
         for piece in derived.pieces:
-            found[f"{_safe(piece.name)}.svg"] = lambda piece=piece: svg.piece_svg(piece)  # type: ignore[misc]
+            found[names[piece.name]] = lambda piece=piece: svg.piece_svg(piece)  # type: ignore[misc]
     if "pdf" in formats:
         from zesty_pivot.core.formats import pdf
 
@@ -72,13 +74,5 @@ def hand_pdf(derived: Derived, way: Way, paper: str) -> bytes:
 
 
 def write_all(derived: Derived, folder: FilePath, formats: Sequence[str], paper: str = "A4") -> list[FilePath]:
-    """Writes the files of a derived style to a folder, report.json always. Raises FileError when it cannot."""
-    written: list[FilePath] = []
-    for name, content in outputs(derived, formats, paper).items():
-        files.write_atomic(folder / name, content)
-        written.append(folder / name)
-    return written
-
-
-def _safe(name: str) -> str:
-    return re.sub(r"[^A-Za-z0-9_-]+", "-", name).strip("-") or "piece"
+    """Writes the files of a derived style to a folder, report.json always: all or none. Raises FileError when it cannot."""
+    return write_together(folder, outputs(derived, formats, paper))

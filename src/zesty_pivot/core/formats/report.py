@@ -8,6 +8,7 @@ from dataclasses import asdict, dataclass
 from typing import Literal
 
 from zesty_pivot.core.formats.derived import Derived
+from zesty_pivot.core.formats.file_names import svg_names
 from zesty_pivot.core.ledger.fullness import station
 from zesty_pivot.core.ledger.seams import finished_length
 from zesty_pivot.core.piece import Piece
@@ -37,10 +38,11 @@ class DartRow:
 
 @dataclass(frozen=True)
 class PieceRow:
-    """A piece with its cut order and area (darts left out) in mm2."""
+    """A piece with its cut order, the name of its SVG file, and its area (darts left out) in mm2."""
 
     name: str
     cut: str
+    svg: str
     area_mm2: float
     edges: tuple[EdgeRow, ...]
     darts: tuple[DartRow, ...]
@@ -147,9 +149,12 @@ class Report:
 def report(derived: Derived) -> Report:
     """The report of a derived style."""
     girths = derived.girths
+    names = svg_names(piece.name for piece in derived.pattern.with_extras)
     return Report(
         style=derived.style.name,
-        pieces=tuple(_piece(derived, piece, number) for number, piece in enumerate(derived.pattern.with_extras)),
+        pieces=tuple(
+            _piece(derived, piece, number, names[piece.name]) for number, piece in enumerate(derived.pattern.with_extras)
+        ),
         seams=tuple(
             SeamRow(a=s.a, b=s.b, a_mm=s.a_mm, b_mm=s.b_mm, ease_mm=s.ease_mm, difference_mm=s.difference_mm)
             for s in derived.look.seams
@@ -187,13 +192,14 @@ def report(derived: Derived) -> Report:
     )
 
 
-def _piece(derived: Derived, piece: Piece, number: int) -> PieceRow:
+def _piece(derived: Derived, piece: Piece, number: int, svg: str) -> PieceRow:
     finished = derived.pieces[number]
     setbacks = {dart.dart: dart.setback_mm for dart in finished.darts}
     block = derived.derivation.block.drafted(piece)
     return PieceRow(
         name=piece.name,
         cut=finished.cut_words,
+        svg=svg,
         area_mm2=piece.area,
         edges=tuple(EdgeRow(id=edge.id, role=edge.role, sewn_mm=finished_length(piece, edge.id)) for edge in piece.edges),
         darts=tuple(

@@ -134,5 +134,16 @@ def save(style: Style, path: FilePath) -> None:
 
 
 def from_block(block: BlockFile, name: str = "Untitled style") -> Style:
-    """A new style over a block, without steps."""
-    return Style(name=name, block=block)
+    """A new style over a block, without steps. What cannot stand in a name is left out of it: it may come from a file's."""
+    plain = "".join(character for character in name if character.isprintable()).strip()
+    return Style(name=plain[:200] or "Untitled style", block=block)
+
+
+def anonymous_steps(style: Style) -> str:
+    """The steps of a style as they stand in its file, a line each, without the names that the user gave: for a fault report."""
+    rows = []
+    for number, step in enumerate(style.steps, start=1):
+        value = registry.dump(step)
+        value.pop("name", None)
+        rows.append(f"{number} {json.dumps(value)}")
+    return "\n".join(rows)

@@ -1,0 +1,27 @@
+"""Where the command begins: before anything else is loaded, so that Ctrl+C ends it quietly at any moment."""
+
+from __future__ import annotations
+
+import os
+import signal
+import sys
+from types import FrameType
+
+_ENDING = (signal.SIGINT, signal.SIGTERM, signal.SIGHUP)
+
+
+def _end(number: int, _frame: FrameType | None) -> None:
+    """Ends at once, with 130 for Ctrl+C as shells expect. What was being written goes; what is in place stays whole."""
+    folder = sys.modules.get("zesty_pivot.core.formats.folder")  # loaded only once something is being written
+    if folder is None or folder.may_end(number):
+        os._exit(128 + number)
+
+
+def main() -> None:
+    """The command `zesty-pivot`."""
+    for number in _ENDING:
+        if signal.getsignal(number) is not signal.SIG_IGN:  # under nohup it stays ignored
+            signal.signal(number, _end)
+    from zesty_pivot.cli.main import run
+
+    run()
