@@ -73,7 +73,11 @@ def real_pattern() -> Pattern:
 
 def scaled_value(x: float, y: float) -> dict[str, Any]:
     """The real block stretched by x and y, rounded as files are."""
-    value = copy.deepcopy(real_value())
+    return stretched_value(copy.deepcopy(real_value()), x, y)
+
+
+def stretched_value(value: dict[str, Any], x: float, y: float) -> dict[str, Any]:
+    """A block's JSON stretched by x and y; the value itself is changed."""
 
     def at(point: list[float]) -> list[float]:
         return [round(point[0] * x, 6), round(point[1] * y, 6)]

@@ -9,7 +9,7 @@ from tests.samples import move, real_block, style, worked
 from zesty_pivot.core import faults
 from zesty_pivot.core.checks import corners
 from zesty_pivot.core.checks.base import Severity
-from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.errors import FileError, StepError
 from zesty_pivot.core.finish import whole
 from zesty_pivot.core.formats import derived as formats_derived
 from zesty_pivot.core.formats import report, style_file, svg
@@ -145,8 +145,8 @@ def test_a_reference_tells_the_place_not_the_words() -> None:
 def test_any_document_that_was_edited_saves_and_opens() -> None:
     work = style(STEPS)
     assert work.checked() == work
-    with pytest.raises(ValueError, match="control character"):
+    with pytest.raises(FileError, match="control character"):
         work.model_copy(update={"name": "a\x07b"}).checked()
-    with pytest.raises(ValueError, match="400"):
+    with pytest.raises(FileError, match="400"):
         work.with_steps(work.steps * 200).checked()
     assert style_file.from_block(real_block(), "one\ttwo\x00").name == "onetwo"

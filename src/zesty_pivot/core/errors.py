@@ -44,8 +44,9 @@ class StepError(ZestyError, ValueError):
 
 
 def one_of(kind: str, name: str, choices: Iterable[str]) -> tuple[str, str]:
-    """Words for an unknown name: (what, advice), with the near name or the sorted choices."""
-    known = sorted(choices)
+    """Words for an unknown name: (what, advice), with the near name or the sorted choices. The program's own names, which begin
+    with a star, are nobody's choice."""
+    known = sorted(choice for choice in choices if not choice.startswith("*"))
     near = difflib.get_close_matches(name, known, n=1)
     if near:
         return f"no {kind} {name!r}", f"Did you mean {near[0]!r}?"

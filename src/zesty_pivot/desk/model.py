@@ -7,12 +7,11 @@ from pathlib import Path
 from pydantic import ValidationError
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from zesty_pivot.core import faults
 from zesty_pivot.core.checks.base import Finding, Look, Mend
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import files, style_file
-from zesty_pivot.core.formats.derived import Derived, broken_findings, derive, look_at, unworked
+from zesty_pivot.core.formats.derived import Derived, derive, look_at, step_findings, unworked
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.formats.unit_change import with_units
 from zesty_pivot.core.ledger import Account
@@ -97,7 +96,7 @@ class DeskModel(QObject):
         """The findings of the pattern on the table; broken steps always."""
         if self._shows_the_end:
             return self._derived.findings
-        return (*broken_findings(self._derived.derivation), *findings(self.look, at_rest=self._preview is None))
+        return (*step_findings(self._derived.derivation), *findings(self.look, at_rest=self._preview is None))
 
     @property
     def _shows_the_end(self) -> bool:
@@ -120,7 +119,9 @@ class DeskModel(QObject):
         name, pivot = self.pivot
         if self.pattern.has(name):
             name = self.pattern.piece(name).of or name
-        return next((a for a in self.look.accounts if (a.piece, a.pivot) == (name, pivot)), None)
+        accounts = [account for account in self.look.accounts if account.pivot == pivot]
+        # A piece may hold darts of another that was taped to it.
+        return next((account for account in accounts if account.piece == name), accounts[0] if accounts else None)
 
     @property
     def is_dirty(self) -> bool:
@@ -154,17 +155,11 @@ class DeskModel(QObject):
         if style == self.style:
             self._show(self.style)
             return True
-        try:
-            style = style.checked()
-        except ValidationError as fault:
-            self._show(self.style)
-            self.say(f"Left as it was: {files.faults(fault)}.", fault=True)
-            return False
         before = self._history.marked()
-        self._history.push(style, title)
-        self.document_changed.emit()  # first of all, so that the journal need not wait for what follows
         try:
-            self._put(self._worked(style))
+            self._history.push(style.checked(), title)
+            self.document_changed.emit()  # first of all, so that the journal need not wait for what follows
+            self._put(derive(self.style, self._evaluator))
         except ZestyError as fault:
             self._history.back_to(before)
             self.document_changed.emit()
@@ -172,16 +167,6 @@ class DeskModel(QObject):
             self.say(f"Left as it was: {fault}", fault=True)
             return False
         return True
-
-    def _worked(self, style: Style, *, at_rest: bool = True) -> Derived:
-        """A style worked out. Raises nothing but ZestyErrors."""
-        try:
-            return derive(style, self._evaluator, at_rest=at_rest)
-        except ZestyError:
-            raise
-        except Exception as fault:
-            reference = faults.caught(fault, "working out the style")
-            raise ZestyError(faults.sentence("working it out", reference), advice=faults.ADVICE) from fault
 
     def preview(self, style: Style | None, until: int | None = None) -> None:
         """Shows a style that is not in the history yet; None shows the document again. With `until` only so many steps are
@@ -209,7 +194,7 @@ class DeskModel(QObject):
     def _show(self, style: Style) -> None:
         """Shows a style; one that cannot be worked out is shown with its steps broken, so that undo always works."""
         try:
-            self._put(self._worked(style, at_rest=self._preview is None))
+            self._put(derive(style, self._evaluator, at_rest=self._preview is None))
         except ZestyError as fault:
             self._put(unworked(style, fault))
 

@@ -42,7 +42,9 @@ def bent(pattern: Pattern, piece: str, edge: str, by: tuple[float, float]) -> Pa
 def test_the_rules_of_the_slice_are_there() -> None:
     ids = {check.id for check in all_checks()}
     assert ids == {
+        "centre_line",
         "cut_line",
+        "partners",
         "finish_lengths",
         "neck_opening",
         "neck_depth",

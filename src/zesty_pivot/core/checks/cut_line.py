@@ -39,22 +39,21 @@ def _short(piece: FinishedPiece) -> float:
     """How much of the allowance is missing at the worst place, mm: the part of the way out from the seam, square to it, that
     lies outside the cut line."""
     cut = shapely.Polygon(piece.ring)
-    shapely.prepare(cut)
-    ways = np.concatenate([_ways(stretch, WITHIN) for stretch in piece.stretches])
-    outside = ~shapely.covers(cut, shapely.linestrings(ways))
-    whole = shapely.linestrings(np.concatenate([_ways(stretch, 0.0) for stretch in piece.stretches])[outside])
-    return float(shapely.length(shapely.difference(whole, cut)).max(initial=0.0))
+    roomy = cut.buffer(WITHIN)
+    shapely.prepare(roomy)
+    ways = shapely.linestrings(np.concatenate([_ways(stretch) for stretch in piece.stretches]))
+    ways = ways[~shapely.covers(roomy, ways)]
+    return float(shapely.length(shapely.difference(ways, cut)).max(initial=0.0))
 
 
-def _ways(stretch: Stretch, less: float) -> NDArray[np.float64]:
-    """The ways out from places along a stretch, to its allowance: (n, 2, 2) mm; `less` shorter than that at both ends."""
+def _ways(stretch: Stretch) -> NDArray[np.float64]:
+    """The ways out from places along a stretch, to its allowance: (n, 2, 2) mm."""
     starts = points(stretch.path.cubics, PLACES).reshape(-1, 2)
     along = derivatives(stretch.path.cubics, PLACES).reshape(-1, 2)
     sizes = np.hypot(along[:, 0], along[:, 1])
     starts, along = starts[sizes > 0.0], along[sizes > 0.0] / sizes[sizes > 0.0, None]
     outwards = np.stack([along[:, 1], -along[:, 0]], axis=1)  # the ring runs clockwise on the paper, y down
-    reach = max(stretch.allowance - less, 1e-6 - less)
-    return np.stack([starts - outwards * less, starts + outwards * reach], axis=1)
+    return np.stack([starts, starts + outwards * max(stretch.allowance, 1e-6)], axis=1)
 
 
 CHECK = Check("cut_line", "The seam lies inside the cut line", _run, at_rest=True)

@@ -11,14 +11,14 @@ from zesty_pivot.core.piece.region import crosses, crosses_itself, fisheye_fault
 
 
 def _run(look: Look) -> Iterable[Finding]:
-    for piece in look.pattern.pieces:
+    for piece in look.pattern.with_extras:
         legs = piece.__dict__.get("_leg_faults")
         if legs is None:  # kept with the piece: those that a drag leaves alone need no second look
             legs = piece.__dict__["_leg_faults"] = list(_legs(piece))
         yield from legs
         if not legs and crosses_itself(piece):
             yield Finding(
-                "outline", Severity.ERROR, piece.name, "outline", f"the outline of the {piece.name} crosses itself",
+                "outline", Severity.ERROR, piece.name, "outline", f"the outline of the {words(piece.name)} crosses itself",
                 1.0, 0.0, "crossings", "Move the dart elsewhere, or move less of it.",
             )  # fmt: skip
 

@@ -23,6 +23,8 @@ Array = NDArray[np.float64]
 # A mitre reaching further than this many allowances past the corner is squared off. Common practice, no source.
 MITRE_LIMIT = 1.8
 
+FLATNESS = 0.01  # mm that the polylines of seam and cut line are off their curves
+MOST_POINTS = 512  # on one cubic
 WITHIN = 0.05  # mm that a seam may be nearer to its cut line than its allowance: what the design asks of exported sheets
 GRID = 1e-6  # mm that the corners of the bands are rounded to where they are joined
 SPECK = 1e-3  # mm2; less is noise along an edge
@@ -140,21 +142,42 @@ def _smooth_parts(stretch: Stretch) -> list[Stretch]:
 
 
 def _band(part: Stretch) -> tuple[Array, Array]:
-    """The polyline of a smooth stretch and the shifted one, point by point: each moved along its own outward normal."""
+    """The polyline of a smooth stretch and the shifted one, point by point: each moved along its own outward normal. Where the
+    stretch bends sharply there are as many points as the shifted one needs, which is longer there."""
+    counts = flatten_counts(part.path.cubics, FLATNESS) + 1
+    # A chord of the shifted line, turning by an angle t at a reach a, is off by a (1 - cos(t / 2)).
+    most = 2.0 * math.acos(1.0 - FLATNESS / max(part.allowance, 1.0))
     inner: list[Array] = []
-    outer: list[Array] = []
-    for cubic, count in zip(part.path.cubics, flatten_counts(part.path.cubics, 0.01) + 1, strict=True):
-        at = np.arange(count + 1) / count
-        here, slopes = points(cubic[None], at)[0], derivatives(cubic[None], at)[0]
-        sizes = np.hypot(slopes[:, 0], slopes[:, 1])
-        if (sizes < 1e-9).any():
-            slopes = np.gradient(here, axis=0)
-            sizes = np.hypot(slopes[:, 0], slopes[:, 1])
-        # The ring runs clockwise, so outwards is to the left of the way: (dy, -dx).
-        normals = np.stack([slopes[:, 1], -slopes[:, 0]], axis=1) / sizes[:, None]
+    normals: list[Array] = []
+    for cubic, first in zip(part.path.cubics, counts.tolist(), strict=True):
+        count = first
+        here, out = _with_normals(cubic, count)
+        while count < MOST_POINTS and _turns(out).max(initial=0.0) > most:
+            count *= 2
+            here, out = _with_normals(cubic, count)
         inner.append(here)
-        outer.append(here + normals * part.allowance)
-    return np.concatenate(inner), np.concatenate(outer)
+        normals.append(out)
+    line = np.concatenate(inner)
+    return line, line + np.concatenate(normals) * part.allowance
+
+
+def _with_normals(cubic: Array, count: int) -> tuple[Array, Array]:
+    """Points of a cubic at `count` equal steps of its parameter, and the unit normals outwards there, (count + 1, 2) each."""
+    at = np.arange(count + 1) / count
+    here, slopes = points(cubic[None], at)[0], derivatives(cubic[None], at)[0]
+    sizes = np.hypot(slopes[:, 0], slopes[:, 1])
+    if (sizes < 1e-9).any():
+        slopes = np.gradient(here, axis=0)
+        sizes = np.hypot(slopes[:, 0], slopes[:, 1])
+    # The ring runs clockwise, so outwards is to the left of the way: (dy, -dx).
+    return here, np.stack([slopes[:, 1], -slopes[:, 0]], axis=1) / sizes[:, None]
+
+
+def _turns(normals: Array) -> Array:
+    """The angles (radians) between unit normals that follow each other."""
+    one, two = normals[:-1], normals[1:]
+    turns: Array = np.abs(np.arctan2(one[:, 0] * two[:, 1] - one[:, 1] * two[:, 0], (one * two).sum(axis=1)))
+    return turns
 
 
 def _met(one: Stretch, two: Stretch, first: Array, second: Array, *, same: bool) -> tuple[Array, Array]:

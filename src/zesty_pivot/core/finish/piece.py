@@ -31,6 +31,8 @@ PRESSED_OVER = 20.0
 
 SIDE_BELOW, SIDE_OUT = 30.0, 1.45  # mm under the lowest pivot, and as many times its way from the centre, the side is written
 
+GRAIN_LEAST = 0.4  # of the grain line's length that must lie on the cloth; less of it is drawn elsewhere. Our own choice
+
 GRAIN_CLEAR = 4.0  # mm that the grain arrow keeps from an edge that cuts it short
 
 CUT_WORDS = {"fold": "cut 1 on the fold", "pair": "cut 1 pair", "one": "cut 1", "up": "cut 1, right side up"}
@@ -132,7 +134,7 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
             strokes.append(Stroke("marks", "arrow", f"{mark.id}.arrow", mark.arrow))
     strokes += _balance_strokes(drawn, ring)
     strokes += _slit_strokes(drawn)
-    grain = grain_inside(drawn)
+    grain = grain_inside(drawn, shapely.Polygon(ring))
     if grain is not None:
         strokes.append(Stroke("marks", "grain", "grain", grain_arrow(grain)))
     clear = shapely.Polygon(outline(drawn)).buffer(0.0)
@@ -173,22 +175,43 @@ def side_words(piece: Piece) -> tuple[Text, ...]:
     return tuple(found)
 
 
-def grain_inside(piece: Piece) -> tuple[Point, Point] | None:
-    """The longest part of the grain line that lies on the cloth: a dart may open across it, or the edge come in."""
+def grain_inside(piece: Piece, cut: shapely.Polygon | None = None) -> tuple[Point, Point] | None:
+    """The grain line as it is drawn: on the cloth, where a dart may open across it or the edge come in. Its longest part there;
+    where little or nothing of it lies there, a line beside it through the widest place of the piece. `cut` is what is inside
+    the cut line, where that is known: a bowed dart that is cut away takes more than the piece shows."""
     if piece.grain is None:
         return None
     line, cloth = shapely.LineString(piece.grain), shapely.Polygon(outline(piece))
+    if cut is not None:
+        cloth = cloth.buffer(0.0).intersection(cut)
     if shapely.contains_properly(cloth, line):
         return piece.grain
-    parts = shapely.get_parts(shapely.intersection(line, cloth.buffer(-GRAIN_CLEAR)))
-    parts = [part for part in parts if part.geom_type == "LineString" and not part.is_empty]
-    if not parts:
+    inner, cloth = cloth.buffer(-GRAIN_CLEAR), cloth.buffer(0.0)
+    cloth = cloth if inner.is_empty else inner  # a strip narrower than that still has its line inside
+    own = _longest(line, cloth)
+    if own is None or own.length < GRAIN_LEAST * line.length:
+        beside = _longest(_through_widest(piece.grain, cloth), cloth)
+        own = max((part for part in (own, beside) if part is not None), key=lambda part: float(part.length), default=None)
+    if own is None:
         return piece.grain
-    longest = max(parts, key=lambda part: float(part.length))
-    if longest.length >= line.length - 1e-6:
-        return piece.grain
-    (x0, y0), (x1, y1) = longest.coords[0], longest.coords[-1]
+    (x0, y0), (x1, y1) = own.coords[0], own.coords[-1]
     return (float(x0), float(y0)), (float(x1), float(y1))
+
+
+def _longest(line: shapely.LineString, cloth: shapely.Geometry) -> shapely.LineString | None:
+    """The longest part of a line that lies in a region; the line itself where all of it does."""
+    parts = shapely.get_parts(shapely.intersection(line, cloth))
+    parts = [part for part in parts if part.geom_type == "LineString" and part.length > 0.0]
+    return max(parts, key=lambda part: float(part.length), default=None)
+
+
+def _through_widest(grain: tuple[Point, Point], cloth: shapely.Geometry) -> shapely.LineString:
+    """A line in the direction of the grain and as long, its middle at the middle of the widest place of a region."""
+    if cloth.is_empty:
+        return shapely.LineString(grain)
+    middle = np.asarray(shapely.maximum_inscribed_circle(_largest(cloth), tolerance=1.0).coords[0])
+    half = (np.asarray(grain[1]) - np.asarray(grain[0])) / 2.0
+    return shapely.LineString([middle - half, middle + half])
 
 
 def pressed_away(piece: Piece, finish: Finish) -> Piece:

@@ -40,8 +40,8 @@ class Derived:
 
     @cached_property
     def findings(self) -> tuple[Finding, ...]:
-        """Broken steps first, then what the checks say."""
-        return (*broken_findings(self.derivation), *findings(self.look, at_rest=self.at_rest))
+        """Broken steps first, then and those that change nothing; then what the checks say."""
+        return (*step_findings(self.derivation), *findings(self.look, at_rest=self.at_rest))
 
     @cached_property
     def girths(self) -> Girths:
@@ -75,9 +75,16 @@ def derive(
     *,
     at_rest: bool = True,
 ) -> Derived:
-    """A style worked out. Raises FileError when its block is not sound."""
+    """A style worked out. Raises FileError when its block is not sound, and nothing but ZestyErrors."""
     worker = evaluator or Evaluator()
-    return Derived(style, worker.evaluate(block_pattern(style.block), style.steps, style.scope(), progress), at_rest)
+    try:
+        derivation = worker.evaluate(block_pattern(style.block), style.steps, style.scope(), progress)
+    except ZestyError:
+        raise
+    except Exception as fault:
+        reference = faults.caught(fault, "working out the style")
+        raise ZestyError(faults.sentence("working it out", reference), advice=faults.ADVICE) from fault
+    return Derived(style, derivation, at_rest)
 
 
 def unworked(style: Style, why: ZestyError) -> Derived:
@@ -93,19 +100,28 @@ def look_at(style: Style, block: Pattern, pattern: Pattern) -> Look:
     return Look(pattern, block, style.finish, style.scope(), style.name)
 
 
-def broken_findings(derivation: Derivation) -> tuple[Finding, ...]:
-    """A finding for each broken step."""
-    return tuple(
-        Finding(
-            "broken_step",
-            Severity.ERROR,
-            derivation.states[number].step.on if derivation.states[number].step else "",  # type: ignore[union-attr]
-            f"step {number}",
-            f"{fault.where}: {fault.what}",
-            float(number),
-            0.0,
-            "step",
-            fault.advice or "Change the step, or switch it off.",
-        )
-        for number, fault in derivation.broken
-    )
+def step_findings(derivation: Derivation) -> tuple[Finding, ...]:
+    """A finding for each broken step, an error; and for each that changes nothing, a remark."""
+    return (*(_broken(derivation, *one) for one in derivation.broken), *(_idle(derivation, n) for n in derivation.idle))
+
+
+def _broken(derivation: Derivation, number: int, fault: StepError) -> Finding:
+    return Finding(
+        "broken_step", Severity.ERROR, _piece_of(derivation, number), f"step {number}", f"{fault.where}: {fault.what}",
+        float(number), 0.0, "step", fault.advice or "Change the step, or switch it off.",
+    )  # fmt: skip
+
+
+def _idle(derivation: Derivation, number: int) -> Finding:
+    step = derivation.states[number].step
+    said = step.said() if step is not None else ""
+    return Finding(
+        "idle_step", Severity.REMARK, _piece_of(derivation, number), f"step {number}",
+        f"step {number}, {said}, changes nothing on this pattern",
+        float(number), 0.0, "step", "Take it out, or leave it for sizes where it does.",
+    )  # fmt: skip
+
+
+def _piece_of(derivation: Derivation, number: int) -> str:
+    step = derivation.states[number].step
+    return step.on if step is not None else ""

@@ -69,9 +69,12 @@ class Style(Model):
         return Scope(self.units, measures)
 
     def checked(self) -> Style:
-        """The style itself when its file could be opened again. Raises ValidationError otherwise: copies with changes are not
-        looked at when they are made."""
-        return Style.model_validate(dict(self))
+        """The style itself when its file could be opened again. Raises FileError otherwise: copies with changes are not looked
+        at when they are made."""
+        try:
+            return Style.model_validate(dict(self))
+        except ValidationError as fault:
+            raise FileError(files.faults(fault), advice="Change that and try again.") from None
 
     def with_steps(self, steps: tuple[Step, ...]) -> Style:
         """The style with other steps."""

@@ -5,11 +5,11 @@ from __future__ import annotations
 from typing import Any
 
 from zesty_pivot.core.formats.style_file import Style
-from zesty_pivot.core.quantity import Unit
+from zesty_pivot.core.quantity import Unit, is_share
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
 
-_BARE = set("0123456789., /+-½¼¾⅛⅜⅝⅞⅓⅔")
+_BARE = set("0123456789., /⁄+-¼½¾⅐⅑⅒⅓⅔⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞")
 
 
 def with_units(style: Style, units: Unit) -> Style:
@@ -50,6 +50,6 @@ def _with_unit(value: Any, lengths: tuple[str, ...], unit: Unit) -> Any:
 def _length(key: str, value: Any, lengths: tuple[str, ...], unit: Unit) -> Any:
     if key in lengths and isinstance(value, str | float | int):
         return given(value, unit)
-    if key == "at" and isinstance(value, str) and not value.strip().endswith("%"):
+    if key == "at" and isinstance(value, str | float | int) and not is_share(value):
         return given(value, unit)
     return _with_unit(value, lengths, unit)

@@ -53,6 +53,15 @@ class Motion:
         turn = cls.turn(first[0], angle)
         return cls(turn.matrix, turn.origin, _frozen(np.array(onto[0], dtype=float)))
 
+    def then(self, other: Motion) -> Motion:
+        """This motion and after it another, as one."""
+        return Motion(_frozen(other.matrix @ self.matrix), self.origin, _frozen(other(self.target)))
+
+    @property
+    def undone(self) -> Motion:
+        """The motion that takes this one back."""
+        return Motion(_frozen(self.matrix.T.copy()), self.target, self.origin)
+
     def __call__(self, points: NDArray[np.float64]) -> NDArray[np.float64]:
         """The moved points, shape (..., 2) in mm."""
         moved: NDArray[np.float64] = (points - self.origin) @ self.matrix.T + self.target

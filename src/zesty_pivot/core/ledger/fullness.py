@@ -57,32 +57,47 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
     wherever they sit (Gauss-Bonnet).
     """
     found: list[Account] = []
+    drafted = {piece.name: block.drafted(piece) for piece in pattern.pieces}
     for source in block.pieces:
-        pieces = pattern.come_from(source.name)
+        mine = [piece for piece in pattern.pieces if drafted[piece.name] is source]
+        # Pieces from elsewhere that parts of this one were taped to.
+        guests = [
+            piece
+            for piece in pattern.pieces
+            if drafted[piece.name] is not source and _shares(piece, drafted[piece.name], source)
+        ]
         lines = [line for line in pattern.lines if line.of == source.name]
-        if not pieces:
+        if not mine and not guests:
             continue
-        known = dict.fromkeys(_half(dart.pivot) for piece in (source, *pieces) for dart in piece.darts)
+        known = dict.fromkeys(_half(dart.pivot) for piece in (source, *mine) for dart in piece.darts)
         known.update(dict.fromkeys(pivot for line in lines for pivot, _angle in line.angles))
-        is_unfolded = any(piece.is_unfolded for piece in pieces)
+        is_unfolded = any(piece.is_unfolded for piece in (*mine, *guests))
+        name = source.name if mine else drafted[guests[0].name].name
         for half in known:
-            home = _home(half, source, pattern, block)
-            held = sum(math.degrees(home.angle(dart.id)) for dart in home.darts if dart.pivot == half)
+            pieces = [*mine, *guests] if half in source.landmarks else mine
+            if half not in source.landmarks and _is_elsewhere(half, source, block):
+                continue  # it is in the account of the piece that it comes from
+            held = sum(math.degrees(source.angle(dart.id)) for dart in source.darts if dart.pivot == half)
             for pivot in [half + side for side in SIDES] if is_unfolded else [half]:
                 names = {pivot, half} if is_unfolded else {pivot}
-                added = math.degrees(sum(angle for piece in pieces for name, angle in piece.added if name in names))
-                placed = [entry for piece in pieces for name in sorted(names) for entry in _placed(piece, source, name)]
-                placed += [_sewn(line, angle) for line in lines for name, angle in line.angles if name == half]
-                found.append(Account(source.name, pivot, held, tuple(placed), added))
+                added = math.degrees(sum(angle for piece in pieces for name_, angle in piece.added if name_ in names))
+                placed = [
+                    entry for piece in pieces for name_ in sorted(names) for entry in _placed(piece, drafted[piece.name], name_)
+                ]
+                placed += [_sewn(line, angle) for line in lines for pin, angle in line.angles if pin == half]
+                found.append(Account(name, pivot, held, tuple(placed), added))
     return tuple(found)
 
 
-def _home(pivot: str, source: Piece, pattern: Pattern, block: Pattern) -> Piece:
-    """The block's piece that a pivot comes from: `source`, or one that was joined to it whole."""
-    if pivot in source.landmarks:
-        return source
-    gone = (piece for piece in block.pieces if pivot in piece.landmarks and not pattern.come_from(piece.name))
-    return next(gone, source)
+def _shares(piece: Piece, drafted: Piece, source: Piece) -> bool:
+    """Whether a piece from elsewhere has darts round a pivot of a block's piece, or told what became of it."""
+    pins = {_half(name) for name in (*piece.landmarks, *(name for name, _angle in piece.added))}
+    return any(name in source.landmarks and name not in drafted.landmarks for name in pins)
+
+
+def _is_elsewhere(pivot: str, source: Piece, block: Pattern) -> bool:
+    """Whether a pivot that a block's piece does not have is one of another."""
+    return any(pivot in other.landmarks for other in block.pieces if other is not source)
 
 
 def _sewn(line: StyleLine, angle: float) -> Placed:

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from dataclasses import replace
 
 import numpy as np
@@ -56,7 +57,8 @@ def unfold(half: Piece) -> Piece:
     """A half on the fold opened to the whole. Edges and darts of the drawn half end in `.left`, those of the
     other in `.right`, as worn for a front lying right side up.
 
-    Raises GeometryError when the piece has no fold, or its fold is bent or opened by a dart.
+    Raises GeometryError when the piece has no fold, or its fold is bent, or opened by a dart or a keyhole: unfolded
+    that would be a hole in the piece.
     """
     fold = half.fold
     if fold is None:
@@ -68,6 +70,9 @@ def unfold(half: Piece) -> Piece:
     opened = any(run.mouth for run in edge.runs) or half.runs[half.runs.index(edge.runs[0]) - 1].mouth
     if opened or np.abs((line - on) @ normal).max() > JOIN_TOL:
         raise GeometryError("the fold is opened by a dart or bent", where=half.name, advice="Cut a seam there instead.")
+    if any(np.abs(one.path.end - two.path.start).max() > JOIN_TOL for one, two in itertools.pairwise(edge.runs)):
+        what = "an opening is cut into the fold"
+        raise GeometryError(what, where=half.name, advice="Leave it on the fold, where both sides are cut at once.")
     other = flip(half, on, end - on)
     first, second = _side(half, fold, 0), _side(other, fold, 1)
     return replace(

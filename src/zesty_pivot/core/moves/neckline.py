@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Sequence
 from dataclasses import replace
 
@@ -68,9 +69,12 @@ def raised(piece: Piece, edge: Path, seam: Path, inset: float, source: str) -> P
     """The piece with its neckline raised: the centre goes on straight up to the new edge, `seam` runs down from the edge's end
     to the shoulder, `inset` mm (of its sewn length) from the neck point.
 
-    Raises GeometryError when a dart opens where cloth is added, or the shoulder is too short.
+    Raises GeometryError when a dart opens where cloth is added, the shoulder is too short or on another piece.
     """
     ids = _ids(piece)
+    if not {"neckline", "shoulder"} <= ids.keys():
+        what = "the neckline and the shoulder are not on one piece"
+        raise GeometryError(what, where=piece.name, advice="Raise the neckline before the line that parts them.")
     place = places.along(piece, ids["shoulder"], inset)
     if places.mouth_at(piece, place):
         raise GeometryError("a dart opens where the raised seam ends", where=piece.name, advice="Choose another place.")
@@ -134,27 +138,58 @@ def hole(upper: Vector, lower: Vector, width: float, widest: float, *, pointed: 
 
 def let_out(piece: Piece, widen: float, flare: float) -> Piece:
     """The side seam brought out square to it, by `widen` mm at the underarm and `flare` at its lower end. The edges beside it
-    follow and turn with it, so their corners at the seam stay as they were."""
+    follow and turn with it, so their corners at the seam stay as they were. A dart that opens in the seam, or at either end of
+    it, goes along: it is drawn with the dart shut, so both ends of its mouth move alike and its angle stays.
+    """
     indices = [index for index, run in enumerate(piece.runs) if piece.role(run.edge) == "side_seam"]
     if not indices or (widen == 0.0 and flare == 0.0):
         return piece
-    stretches = [piece.runs[index].path for index in indices]
+    runs = list(piece.runs)
+    before, after = (indices[0] - 1) % len(runs), piece.after(indices[-1])
+    shuts = _shutting(piece, (before, *indices, after))
+    stretches = [runs[index].path.moved(shuts[index]) for index in indices]
     total = sum(path.length for path in stretches)
     way = unit(stretches[-1].end - stretches[0].start)
     out = np.array([way[1], -way[0]])
-    moved = displaced(stretches, [(0.0, out * widen), (total, out * flare)])
-    runs = list(piece.runs)
-    for index, path in zip(indices, moved, strict=True):
-        runs[index] = replace(runs[index], path=path)
-    before, after = (indices[0] - 1) % len(runs), piece.after(indices[-1])
+    moved = list(displaced(stretches, [(0.0, out * widen), (total, out * flare)]))
+    for number, index in enumerate(indices[:-1]):
+        if runs[index].mouth is not None:
+            moved[number + 1] = _same_angle(piece, index, shuts, moved[number], moved[number + 1])
     turns = [
         between(stretches[0].start_direction, moved[0].start_direction),
         between(stretches[-1].end_direction, moved[-1].end_direction),
     ]
-    arm = _led(runs[before].path.reversed(), moved[0].start, turns[0]).reversed()
-    runs[before] = replace(runs[before], path=arm)
-    runs[after] = replace(runs[after], path=_led(runs[after].path, moved[-1].end, turns[1]))
+    upper, lower = runs[before].path.moved(shuts[before]), runs[after].path.moved(shuts[after])
+    arm = _led(upper.reversed(), upper.end + out * widen, turns[0]).reversed()
+    led = {before: arm, after: _led(lower, lower.start + out * flare, turns[1]), **dict(zip(indices, moved, strict=True))}
+    for index, path in led.items():
+        runs[index] = replace(runs[index], path=path.moved(shuts[index].undone))
     return replace(piece, runs=tuple(runs))
+
+
+def _shutting(piece: Piece, indices: tuple[int, ...]) -> dict[int, Motion]:
+    """For each of some runs in a row the motion that brings it to the first as it lies when the darts between them are shut."""
+    found = {indices[0]: Motion.shift(np.zeros(2))}
+    for one, two in itertools.pairwise(indices):
+        mouth = piece.runs[one].mouth
+        if mouth is None:
+            found[two] = found[one]
+        else:
+            pin = piece.pivot(piece.dart(mouth).pivot)
+            found[two] = Motion.turn(pin, -piece.angle(mouth)).then(found[one])
+    return found
+
+
+def _same_angle(piece: Piece, index: int, shuts: dict[int, Motion], one: Path, two: Path) -> Path:
+    """The stretch behind a mouth with its beginning put where the dart keeps its angle. With equal legs it is there already;
+    the longer leg of an unequal pair must move by as much more."""
+    pin = shuts[index](piece.pivot(piece.dart(piece.runs[index].mouth or "").pivot))
+    first, second = piece.legs(piece.runs[index].mouth or "")
+    wanted = pin + (one.end - pin) * (second / first)
+    if np.abs(wanted - two.start).max() <= JOIN_TOL:
+        return two
+    (made,) = displaced([two], [(0.0, wanted - two.start), (two.length, np.zeros(2))], held=(True, True))
+    return made
 
 
 def _led(path: Path, start: Vector, turn: float) -> Path:

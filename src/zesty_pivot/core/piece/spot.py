@@ -15,7 +15,7 @@ from zesty_pivot.core.piece.names import LEFT, LEVELS, RIGHT, side_of, words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
 from zesty_pivot.core.quantity.fields import Length, Model, Share
-from zesty_pivot.core.quantity.formula import Scope, length_mm, share_of
+from zesty_pivot.core.quantity.formula import Scope, distance_mm, is_share, share_of
 
 StationName = Literal[
     "centre_waist", "centre_bust", "centre_neck", "mid_neck", "neck_point", "mid_shoulder", "shoulder_tip",
@@ -63,7 +63,14 @@ class Spot(Model):
         if self.level is not None:
             return f"{edge} at the {words(self.level)} line"
         start = f" from the {words(self.from_)}" if self.from_ else ""
-        return f"{edge}, {self.at}{start}"
+        return f"{edge}, {self.said_at}{start}"
+
+    @property
+    def said_at(self) -> str:
+        """How far along its edge, as people write it: a share in percent, a length as it was given."""
+        if self.at is None:
+            return ""
+        return f"{100.0 * self.at:.4g}%" if isinstance(self.at, float | int) and is_share(self.at) else str(self.at)
 
 
 STATIONS: dict[str, Spot] = {
@@ -137,7 +144,7 @@ def resolve(spot: Spot, piece: Piece, block: Piece, scope: Scope, pivot: str) ->
     if spot.level is not None:
         return by_level(piece, block, named.removesuffix(mark), spot.level, mark)
     total = edge.sewn_length
-    distance = _distance(spot.at if spot.at is not None else "0%", total, scope)
+    distance = distance_mm(spot.at if spot.at is not None else "0%", total, scope)
     # The right half of an unfolded piece is walked the other way round than the half that it mirrors.
     is_turned = mark == RIGHT and not (side_of(named) and spot.from_ is None)
     from_end = _from_the_end(spot, piece, edge.role) != is_turned
@@ -149,13 +156,6 @@ def side_mark(spot: Spot, piece: Piece, pivot: str) -> str:
     if not piece.is_unfolded:
         return ""
     return f".{spot.side}" if spot.side is not None else side_of(pivot) or LEFT
-
-
-def _distance(at: str | float, total: float, scope: Scope) -> float:
-    """A share of the edge, or a length: `0.5` and `50%` are shares, `"2 cm"` and `"bust/12"` lengths."""
-    if isinstance(at, str) and not at.strip().endswith("%"):
-        return length_mm(at, scope)
-    return share_of(at) * total
 
 
 def _from_the_end(spot: Spot, piece: Piece, role: str) -> bool:

@@ -9,6 +9,7 @@ from __future__ import annotations
 
 import math
 import re
+import unicodedata
 from collections.abc import Mapping
 from dataclasses import dataclass, field
 from functools import lru_cache
@@ -20,20 +21,25 @@ MAX_TEXT = 200  # characters; longer than any formula a person writes, short eno
 MAX_DEPTH = 40  # nested brackets
 MAX_LENGTH_MM = 100_000.0  # 100 m: no garment has a longer line, so more is a slip of the unit
 
-_VULGAR = {"½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8", "⅓": "1/3", "⅔": "2/3"}
-_UNIT = r"(?:mm|cm|inches|inch|in\b|\"|″|'')"
+_VULGAR = "¼½¾⅐⅑⅒⅓⅔⅕⅖⅗⅘⅙⅚⅛⅜⅝⅞"
+_SLASH = "[/⁄]"  # the second is the fraction slash
+_UNIT = r"(?:mm|cm|inches|inch|in\b|\"|″|”|'')"
 _TOKEN = re.compile(
     rf"""\s*(?:
-      (?P<mixed>\d+\s+\d+/\d+)\s*(?P<mixed_unit>{_UNIT})?
-    | (?P<fraction>\d+/\d+)\s*(?P<fraction_unit>{_UNIT})
-    | (?P<number>\d+(?:[.,]\d+)?|[.,]\d+)\s*(?P<number_unit>{_UNIT}|%)?
+      (?P<vulgar>(?:\d+\s*)?[{_VULGAR}])\s*(?P<vulgar_unit>{_UNIT})?
+    | (?P<mixed>\d+\s+\d+{_SLASH}\d+)\s*(?P<mixed_unit>{_UNIT})?
+    | (?P<fraction>\d+{_SLASH}\d+)\s*(?P<fraction_unit>{_UNIT})
+    | (?P<number>\d+(?:[.,]\d*)?|[.,]\d+)\s*(?P<number_unit>{_UNIT}|%)?
     | (?P<name>[A-Za-z_][A-Za-z_0-9]*)
-    | (?P<sign>[-+*/()×÷−])
+    | (?P<sign>[-+*/()×÷−–⁄])
     )""",
     re.VERBOSE,
 )
-_UNIT_NAMES = {"inches": "in", "inch": "in", '"': "in", "″": "in", "''": "in"}
-_SIGNS = {"×": "*", "÷": "/", "−": "-"}
+_UNIT_NAMES = {"inches": "in", "inch": "in", '"': "in", "″": "in", "”": "in", "''": "in"}
+_SIGNS = {"×": "*", "÷": "/", "⁄": "/", "−": "-", "–": "-"}
+
+# A comma before three digits may mark thousands or decimals: 1,000 is one to some and a thousand to others.
+_UNCLEAR_COMMA = re.compile(r"[1-9]\d{0,2},\d{3}")
 
 
 @dataclass(frozen=True)
@@ -62,6 +68,7 @@ class _Token:
     kind: str
     text: str
     value: _Value | None = None
+    is_mixed: bool = False  # a whole number and a fraction with a space between
 
 
 def length_mm(text: str | float, scope: Scope) -> float:
@@ -73,8 +80,11 @@ def length_mm(text: str | float, scope: Scope) -> float:
         raise FormulaError(f"{text!r} is not a length", advice="Write a number such as 13 or a formula such as bust/12.")
     if isinstance(text, str):
         value = _evaluate(text, scope)
-        if value.power not in (0, 1):
+        if value.power > 1:
             raise FormulaError(f"{text!r} is an area, not a length", advice="Divide by a length, or leave one out.")
+        if value.power < 0:
+            advice = "Write a fraction without spaces, such as 3/4 in, or divide by a plain number."
+            raise FormulaError(f"{text!r} divides by a length", advice=advice)
         if value.power == 0 and not value.bare:
             raise FormulaError(f"{text!r} is a ratio, not a length", advice="Multiply it by a length, such as 1 cm.")
         mm = value.number if value.power == 1 else value.number * MM_PER[scope.unit]
@@ -105,6 +115,28 @@ def _share_words(text: str) -> float:
     return value.number
 
 
+def is_share(at: str | float) -> bool:
+    """Whether a place along an edge is said as a share of it: a number from 0 to 1, or text in percent. Anything else is a
+    length."""
+    return at.strip().endswith("%") if isinstance(at, str) else 0.0 <= at <= 1.0
+
+
+def distance_mm(at: str | float, total: float, scope: Scope) -> float:
+    """How far along an edge of `total` mm a place is: a share of it, or a length. A number over 1 is a length in the scope's
+    unit, as everywhere.
+
+    Raises FormulaError when it is neither, and for text such as `1/2`, which may be half the edge or half a centimetre.
+    """
+    if is_share(at):
+        return share_of(at) * total
+    if isinstance(at, str):
+        value = _evaluate(at, scope)
+        if value.bare and 0.0 < value.number < 1.0:
+            advice = f"Write {100.0 * value.number:.4g}% or {at.strip()} {scope.unit}."
+            raise FormulaError(f"{at!r} may be a share of the edge or a length", advice=advice)
+    return length_mm(at, scope)
+
+
 def _bounded(mm: float, text: str) -> float:
     if not math.isfinite(mm):
         raise FormulaError(f"{text!r} is not a finite number", advice="Write a number such as 13.")
@@ -123,15 +155,14 @@ def _evaluate(text: str, scope: Scope) -> _Value:
 
 
 def _tokens(text: str) -> list[_Token]:
-    plain = re.sub("[" + "".join(_VULGAR) + "]", lambda m: " " + _VULGAR[m[0]], text)
     found: list[_Token] = []
     at = 0
-    end = len(plain.rstrip())
+    end = len(text.rstrip())
     while at < end:
-        match = _TOKEN.match(plain, at)
+        match = _TOKEN.match(text, at)
         if match is None or match.end() == at:
             raise FormulaError(
-                f"{text!r} cannot be read at {plain[at:].strip()[:12]!r}",
+                f"{text!r} cannot be read at {text[at:].strip()[:12]!r}",
                 advice="Use numbers, measurements and + - * / ( ), such as shoulder/2 - 1 in.",
             )
         found.append(_token(match))
@@ -140,10 +171,11 @@ def _tokens(text: str) -> list[_Token]:
 
 
 def _token(match: re.Match[str]) -> _Token:
-    for kind in ("mixed", "fraction", "number"):
+    for kind in ("vulgar", "mixed", "fraction", "number"):
         words = match[kind]
         if words is not None:
-            return _Token("number", match[0].strip(), _number(words, match[f"{kind}_unit"]))
+            is_mixed = kind == "mixed" or (kind == "vulgar" and " " in words)
+            return _Token("number", match[0].strip(), _number(words, match[f"{kind}_unit"]), is_mixed)
     if match["name"] is not None:
         return _Token("name", match["name"])
     sign = match["sign"]
@@ -151,8 +183,12 @@ def _token(match: re.Match[str]) -> _Token:
 
 
 def _number(words: str, unit: str | None) -> _Value:
+    if _UNCLEAR_COMMA.fullmatch(words):
+        advice = f"Write {words.replace(',', '.')} or {words.replace(',', '')}."
+        raise FormulaError(f"{words!r} may be a decimal number or thousands", advice=advice)
     total = 0.0
-    for word in words.replace(",", ".").split():
+    plain = "".join(f" {unicodedata.normalize('NFKC', c)}" if c in _VULGAR else c for c in words).replace("⁄", "/")
+    for word in plain.replace(",", ".").split():
         top, slash, bottom = word.partition("/")
         if slash and float(bottom) == 0.0:
             raise FormulaError(f"{words!r} divides by zero", advice="Check the fraction.")
@@ -209,6 +245,8 @@ class _Reader:
     def _product(self, depth: int) -> _Value:
         value = self._factor(depth)
         while (sign := self._sign("*/")) is not None:
+            if sign == "/":
+                self._refuse_mixed()
             other = self._factor(depth)
             if sign == "/" and other.number == 0.0:
                 raise self._fault("divides by zero")
@@ -216,6 +254,15 @@ class _Reader:
             power = value.power + other.power if sign == "*" else value.power - other.power
             value = _Value(number, power, value.bare and other.bare)
         return value
+
+    def _refuse_mixed(self) -> None:
+        """Refuses `waist/4 1/2`: a quarter of the waist and a half to some, the waist by four and a half to others."""
+        token = self._tokens[self._at] if self._at < len(self._tokens) else None
+        if token is not None and token.is_mixed:
+            raise FormulaError(
+                f"{self._text!r} may mean two things at {token.text!r}",
+                advice=f"Write /({token.text}), or + before the fraction.",
+            )
 
     def _factor(self, depth: int) -> _Value:
         if depth > MAX_DEPTH:

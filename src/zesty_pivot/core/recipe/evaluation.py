@@ -25,6 +25,7 @@ class State:
     notes: tuple[Note, ...] = ()
     error: StepError | None = None
     serial: int = 0
+    is_idle: bool = False  # the step was done and changed nothing
 
 
 @dataclass(frozen=True)
@@ -38,6 +39,11 @@ class Derivation:
     def pattern(self) -> Pattern:
         """The pattern after the last step."""
         return self.states[-1].pattern
+
+    @property
+    def idle(self) -> tuple[int, ...]:
+        """The numbers (from 1) of steps that change nothing on this pattern, though they are done."""
+        return tuple(number for number, state in enumerate(self.states) if state.is_idle)
 
     @property
     def broken(self) -> tuple[tuple[int, StepError], ...]:
@@ -99,7 +105,12 @@ class Evaluator:
         except ZestyError as fault:
             error = _as_step_error(fault, f"step {number}, {step.said()}")
             return State(state.pattern, step, error=error, serial=serial)
-        return State(outcome.pattern, step, outcome.notes, serial=serial)
+        # A pattern with a piece or seam that was made anew may still be the same one.
+        is_idle = outcome.pattern is state.pattern or outcome.pattern == state.pattern
+        notes = outcome.notes
+        if is_idle and not notes:
+            notes = (Note("this changes nothing: it is so already", step.on),)
+        return State(outcome.pattern, step, notes, serial=serial, is_idle=is_idle)
 
 
 def _as_step_error(fault: ZestyError, place: str) -> StepError:

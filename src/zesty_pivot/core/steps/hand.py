@@ -13,7 +13,7 @@ from typing import Literal
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import STATION_WORDS, STATIONS, Spot, resolve, station_spot
-from zesty_pivot.core.quantity import Scope, Unit, format_length, length_mm, share_of
+from zesty_pivot.core.quantity import Scope, Unit, format_length, is_share, length_mm, share_of
 
 Way = Literal["pivot", "slash"]
 
@@ -98,7 +98,7 @@ def place_line(spot: Spot, piece: Piece, scope: Scope, pivot: str) -> Line:
     start = spot.from_ or ends[0]
     total, unit = edge.sewn_length, scope.unit
     at = spot.at if spot.at is not None else "0%"
-    if isinstance(at, str) and not at.strip().endswith("%"):
+    if not is_share(at):
         text = "On the {on}, measure {at} along the {edge} from the {start}, open mouths skipped" + named + "."
         distance = format_length(length_mm(at, scope), unit)
         return line("at_length", text, on=on, at=distance, edge=words(edge.id), start=words(start))

@@ -15,6 +15,7 @@ from zesty_pivot.core.moves.style_lines import at_centre, bowed, refuse_unclear
 from zesty_pivot.core.piece import Pattern, Piece, Place, Seam, StyleLine
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.soundness import LEAST_AREA
 from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Share
@@ -96,6 +97,9 @@ class CutLine(Step):
             )
         edge = free_line(piece, "line")
         one, two = across(piece, start, stop, drawn, edge, STYLE_LINE, (piece.name, name))
+        if min(one.area, two.area) < LEAST_AREA:
+            what = "the line runs along the edge: nothing is cut off"
+            raise StepError(what, where=self.on, advice="Choose a place on another edge, or bow the line.")
         main, cut = (one, two) if one.area >= two.area else (two, one)
         source = f"{piece.of or piece.name}.{edge}"
         shares = (0.3, 0.7) if drawn.length > TWO_NOTCHES else (0.5,)

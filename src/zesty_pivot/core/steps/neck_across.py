@@ -64,8 +64,10 @@ def drawn_across(
         along, down = hits[0]
         if abs(down - at) <= _STILL:
             inner, outer = _split(drawn.parts, along)
-            back = Motion(lay.matrix.T, lay.target, lay.origin)
-            own = tuple(Part(part.path.moved(back), part.role) for part in outer)
+            if not inner or not outer:
+                what = "the neckline begins on the style line"
+                raise GeometryError(what, where=side.name, advice="Shape it before the style line.")
+            own = tuple(Part(part.path.moved(lay.undone), part.role) for part in outer)
             return both, drawn, Beyond(side, edge, inner, own)
         at = down
     raise GeometryError("the neckline runs along the style line", where=side.name, advice="Make it wider or narrower.")

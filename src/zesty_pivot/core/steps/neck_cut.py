@@ -7,7 +7,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.neckline import cut_away, hole, holed, let_out, neck_source, opened_down, raised
@@ -60,7 +60,7 @@ def _one(pattern: Pattern, edge: Edge, shape: NeckShape, context: Context, *, ea
         pattern = pattern.with_piece(kept)
     else:
         parts = drawn.parts if edge.beyond is None else edge.beyond.inner
-        start = edge.frame.place(drawn.path.start, "centre")
+        start = _at_centre(edge)
         stop = edge.frame.place(parts[-1].path.end, drawn.ends_on if edge.beyond is None else STYLE_LINE)
         kept, gone = cut_away(piece, start, stop, [(part.path, part.role) for part in parts], source)
         lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
@@ -96,6 +96,16 @@ def _one(pattern: Pattern, edge: Edge, shape: NeckShape, context: Context, *, ea
     if "flare" in edge.asked.numbers:
         pattern = pattern.with_piece(let_out(pattern.piece(outer), edge.asked["widen"], edge.asked["flare"]))
     return pattern, [*notes, *back]
+
+
+def _at_centre(edge: Edge) -> places.Place:
+    """Where an edge begins on the centre. Raises StepError for one that begins below it."""
+    try:
+        return edge.frame.place(edge.drawn.path.start, "centre")
+    except PlaceError:
+        what = f"the neckline ends below the centre of the {words(edge.name)}"
+        advice = "Make it shallower, or shape it before the line that cuts the piece."
+        raise StepError(what, where=edge.name, advice=advice) from None
 
 
 def _slit(pattern: Pattern, edge: Edge, unit: Unit) -> tuple[Pattern, list[Note]]:

@@ -101,6 +101,9 @@ def _one(
         else:
             if shape.kind == "whole" or shape.name == "keyhole_yoke":
                 refuse_whole(pattern, target.name)
+            if shape.kind == "raise" and "shoulder" not in _roles(piece):
+                what = f"the line through the neckline of the {words(target.name)} parts it from the shoulder"
+                raise StepError(what, where=target.name, advice="Raise the neckline before that line.")
             aside = cleared(made.pattern, known[0].name, context)
             away_beyond = aside.darts
             made = replace(made, pattern=aside.pattern)
@@ -143,18 +146,23 @@ class _Drawing:
 
 def worked_piece(pattern: Pattern, name: str) -> str:
     """The piece that a neckline is drawn on: itself, or the panel at the centre. Raises StepError or PlaceError."""
-    if pattern.has(name):
-        piece = pattern.piece(name)
-        if piece.is_unfolded:
-            what = f"the {words(name)} is unfolded"
-            raise StepError(what, where=name, advice="Shape the neckline before it is unfolded.")
-        return name
-    panels = [piece for piece in pattern.come_from(name) if _has_neck(piece)]
-    return panels[0].name if panels else pattern.piece(name).name
+    parts = pattern.come_from(name) or (pattern.piece(name),)
+    whole = next((piece for piece in parts if piece.is_unfolded), None)
+    if whole is not None:
+        what = f"the {words(whole.name)} is unfolded"
+        raise StepError(what, where=name, advice="Shape the neckline before it is unfolded.")
+    held = [piece for piece in parts if {"neckline", "centre"} <= _roles(piece)]
+    for piece in sorted(held, key=lambda piece: piece.name != name):
+        beyond = side_of_line(pattern, piece.name)
+        if "armhole" in _roles(piece) | (_roles(beyond[0]) if beyond is not None else set()):
+            return piece.name
+    at = words(held[0].name) if held else "more than one piece"
+    what = f"the neckline of the {words(name)} is on the {at} by itself" if held else f"the {words(name)} has no neckline here"
+    raise StepError(what, where=name, advice="Shape the neckline before the line that cuts it off.")
 
 
-def _has_neck(piece: Piece) -> bool:
-    return {"neckline", "centre"} <= {role for _edge, role in piece.roles}
+def _roles(piece: Piece) -> set[str]:
+    return {role for _edge, role in piece.roles}
 
 
 def _above(before: Piece, piece: Piece, drawn: Drawn, darts: tuple[str, ...], shape: NeckShape) -> set[str]:

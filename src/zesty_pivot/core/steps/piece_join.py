@@ -66,6 +66,10 @@ class JoinPieces(Step):
         if self.on == self.other:
             raise StepError("a piece is not joined to itself", where=self.on, advice="Name another piece.")
         edges = self._seam(pattern)
+        whole = [name for name in (self.on, self.other) if pattern.piece(name).is_unfolded]
+        if len(whole) == 1:
+            what = f"the {words(whole[0])} is unfolded and the other is a half"
+            raise StepError(what, where=self.on, advice="Join them before it is unfolded, or unfold both.")
         one, two = (one_side(pattern.piece(name), edge) for name, edge in zip((self.on, self.other), edges, strict=True))
         here, there = one.edge(edges[0]).runs[0], two.edge(edges[1]).runs[0]
         if one.role(edges[0]) != "style_line":  # drawn alike on both, so one is turned over

@@ -70,7 +70,7 @@ class PlaceField(QWidget):
         role = dict(piece.roles).get(edge, "")
         ends = piece.ends.get(role, ("start", "end"))
         self.start.show_choices([(end, f"from the {words(end)}") for end in ends], spot.from_ or ends[0])
-        self.at.set_text(str(spot.at), owner)
+        self.at.set_text(spot.said_at, owner)
 
     def _pick(self, key: str) -> None:
         value = place_value(key)
