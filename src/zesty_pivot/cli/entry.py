@@ -5,6 +5,7 @@ from __future__ import annotations
 import os
 import signal
 import sys
+import warnings
 from types import FrameType
 
 _ENDING = (signal.SIGINT, signal.SIGTERM, signal.SIGHUP)
@@ -22,6 +23,8 @@ def main() -> None:
     for number in _ENDING:
         if signal.getsignal(number) is not signal.SIG_IGN:  # under nohup it stays ignored
             signal.signal(number, _end)
+    if not sys.warnoptions:
+        warnings.simplefilter("ignore")  # what libraries warn of is for those who develop, and no line for a user
     from zesty_pivot.cli.main import run
 
     run()

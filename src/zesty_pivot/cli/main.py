@@ -24,6 +24,21 @@ FORMATS = ("svg", "pdf", "json")
 PAPER_NAMES = ("A4", "A3", "Letter")
 
 
+def _echo(text: str, *, err: bool = False) -> None:
+    """Writes a line. Raises FileError where the output is closed or full, which click would pass over."""
+    try:
+        click.echo(text, err=err)
+    except OSError as fault:
+        raise _unwritten(fault) from None
+
+
+def _unwritten(fault: OSError) -> FileError:
+    if isinstance(fault, BrokenPipeError):
+        return FileError("the output was closed before everything was written")
+    what = f"the output cannot be written: {fault.strerror}"
+    return FileError(what, advice="Free some space, or write it elsewhere.")
+
+
 class _Commands(click.Group):
     """Commands by name; any other first word is a file, or `demo`, for the window."""
 
@@ -89,9 +104,9 @@ def derive(
     derived = work_out(chosen)
     written = write_all(derived, out, tuple(formats) or FORMATS, paper)
     for path in written:
-        click.echo(str(path))
+        _echo(str(path))
     for number, fault in derived.derivation.broken:
-        click.echo(f"zesty-pivot: step {number} could not be done: {fault}", err=True)
+        _echo(f"zesty-pivot: step {number} could not be done: {fault}", err=True)
     sys.exit(1 if derived.has_errors else 0)
 
 
@@ -105,11 +120,9 @@ def check(style: Path, block: Path | None) -> None:
     derived = work_out(_opened(style, block, None))
     for finding in derived.findings:
         place = f"{finding.piece}: " if finding.piece else ""
-        click.echo(
-            f"{finding.severity.value}: {place}{finding.message} (limit {finding.limit:g} {finding.unit}). {finding.advice}"
-        )
+        _echo(f"{finding.severity.value}: {place}{finding.message} (limit {finding.limit:g} {finding.unit}). {finding.advice}")
     if not derived.findings:
-        click.echo("nothing found")
+        _echo("nothing found")
     sys.exit(1 if derived.has_errors else 0)
 
 
@@ -126,9 +139,9 @@ def hand(style: Path, block: Path | None, way: Literal["pivot", "slash"]) -> Non
 
     derived = work_out(_opened(style, block, None))
     for section in hand_sheet(derived.derivation, derived.style.scope(), way):
-        click.echo(f"{section.number}  {section.title}" if section.number else section.title)
+        _echo(f"{section.number}  {section.title}" if section.number else section.title)
         for line in section.lines:
-            click.echo(f"    - {line.text}")
+            _echo(f"    - {line.text}")
     sys.exit(1 if derived.derivation.broken else 0)
 
 
@@ -139,7 +152,7 @@ def integrate(into: Path | None) -> None:
     from zesty_pivot.desk.desktop_entry import install
 
     for path in install(into):
-        click.echo(str(path))
+        _echo(str(path))
 
 
 @cli.command()
@@ -155,14 +168,14 @@ def steps(as_json: bool) -> None:
         for kind, table in (("setback", SETBACKS), ("fold", FOLDS), ("allowance", ALLOWANCES), ("weight", CAP_UP_TO))
     }
     if as_json:
-        click.echo(json.dumps({"steps": found, "schools": schools}, indent=1, ensure_ascii=False))
+        _echo(json.dumps({"steps": found, "schools": schools}, indent=1, ensure_ascii=False))
         return
     for step in found:
-        click.echo(f"{step['do']}: {step['summary']}")
+        _echo(f"{step['do']}: {step['summary']}")
         for name, parameter in step["parameters"]["properties"].items():
             if name not in ("do", "off", "name"):
                 default = f" (default {parameter['default']})" if parameter.get("default") is not None else ""
-                click.echo(f"    {name}: {parameter.get('description', '')}{default}")
+                _echo(f"    {name}: {parameter.get('description', '')}{default}")
 
 
 @cli.command()
@@ -171,7 +184,7 @@ def schema(kind: str) -> None:
     """Print the JSON Schema of a kind of file."""
     from zesty_pivot.core.formats.schema import schema as schema_of
 
-    click.echo(json.dumps(schema_of(kind), indent=1, ensure_ascii=False))
+    _echo(json.dumps(schema_of(kind), indent=1, ensure_ascii=False))
 
 
 @cli.command(name="demo-sheets")
@@ -185,7 +198,7 @@ def demo_sheets(out: Path) -> None:
 
     write_all(work_out(demo_style()), out, FORMATS, "A4")
     write_pictures(out)
-    click.echo(f"The demo's sheets and pictures are in {out}")
+    _echo(f"The demo's sheets and pictures are in {out}")
 
 
 def _opened(style: Path, block: Path | None, measures: Path | None):  # type: ignore[no-untyped-def]
@@ -210,13 +223,11 @@ def prepare() -> None:
 def run(args: Sequence[str] | None = None) -> None:
     """Runs a command and ends the process: every refusal is one line on stderr and exit code 1, wrong usage exit code 2."""
     prepare()
+    code = _command(args)
     try:
-        code = _command(args)
         sys.stdout.flush()
-    except BrokenPipeError:
-        code = _refused("the output was closed before everything was written")
     except OSError as fault:
-        code = _refused(f"the output cannot be written: {fault.strerror}. Free some space, or write it elsewhere.")
+        code = code if code == 130 else _refused(str(_unwritten(fault)))
     _hush()
     sys.exit(code)
 
@@ -234,8 +245,6 @@ def _command(args: Sequence[str] | None) -> int:
         return _refused(fault.format_message())
     except ZestyError as fault:
         return _refused(str(fault))
-    except OSError:
-        raise
     except Exception as fault:  # noqa: BLE001 - the boundary of a command
         return _refused(f"{faults.sentence('this', faults.caught(fault, 'a command'))}. {_where_logged()}")
     return 0

@@ -131,8 +131,10 @@ def _tiles(inner: Array, outer: Array) -> NDArray[np.object_]:
 
 
 def _smooth_parts(stretch: Stretch) -> list[Stretch]:
-    """A stretch parted at the corners inside it."""
-    cubics = stretch.path.cubics
+    """A stretch parted at the corners inside it; what has no length is left out."""
+    cubics = stretch.path.cubics[stretch.path.lengths > JOIN_TOL]
+    if not len(cubics):
+        return []
     starts = [0]
     for index in range(1, len(cubics)):
         before, after = Path(cubics[index - 1 : index]), Path(cubics[index : index + 1])

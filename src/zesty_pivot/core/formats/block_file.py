@@ -6,7 +6,7 @@ import math
 from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path as FilePath
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 import numpy as np
 from pydantic import Field, FiniteFloat, field_validator
@@ -18,13 +18,15 @@ from zesty_pivot.core.piece import Dart, FishEye, Pattern, Piece, Run, Seam, Sou
 from zesty_pivot.core.piece.names import CORNERS, HIP_LOOP, LOOP, SEAM_ROLES, ends_of
 from zesty_pivot.core.piece.region import crosses_itself, fisheye_fault
 from zesty_pivot.core.quantity.fields import Model
+from zesty_pivot.core.quantity.formula import MAX_LENGTH_MM
 
 KIND = "block"
 SUFFIX = ".zblock"
 MATCH = 0.01  # mm: landmarks and mouths must lie on their edges this closely; files keep six decimals
 MAX_COORDINATE = 10_000.0  # mm; no block is 10 m long, so more is a slip of the unit
 
-Coordinate = tuple[FiniteFloat, FiniteFloat]
+Millimetres = Annotated[FiniteFloat, Field(ge=-MAX_COORDINATE, le=MAX_COORDINATE)]
+Coordinate = tuple[Millimetres, Millimetres]
 
 
 # Names that begin with a star are the program's own, for slits and tears that are on their way.
@@ -64,7 +66,7 @@ class BlockPiece(Model):
     name: str = Field(min_length=1, max_length=60)
     fold: str | None = None
     landmarks: dict[str, Coordinate]
-    levels: dict[str, FiniteFloat] = Field(default_factory=dict)
+    levels: dict[str, Millimetres] = Field(default_factory=dict)
     edges: tuple[BlockEdge, ...]
     darts: tuple[BlockDart, ...] = ()
     fisheyes: tuple[BlockFishEye, ...] = ()
@@ -85,8 +87,8 @@ class BlockFile(Model):
     @classmethod
     def _positive(cls, value: dict[str, float]) -> dict[str, float]:
         for name, mm in value.items():
-            if mm <= 0.0:
-                raise ValueError(f"{name} is {mm:g}; a measurement is more than nothing")
+            if not 0.0 < mm <= MAX_LENGTH_MM:
+                raise ValueError(f"{name} is {mm:g}; a measurement is more than nothing, and under 100 m")
         return value
 
 

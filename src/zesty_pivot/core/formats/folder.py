@@ -11,6 +11,7 @@ import fcntl
 import json
 import os
 import shutil
+import tempfile
 from collections.abc import Iterator, Mapping
 from contextlib import contextmanager, suppress
 from dataclasses import dataclass, field
@@ -55,10 +56,9 @@ def write_together(folder: FilePath, contents: Mapping[str, bytes]) -> list[File
     """
     try:
         folder.mkdir(parents=True, exist_ok=True)
-        made = folder / f"{NEW}-{os.getpid()}"
+        made = FilePath(tempfile.mkdtemp(prefix=f"{NEW}-{os.getpid()}-", dir=folder))
         _NOW.unfinished.add(made)
         try:
-            made.mkdir()
             for name, content in contents.items():
                 files.write_atomic(made / name, content)
             with _alone(folder):
@@ -132,6 +132,6 @@ def _finish_earlier(folder: FilePath) -> None:
             _put_in_place(folder)
         shutil.rmtree(folder / READY, ignore_errors=True)
     for path in folder.glob(f"{NEW}-*"):
-        owner = path.name.rpartition("-")[2]
+        owner = path.name.removeprefix(f"{NEW}-").partition("-")[0]
         if owner.isdigit() and int(owner) != os.getpid() and not FilePath(f"/proc/{owner}").exists():
             shutil.rmtree(path, ignore_errors=True)

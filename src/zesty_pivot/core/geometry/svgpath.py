@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import re
 from collections.abc import Iterable
 
@@ -40,7 +41,8 @@ def read(text: str) -> list[Path]:
             here = begin
             continue
         cubic = _segment(kind, numbers, here, base)
-        subpaths[-1].append(cubic)
+        if (cubic != cubic[0]).any():  # a segment to where it begins draws nothing
+            subpaths[-1].append(cubic)
         here = cubic[3]
     if not subpaths or any(not parts for parts in subpaths):
         raise GeometryError("path data with a subpath that draws nothing")
@@ -71,7 +73,10 @@ def _commands(text: str) -> Iterable[tuple[str, Array]]:
                 raise GeometryError(f"path command {match['command']!r}", advice="Use M, L, H, V, C and Z.")
             found.append((match["command"], []))
         elif found:
-            found[-1][1].append(float(match["number"]))
+            value = float(match["number"])
+            if not math.isfinite(value):
+                raise GeometryError(f"path data with the number {match['number']}", advice="Every number must be finite.")
+            found[-1][1].append(value)
         else:
             raise GeometryError("path data that does not begin with M")
     for command, numbers in found:
