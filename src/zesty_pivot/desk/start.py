@@ -9,6 +9,7 @@ from importlib.resources import as_file, files
 from pathlib import Path
 from types import TracebackType
 
+from PyQt6.QtCore import QLoggingCategory
 from PyQt6.QtGui import QIcon
 from PyQt6.QtWidgets import QApplication
 
@@ -28,6 +29,8 @@ def application() -> QApplication:
     settings = kept.load()
     if settings.scale != 100:
         os.environ.setdefault("QT_SCALE_FACTOR", f"{settings.scale / 100:g}")
+    # Qt warns of every font that cannot shape a script before it takes the one that can.
+    QLoggingCategory.setFilterRules("qt.text.font.db.warning=false")
     found = QApplication.instance()
     app = found if isinstance(found, QApplication) else QApplication(sys.argv[:1])
     app.setApplicationName("Zesty Pivot")

@@ -10,6 +10,8 @@ from pathlib import Path
 
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
 
+from zesty_pivot.core.lettering import FACES
+
 TEXT = "Hanken Grotesk"
 DISPLAY = "Fraunces"
 
@@ -115,11 +117,14 @@ def palette(theme: Theme) -> QPalette:
 
 
 def load_fonts() -> None:
-    """Makes the shipped type known to Qt."""
+    """Makes the shipped type known to Qt, which takes letters that the first font lacks from the others. One that is missing is
+    passed over: the system's stand in."""
     folder = files("zesty_pivot.data") / "fonts"
-    for name in ("HankenGrotesk-Regular", "HankenGrotesk-SemiBold", "HankenGrotesk-Bold", "Fraunces-SemiBold"):
-        with as_file(folder / f"{name}.ttf") as path:
-            QFontDatabase.addApplicationFont(str(path))  # where one is missing Qt takes the system's
+    own = ("HankenGrotesk-Regular.ttf", "HankenGrotesk-SemiBold.ttf", "HankenGrotesk-Bold.ttf", "Fraunces-SemiBold.ttf")
+    others = (face.file(bold=bold) for face in FACES[1:] for bold in (False, True))
+    for name in dict.fromkeys((*own, *others)):
+        with as_file(folder / name) as path:
+            QFontDatabase.addApplicationFont(str(path))
 
 
 def text_font(points: float = 10.0, *, bold: bool = False) -> QFont:

@@ -43,6 +43,7 @@ def test_the_rules_of_the_slice_are_there() -> None:
     ids = {check.id for check in all_checks()}
     assert ids == {
         "centre_line",
+        "letters",
         "cut_line",
         "partners",
         "finish_lengths",

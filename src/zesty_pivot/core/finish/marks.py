@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.finish.darts import SewnDart
 from zesty_pivot.core.geometry import Path, unit
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.lettering import rough_width
 from zesty_pivot.core.piece import FishEye
 
 NOTCH = 5.0  # mm, the depth of a notch's stroke. Common practice, no source.
@@ -100,7 +101,7 @@ def label(lines: list[tuple[str, float, bool]], region: shapely.Polygon) -> tupl
     spot = shapely.maximum_inscribed_circle(region, tolerance=1.0)
     (x, y), (ex, ey) = spot.coords
     room = math.hypot(ex - x, ey - y)
-    widest = max(len(text) * size * 0.5 for text, size, _bold in lines)
+    widest = max(rough_width(text) * size for text, size, _bold in lines)
     tall = sum(size * 1.55 for _text, size, _bold in lines)
     scale = min(1.0, 1.7 * room / max(widest, 1.0), 1.5 * room / tall)
     top = y - tall * scale / 2.0

@@ -3,16 +3,12 @@
 from __future__ import annotations
 
 import io
-from functools import lru_cache
-from importlib.resources import as_file, files
 
 from reportlab.lib.colors import HexColor
-from reportlab.lib.utils import simpleSplit
-from reportlab.pdfbase import pdfmetrics
-from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from zesty_pivot import __version__
+from zesty_pivot.core.formats import pdf_text
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.bezier import are_straight
 
@@ -20,22 +16,11 @@ MM = 72.0 / 25.4  # PDF points per mm: 72 to the inch
 INK = HexColor("#1d1b18")
 FAINT = HexColor("#8a8378")
 
-_PLAIN, _BOLD = "ZestyPlain", "ZestyBold"
-
-
-@lru_cache(maxsize=1)
-def _fonts() -> None:
-    """Registers the shipped type with the PDF library, once."""
-    for name, file in ((_PLAIN, "HankenGrotesk-Regular.ttf"), (_BOLD, "HankenGrotesk-Bold.ttf")):
-        with as_file(files("zesty_pivot.data") / "fonts" / file) as path:
-            pdfmetrics.registerFont(TTFont(name, str(path)))
-
 
 class Paper:
     """A canvas with mm, y down, and the corner of the sheet shifted to where a tile wants it."""
 
     def __init__(self, title: str) -> None:
-        _fonts()
         self._buffer = io.BytesIO()
         # `invariant` fixes the file's dates and ids, so that two exports of one style are byte-equal.
         self.canvas = Canvas(self._buffer, pagesize=(100.0, 100.0), invariant=1, pageCompression=1)
@@ -78,13 +63,15 @@ class Paper:
     def rect(self, x: float, y: float, width: float, height: float) -> None:
         self.canvas.rect(*self.point(x, y + height), width * MM, height * MM, stroke=1, fill=0)
 
-    def text(self, x: float, y: float, text: str, size: float, *, bold: bool = False, centred: bool = True) -> None:
+    def text(
+        self, x: float, y: float, text: str, size: float, *, bold: bool = False, centred: bool = True
+    ) -> None:  # fmt: skip
         self.canvas.setFillColor(INK)
-        self.canvas.setFont(_BOLD if bold else _PLAIN, size * MM)
-        write = self.canvas.drawCentredString if centred else self.canvas.drawString
-        write(*self.point(x, y), text)
+        at, up = self.point(x, y)
+        if centred:
+            at -= pdf_text.width(text, size * MM, bold=bold) / 2.0
+        pdf_text.draw(self.canvas, at, up, text, size * MM, bold=bold)
 
     def wrapped(self, text: str, size: float, width: float, *, bold: bool = False) -> list[str]:
         """A text in lines of at most `width` mm."""
-        found: list[str] = simpleSplit(text, _BOLD if bold else _PLAIN, size * MM, width * MM)
-        return found
+        return pdf_text.wrapped(text, size * MM, width * MM, bold=bold)

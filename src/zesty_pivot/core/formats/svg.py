@@ -11,6 +11,7 @@ import numpy as np
 from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.finish.sheet import Laid, Sheet, lay
 from zesty_pivot.core.geometry import Motion, svgpath
+from zesty_pivot.core.lettering import FACES
 
 # Line language: width in mm, dash pattern in mm.
 LOOKS: dict[str, tuple[float, str]] = {
@@ -24,6 +25,9 @@ LOOKS: dict[str, tuple[float, str]] = {
     "grain": (0.35, ""),
     "arrow": (0.5, ""),
 }
+
+# The fonts of the program in their order; where a reader has none of them it takes its own.
+FAMILIES = ", ".join([*(face.family for face in FACES), "sans-serif"])
 
 LAYERS = ("seam", "cut", "marks")
 
@@ -52,7 +56,7 @@ def _document(sheet: Sheet, named: Callable[[str, str], str], title: str) -> byt
             if layer == "marks":
                 lines += _circles(laid, named)
         lines.append("</g>")
-    lines.append('<g id="text" fill="#1d1b18" font-family="Hanken Grotesk, sans-serif" text-anchor="middle">')
+    lines.append(f'<g id="text" fill="#1d1b18" font-family="{FAMILIES}" text-anchor="middle">')
     for laid in sheet.laid:
         lines += _texts(laid)
     lines += ["</g>", "</svg>", ""]
