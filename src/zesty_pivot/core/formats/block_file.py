@@ -13,7 +13,7 @@ from pydantic import Field, FiniteFloat, field_validator
 
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.formats import files
-from zesty_pivot.core.geometry import svgpath
+from zesty_pivot.core.geometry import JOIN_TOL, Path, svgpath
 from zesty_pivot.core.piece import Dart, FishEye, Pattern, Piece, Run, Seam, Source
 from zesty_pivot.core.piece.names import CORNERS, HIP_LOOP, LOOP, SEAM_ROLES, ends_of
 from zesty_pivot.core.piece.region import crosses_itself, fisheye_fault
@@ -207,6 +207,8 @@ def _runs(model: BlockPiece, where: _Where) -> tuple[Run, ...]:
             raise where.fault(f"edge {edge.id!r} reaches past 10 m", "Give the path in mm.")
         if min(path.length for path in paths) <= MATCH:
             raise where.fault(f"edge {edge.id!r} has a stretch of no length", "Leave it out.")
+        # Segments to where they begin draw nothing, and have no direction either.
+        paths = [Path(path.cubics[path.lengths > JOIN_TOL]) if path.lengths.min() <= JOIN_TOL else path for path in paths]
         total, before = sum(path.length for path in paths), 0.0
         for number, path in enumerate(paths):
             after = 1.0 if number == len(paths) - 1 else before + path.length / total

@@ -41,8 +41,7 @@ def read(text: str) -> list[Path]:
             here = begin
             continue
         cubic = _segment(kind, numbers, here, base)
-        if (cubic != cubic[0]).any():  # a segment to where it begins draws nothing
-            subpaths[-1].append(cubic)
+        subpaths[-1].append(cubic)
         here = cubic[3]
     if not subpaths or any(not parts for parts in subpaths):
         raise GeometryError("path data with a subpath that draws nothing")
