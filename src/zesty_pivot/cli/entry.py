@@ -27,4 +27,8 @@ def main() -> None:
         warnings.simplefilter("ignore")  # what libraries warn of is for those who develop, and no line for a user
     from zesty_pivot.cli.main import run
 
-    run()
+    try:
+        run()
+    finally:
+        # All is done; while the interpreter takes itself apart there is nobody to answer Ctrl+C with a code.
+        signal.signal(signal.SIGINT, signal.SIG_IGN)

@@ -28,9 +28,9 @@ _MOST = 1000  # characters of any part of a message
 
 def _one_line(text: str) -> str:
     """A text in one line that can be read: control characters escaped, what runs on and on cut short."""
-    text = "".join(
-        c if c.isprintable() else c.encode("unicode_escape", "surrogatepass").decode() for c in " ".join(text.split())
-    )
+    text = " ".join(text.split())
+    if not text.isprintable():
+        text = "".join(c if c.isprintable() else c.encode("unicode_escape", "surrogatepass").decode() for c in text)
     text = _LONG.sub(lambda match: f"{match[0][:60]}…", text)
     return text if len(text) <= _MOST else f"{text[:_MOST]}…"
 

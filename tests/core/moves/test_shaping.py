@@ -12,8 +12,8 @@ from scipy.interpolate import PchipInterpolator
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.moves.shaping import displaced, ended_at, fair_slopes, rounding_at
-from zesty_pivot.core.steps.kept import Kept
 
 LEG = Path.straight((0.0, 0.0), (0.0, 200.0))
 OTHER = Path.straight((0.0, 200.0), (60.0, 380.0))

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import textwrap
+from functools import partial
 
 import numpy as np
 import shapely
@@ -12,6 +13,7 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.marks import label
 from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import FinishedPiece, Stroke, finish_piece
+from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.piece import Extra, Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.pattern import panel_words
@@ -24,8 +26,21 @@ _LINE = 34  # characters of a line of the reason
 def finish_pattern(pattern: Pattern, finish: Finish, scope: Scope, style: str) -> tuple[FinishedPiece, ...]:
     """The finished pieces: those of the body, then facings, straps and linings. Raises nothing: a piece that cannot be finished
     has a `fault` and no cut line."""
-    body = [_finished(piece, finish, scope, style, panel_words(pattern, piece)) for piece in pattern.pieces]
-    return (*body, *(_finished(extra.piece, _of_extra(extra, finish), scope, style) for extra in pattern.extras))
+    body = [_of_body(piece, finish, scope, style, panel_words(pattern, piece)) for piece in pattern.pieces]
+    return (*body, *(_extra(extra, finish, scope, style) for extra in pattern.extras))
+
+
+_KEPT: Kept[FinishedPiece] = Kept()
+
+
+def _of_body(piece: Piece, finish: Finish, scope: Scope, style: str, panel: str) -> FinishedPiece:
+    work = partial(_finished, piece, finish, scope, style, panel)
+    return _KEPT.get((piece, finish), (*scope.key(), style, panel), work)
+
+
+def _extra(extra: Extra, finish: Finish, scope: Scope, style: str) -> FinishedPiece:
+    work = partial(_finished, extra.piece, _of_extra(extra, finish), scope, style, "")
+    return _KEPT.get((extra, finish), (*scope.key(), style), work)
 
 
 def _of_extra(extra: Extra, finish: Finish) -> Finish:
@@ -37,7 +52,7 @@ def _of_extra(extra: Extra, finish: Finish) -> Finish:
     return finish.model_copy(update={"cut": cut, "cloth": cloth.get(extra.kind, finish.cloth)})
 
 
-def _finished(piece: Piece, finish: Finish, scope: Scope, style: str, panel: str = "") -> FinishedPiece:
+def _finished(piece: Piece, finish: Finish, scope: Scope, style: str, panel: str) -> FinishedPiece:
     try:
         return finish_piece(piece, finish, scope, style, panel=panel)
     except ZestyError as fault:

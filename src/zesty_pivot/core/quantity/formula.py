@@ -182,12 +182,17 @@ def _token(match: re.Match[str]) -> _Token:
     return _Token("sign", _SIGNS.get(sign, sign))
 
 
+def _spelt_out(words: str) -> str:
+    """A number with its one-sign fractions as figures: 1½ is 1 1/2."""
+    return "".join(f" {unicodedata.normalize('NFKC', c)}" if c in _VULGAR else c for c in words).replace("⁄", "/")
+
+
 def _number(words: str, unit: str | None) -> _Value:
     if _UNCLEAR_COMMA.fullmatch(words):
         advice = f"Write {words.replace(',', '.')} or {words.replace(',', '')}."
         raise FormulaError(f"{words!r} may be a decimal number or thousands", advice=advice)
     total = 0.0
-    plain = "".join(f" {unicodedata.normalize('NFKC', c)}" if c in _VULGAR else c for c in words).replace("⁄", "/")
+    plain = words if words.isascii() else _spelt_out(words)
     for word in plain.replace(",", ".").split():
         top, slash, bottom = word.partition("/")
         if slash and float(bottom) == 0.0:

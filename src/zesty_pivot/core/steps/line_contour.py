@@ -11,6 +11,7 @@ from pydantic import Field
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.piece import Pattern, Piece, Run, Source
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
@@ -19,7 +20,6 @@ from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
 from zesty_pivot.core.steps.hand import Line, Way, centre_words, line
-from zesty_pivot.core.steps.kept import Kept
 
 # The contour goes in by at most this (mm). Common practice (1/2 to 1 in), no source; more is a dart.
 MOST = 40.0

@@ -12,6 +12,7 @@ from pydantic import Field, model_validator
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.moves.give_back import given_back, widened
 from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, counted, level_gap, shaped
 from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn, square_grain
@@ -24,7 +25,6 @@ from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
 from zesty_pivot.core.steps.hand import Line, Way
 from zesty_pivot.core.steps.intake_schools import INTAKES
-from zesty_pivot.core.steps.kept import Kept
 from zesty_pivot.core.steps.panel_hand import panels_by_hand
 from zesty_pivot.core.steps.panel_seams import free_line, free_name, with_panels
 

@@ -11,6 +11,7 @@ from shapely import LineString, Point, get_coordinates, intersection
 from zesty_pivot.core.errors import PlaceError, StepError, ZestyError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.piece import Dart, Hold, Pattern, Piece, Place, Use
 from zesty_pivot.core.piece import place as places
@@ -20,7 +21,6 @@ from zesty_pivot.core.quantity import Unit, format_length
 from zesty_pivot.core.steps.base import Context, Note
 from zesty_pivot.core.steps.dart_park import ParkDarts
 from zesty_pivot.core.steps.dart_return import ReturnDarts
-from zesty_pivot.core.steps.kept import Kept
 
 UPPER = ("neckline", "shoulder", "armhole", "centre")
 

@@ -1,4 +1,4 @@
-"""What a step works out from single pieces, kept while they are the same: a drag on the front leaves the back at hand."""
+"""What is worked out from single pieces, kept while they are the same: a change of the front leaves the back at hand."""
 
 from __future__ import annotations
 
