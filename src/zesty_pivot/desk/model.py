@@ -307,7 +307,12 @@ class DeskModel(QObject):
 
     def set_units(self, units: Unit) -> None:
         """The unit that bare numbers have and lengths are shown in; what was written keeps its meaning."""
-        self.edit(with_units(self.style, units), f"show {units}")
+        try:
+            style = with_units(self.style, units)
+        except ZestyError as fault:
+            self.say(f"Left as it was: {fault}", fault=True)
+            return
+        self.edit(style, f"show {units}")
 
     def choose_pivot(self, pivot: tuple[str, str] | None, dart: str | None = None) -> None:
         """The pivot with the ring, and the bead that is chosen on it."""

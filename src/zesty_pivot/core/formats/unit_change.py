@@ -4,6 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
+from pydantic import ValidationError
+
+from zesty_pivot.core.errors import FileError
+from zesty_pivot.core.formats import files
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.quantity import Unit, is_share
 from zesty_pivot.core.steps import registry
@@ -13,7 +17,7 @@ _BARE = set("0123456789., /⁄+-¼½¾⅐⅑⅒⅓⅔⅕⅖⅗⅘⅙⅚⅛⅜⅝
 
 
 def with_units(style: Style, units: Unit) -> Style:
-    """The same style with `units` as the unit of bare numbers."""
+    """The same style with `units` as the unit of bare numbers. Raises FileError when a length cannot be given its unit."""
     old = style.units
     if old == units:
         return style
@@ -27,7 +31,10 @@ def with_units(style: Style, units: Unit) -> Style:
     value: dict[str, Any] = {name: getattr(style, name) for name in ("name", "block", "notes")}
     value["measures"] = {name: given(text, old) for name, text in style.measures.items()}
     value["steps"] = tuple(_step(step, old) for step in style.steps)
-    return Style.model_validate({**value, "units": units, "finish": finish})
+    try:
+        return Style.model_validate({**value, "units": units, "finish": finish})
+    except ValidationError as fault:
+        raise FileError(files.faults(fault), advice="Write that length with its unit, and try again.") from None
 
 
 def given(text: str | float, unit: Unit) -> str:

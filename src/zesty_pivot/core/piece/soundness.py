@@ -69,8 +69,8 @@ def _line_fault(piece: Piece, name: str) -> str | None:
         return f"the {words(piece.runs[index].edge)} of the {name} at no place"
     # A run is no longer than its control polygon, and as good as that where both are nothing.
     steps = np.abs(np.diff(cubics, axis=1)).sum(axis=(1, 2))
-    for index in np.flatnonzero(np.bincount(runs, weights=steps) <= JOIN_TOL):
-        return f"a stretch of no length in the {words(piece.runs[index].edge)} of the {name}"
+    for empty in np.flatnonzero(np.bincount(runs, weights=steps) <= JOIN_TOL):
+        return f"a stretch of no length in the {words(piece.runs[int(empty)].edge)} of the {name}"
     points = cubics.reshape(-1, 2)
     x, y = (points - points[0]).T
     rough = abs(float(x[:-1] @ y[1:] - x[1:] @ y[:-1])) / 2.0
