@@ -3,7 +3,7 @@ VENV := .venv
 PY := $(VENV)/bin/python
 STAMP := $(VENV)/.ready
 
-.PHONY: setup demo test check bench shots lock clean
+.PHONY: setup demo test check bench torture shots lock clean
 
 setup: $(STAMP)
 
@@ -27,6 +27,10 @@ check: $(STAMP)
 
 bench: $(STAMP)
 	QT_QPA_PLATFORM=offscreen $(PY) -m bench
+
+# Everything that tries to break it, by seeds: `make torture SEED="20261128 7" SHARE=0.1`, or with MINUTES=10.
+torture: $(STAMP)
+	$(PY) -m tests.torture $(if $(SEED),--seed $(SEED)) $(if $(SHARE),--share $(SHARE)) $(if $(MINUTES),--minutes $(MINUTES))
 
 shots: $(STAMP)
 	QT_QPA_PLATFORM=offscreen $(PY) tools/shots.py

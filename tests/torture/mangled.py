@@ -118,7 +118,7 @@ def _holds_number(part: Any) -> bool:
     )
 
 
-def _bytes(chance: random.Random, text: bytes) -> bytes:
+def mangled_bytes(chance: random.Random, text: bytes) -> bytes:
     """A file's bytes cut, flipped, doubled or with something odd in between."""
     data = bytearray(text)
     for _ in range(chance.choice([1, 1, 2, 5])):
@@ -143,11 +143,16 @@ def mangled(seed: int) -> tuple[str, bytes]:
     kind, text = chance.choice(_corpus())
     way = chance.random()
     if way < 0.25:
-        return kind, _bytes(chance, text)
-    value = json.loads(text)
+        return kind, mangled_bytes(chance, text)
     if way < 0.6:
-        return kind, json.dumps(_gentle(chance, value)).encode()
-    return kind, json.dumps(_changed(chance, value), ensure_ascii=chance.random() < 0.5).encode("utf-8", "surrogatepass")
+        return kind, json.dumps(_gentle(chance, json.loads(text))).encode()
+    return kind, mangled_value(chance, text)
+
+
+def mangled_value(chance: random.Random, text: bytes) -> bytes:
+    """A JSON file with a few of its parts replaced, taken out, doubled or exchanged."""
+    value = _changed(chance, json.loads(text))
+    return json.dumps(value, ensure_ascii=chance.random() < 0.5).encode("utf-8", "surrogatepass")
 
 
 READERS: dict[str, Callable[[Path], Any]] = {

@@ -203,7 +203,7 @@ class DeskModel(QObject):
         last = len(self._derived.derivation.states) - 1
         if self.looking is not None and self.looking >= last:
             self.looking = None
-        if self.step is not None and self.step >= len(style.steps):
+        if self.step is not None and self.step >= min(len(style.steps), len(self.style.steps)):
             self.step = None
         self.changed.emit()
 
@@ -322,7 +322,7 @@ class DeskModel(QObject):
     def choose_step(self, at: int | None) -> None:
         """The chosen step; the table looks at the state after it. None is the whole recipe, -1 the block."""
         last = len(self._derived.derivation.states) - 1
-        self.step = at if at is not None and at >= 0 else None
+        self.step = at if at is not None and 0 <= at < len(self.style.steps) else None  # a preview may have more
         self.looking = None if at is None or at + 1 == last else at + 1
         self.changed.emit()
         self.chosen_changed.emit()

@@ -102,9 +102,11 @@ def _told(folder: FilePath, broken: int, spare: int) -> str:
 
 
 def forget(left: Leftover) -> None:
-    """Takes a leftover's journal away: its work has been brought back, or is not wanted."""
-    left.path.unlink(missing_ok=True)
-    lock_path(left.path).unlink(missing_ok=True)
+    """Takes a leftover's journal away: its work has been brought back, or is not wanted. One that cannot be taken away is
+    offered again."""
+    for path in (left.path, lock_path(left.path)):
+        with suppress(OSError):
+            path.unlink()
 
 
 def _read(path: FilePath) -> Leftover:

@@ -63,7 +63,7 @@ class DartList(QWidget):
 
     def _other_piece(self, name: str) -> None:
         if self._before is not None:
-            self._form.change({"on": name, "darts": pivots_with_two(self._before.piece(name))[0]}, f"on the {name}")
+            self._form.change({"on": name, "darts": pivots_with_two(self._before.piece(name))[0]}, f"on the {words(name)}")
 
 
 def pair_to_begin(model: DeskModel) -> tuple[str, list[str]] | None:

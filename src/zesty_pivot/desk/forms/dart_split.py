@@ -157,7 +157,7 @@ class SplitDartForm(StepForm):
 
     def _other_piece(self, name: str) -> None:
         if self._before is not None and self._before.piece(name).darts:
-            self.change({"on": name, "dart": self._before.piece(name).darts[0].id}, f"on the {name}")
+            self.change({"on": name, "dart": self._before.piece(name).darts[0].id}, f"on the {words(name)}")
 
 
 def _amount(part: Part) -> str:

@@ -1,4 +1,4 @@
-"""A scripted session in a process of its own, to be killed at any moment. Run as `python -m tests.desk.session`.
+"""A scripted session in a process of its own, to be killed at any moment. Run as `python -m tests.torture.session`.
 
 The process loads everything once and then forks: a line `MODE FOLDER` on stdin begins a session there and its pid
 is printed; in the mode `saving` it saves often, in the mode `editing` never. A session brings unsaved work back as a
