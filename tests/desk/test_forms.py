@@ -105,3 +105,17 @@ def test_equalise_and_where_it_cannot_be(open_desk) -> None:
     one = open_desk(style([{"do": "dart.merge", "on": "front", "darts": ["shoulder", "waist"]}]))
     assert not one.qt_action("add.dart.merge").isEnabled() and not one.qt_action("add.dart.equalise").isEnabled()
     assert one.qt_action("add.dart.split").isEnabled()
+
+
+def test_picking_what_is_shown_already_asks_for_nothing(open_desk) -> None:
+    """Found by torture: the piece of a step is shown although nothing of it can be ticked; picking it again raised."""
+    window = open_desk(style([{"do": "dart.equalise", "on": "back", "darts": ["shoulder", "waist"]}]))
+    window.model.choose_step(0)
+    form = window.reading.form("dart.equalise")
+    shown = [form.list.on.itemData(k) for k in range(form.list.on.count())]
+    assert shown == ["front", "back"] and form.list.on.currentData() == "back"
+    before = window.model.style
+    form.list.on.activated.emit(1)
+    assert window.model.style is before
+    form.list.on.activated.emit(0)
+    assert window.model.style.steps[0].on == "front"

@@ -8,9 +8,10 @@ from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
 from tests.desk.test_handles import drag, points
-from tests.samples import style
+from tests.samples import move, style
 from zesty_pivot.core.finish.matched import matched
 from zesty_pivot.core.necklines.registry import all_shapes
+from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Context
 
 ROUND = {"do": "neck.shape", "on": "front", "shape": "round"}
@@ -209,3 +210,15 @@ def test_facings_have_rows_in_the_finish_view(open_desk) -> None:  # type: ignor
     assert piece.cut == "one" and window.model.style.finish.allowances["front_facing.neckline"] == "1 cm"
     fields["cut:front_facing"].picked.emit("auto")
     assert next(found for found in window.model.derived.pieces if found.name == "front_facing").cut == "fold"
+
+
+def test_a_step_that_only_a_preview_has_is_not_chosen(open_desk) -> None:
+    """Found by torture: a card beyond the document's steps was chosen while something was looked at, and the panel failed."""
+    window = open_desk(style([]))
+    model = window.model
+    window.run("panel.neck")
+    model.preview(model.style.with_steps((registry.read(move("waist", "french")),)))
+    model.choose_step(0)
+    assert model.step is None
+    model.preview(None)
+    assert model.step is None and not model.is_previewing

@@ -13,6 +13,7 @@ import pytest
 from click import Group
 from PyQt6.QtGui import QColor
 
+from tests.samples import move, style
 from zesty_pivot.cli.main import cli
 from zesty_pivot.desk import desktop_entry
 from zesty_pivot.desk.settings import Settings, load, save, settings_file
@@ -153,3 +154,32 @@ def test_the_man_page_knows_every_command_and_option() -> None:
             for option in [opt for opt in parameter.opts if opt.startswith("--")]:
                 assert option in page, f"{name} {option}"
     assert not re.search(r"[^\x00-\x7f]", page)
+
+
+@pytest.mark.parametrize("what", ["broken", "pipe", "folder", "ring"])
+def test_settings_that_cannot_be_read_are_set_aside_and_told(what: str, open_desk) -> None:
+    path = settings_file()
+    path.parent.mkdir(parents=True)
+    if what == "broken":
+        path.write_text('{"format": "zesty-pivot/settings", "version": 1, "scale": ' + "9" * 5000)
+    elif what == "pipe":
+        os.mkfifo(path)
+    elif what == "folder":
+        path.mkdir()
+    else:
+        path.symlink_to(path)
+    kept = path.lstat().st_ino
+    window = open_desk()
+    window.begin(with_start_page=False)
+    told = window.notice.words.text()
+    assert "The settings could not be read, so the usual ones are in use" in told and "\n" not in told
+    assert [other.lstat().st_ino for other in (path.parent / "set-aside").iterdir()] == [kept]
+    window.keeper.change(lambda settings: settings.model_copy(update={"scale": 125}))
+    window.keeper.writer.flush()
+    assert load().scale == 125
+
+
+def test_a_length_that_cannot_be_given_its_unit_leaves_the_units(open_desk) -> None:
+    window = open_desk(style([{**move("waist", "french"), "mouth": "1" + "+1" * 99}]))
+    window.model.set_units("in")
+    assert window.model.style.units == "cm" and "Left as it was" in window.message.text()

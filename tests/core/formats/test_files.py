@@ -218,6 +218,13 @@ def test_another_unit_changes_no_meaning() -> None:
     assert Spot(edge="armhole", at="5 cm") == after.steps[2].to
 
 
+def test_a_length_that_cannot_be_given_its_unit_is_told() -> None:
+    """A formula as long as a field takes has no room for one."""
+    with pytest.raises(FileError) as fault:
+        with_units(style([{**move("waist", "french"), "mouth": "1" + "+1" * 99}]), "in")
+    assert "Write that length with its unit" in str(fault.value) and "\n" not in str(fault.value)
+
+
 JUNK = st.one_of(
     st.none(), st.booleans(), st.integers(-(10**9), 10**9), st.floats(), st.text(max_size=8), st.just([]), st.just({}),
     st.sampled_from(["1e400", "front", "waist", "0%", "200 cm", "bust*bust"]),

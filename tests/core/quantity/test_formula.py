@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zesty_pivot.core.errors import FormulaError
-from zesty_pivot.core.quantity import Scope, format_length, inch_fraction, length_mm, share_of
+from zesty_pivot.core.quantity import Scope, format_length, inch_fraction, length_mm, share_of, with_unit
 from zesty_pivot.core.quantity.formula import readable
 
 SCOPE = Scope("cm", {"bust": 928.0, "shoulder": 396.0, "waist": 742.0})
@@ -35,6 +35,12 @@ SCOPE = Scope("cm", {"bust": 928.0, "shoulder": 396.0, "waist": 742.0})
         ("-2 cm", -20.0),
         ("bust/waist * 1 cm", 10.0 * 928 / 742),
         ("10 - 2 - 3", 50.0),
+        ("3½", 35.0),
+        ("3 ½", 35.0),
+        (",5 cm", 5.0),
+        ("0,25 in", 6.35),
+        ("waist/4 + 1/2 in", 742.0 / 4 + 12.7),
+        ("waist/(4 1/2)", 742.0 / 4.5),
         ("12 / 2 / 3", 20.0),
     ],
 )
@@ -67,6 +73,13 @@ def test_a_bare_number_has_the_scopes_unit() -> None:
         ("(2 cm", "misses a closing bracket"),
         ("2 cm +", "stops too early"),
         ("2 cm 3", "does not go on"),
+        ("½½", "does not go on with '½'"),
+        ("½ 1/2", "does not go on with '1'"),
+        ("waist/4 1/2", "may mean two things at '4 1/2'"),
+        ("waist/4 ½", "may mean two things at '4 ½'"),
+        ("3 / 4 in", "Write a fraction without spaces, such as 3/4 in"),
+        ("1,000", "may be a decimal number or thousands"),
+        ("1,234.5 mm", "may be a decimal number or thousands"),
         ("1e9", "does not go on"),
         ("99999999 cm", "over 100 m"),
         ("9" * 300, "characters"),
@@ -80,6 +93,28 @@ def test_a_bare_number_has_the_scopes_unit() -> None:
 def test_faults_say_what_is_wrong(text: str, said: str) -> None:
     with pytest.raises(FormulaError, match=said.replace("(", r"\(")):
         length_mm(text, SCOPE)
+
+
+@pytest.mark.parametrize(
+    ("text", "with_cm"),
+    [
+        ("3", "3 cm"),
+        ("1/2", "1/2 cm"),
+        ("5 1/4", "5 1/4 cm"),
+        ("3½", "3½ cm"),
+        ("1+1", "(1+1) * 1 cm"),
+        ("(1+1)/2", "((1+1)/2) * 1 cm"),
+        ("3 / 4", "(3 / 4) * 1 cm"),
+        ("-2", "-2 cm"),
+        ("2 in", "2 in"),
+        ("bust/12", "bust/12"),
+        (3.5, "3.5 cm"),
+        (1e-07, "0.000000100000 cm"),
+    ],
+)
+def test_a_bare_length_is_given_its_unit_and_means_the_same(text: str | float, with_cm: str) -> None:
+    assert with_unit(text, "cm") == with_cm
+    assert length_mm(with_cm, Scope("in", SCOPE.measures)) == pytest.approx(length_mm(text, SCOPE), abs=1e-9)
 
 
 @pytest.mark.parametrize(("text", "share"), [("55%", 0.55), (0.55, 0.55), ("1/2", 0.5), ("50 %", 0.5), ("100%", 1.0), (0, 0.0)])

@@ -134,10 +134,11 @@ def validated(model: type[M], value: Mapping[str, Any], where: str) -> M:
         raise FileError("a number in the file is too large", where=where, advice="Restore a backup.") from None
 
 
-def faults(error: ValidationError) -> str:
-    """The faults of a validation in one line: where and what, the first four, then how many more."""
+def faults(error: ValidationError, whole: str = "file") -> str:
+    """The faults of a validation in one line: where and what, the first four, then how many more. `whole` is the name of what
+    was validated, for a fault of no single part of it; none when the caller says it."""
     found = error.errors(include_url=False, include_context=False, include_input=False)
-    said = dict.fromkeys(f"{_place(one['loc'])}: {_plain(one['msg'])}" for one in found)
+    said = dict.fromkeys(": ".join(filter(None, (_place(one["loc"]) or whole, _plain(one["msg"])))) for one in found)
     listed = list(said)[:_MAX_FAULTS]
     more = len(said) - len(listed)
     return "; ".join(listed) + (f"; and {more} more" if more > 0 else "")
@@ -151,7 +152,7 @@ def _place(loc: tuple[int | str, ...]) -> str:
             text += f"[{part}]"
         elif part.isidentifier():
             text += f".{part}" if text else part
-    return text or "file"
+    return text
 
 
 def _plain(message: str) -> str:

@@ -26,7 +26,7 @@ def _step(value: Any) -> Step:
     try:
         return registry.read(value)
     except ValidationError as fault:
-        raise ValueError(files.faults(fault)) from None
+        raise ValueError(files.faults(fault, whole="")) from None
 
 
 AnyStep = Annotated[SerializeAsAny[Step], BeforeValidator(_step)]

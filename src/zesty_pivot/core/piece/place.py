@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import JOIN_TOL
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.quantity import format_length
 
@@ -51,9 +52,9 @@ def along(piece: Piece, edge: str, distance: float) -> Place:
     total = piece.edge(edge).sewn_length
     if not -JOIN_TOL <= distance <= total + JOIN_TOL:
         raise PlaceError(
-            f"{format_length(distance, 'cm')} along the {edge} is off the edge",
+            f"{format_length(distance, 'cm')} along the {words(edge)} is off the edge",
             where=piece.name,
-            advice=f"The {edge} is {format_length(total, 'cm')} long.",
+            advice=f"The {words(edge)} is {format_length(total, 'cm')} long.",
         )
     indices = [index for index, run in enumerate(piece.runs) if run.edge == edge]
     for index in indices:

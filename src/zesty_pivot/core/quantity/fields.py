@@ -57,9 +57,9 @@ class Model(BaseModel):
         return self
 
 
-# Control characters, halves of surrogate pairs, and the two that are no characters at all.
-_ODD = re.compile("[\x00-\x1f\x7f-\x9f\ud800-\udfff\ufffe\uffff]")
-_ODD_IN_LINES = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\ud800-\udfff\ufffe\uffff]")
+# Control characters, ends of lines, halves of surrogate pairs, and the two that are no characters at all.
+_ODD = re.compile("[\x00-\x1f\x7f-\x9f\u2028\u2029\ud800-\udfff\ufffe\uffff]")
+_ODD_IN_LINES = re.compile("[\x00-\x08\x0b\x0c\x0e-\x1f\x7f-\x9f\u2028\u2029\ud800-\udfff\ufffe\uffff]")
 
 
 def _texts(value: object) -> Iterator[str]:

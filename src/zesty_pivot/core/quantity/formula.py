@@ -11,6 +11,7 @@ import math
 import re
 import unicodedata
 from collections.abc import Mapping
+from contextlib import suppress
 from dataclasses import dataclass, field
 from functools import lru_cache
 
@@ -135,6 +136,24 @@ def distance_mm(at: str | float, total: float, scope: Scope) -> float:
             advice = f"Write {100.0 * value.number:.4g}% or {at.strip()} {scope.unit}."
             raise FormulaError(f"{at!r} may be a share of the edge or a length", advice=advice)
     return length_mm(at, scope)
+
+
+def with_unit(text: str | float, unit: Unit) -> str | float:
+    """A length that is written without any unit, written with one; what has its unit, or hangs on a measurement, as it is.
+
+    Raises FormulaError when it cannot be read.
+    """
+    if not isinstance(text, str):
+        words = repr(text)
+        return f"{words if 'e' not in words else f'{text:.12f}'} {unit}"
+    value = _evaluate(text, Scope(unit, _AnyMeasure()))
+    if not value.bare:
+        return text
+    with suppress(FormulaError):
+        told = _evaluate(f"{text} {unit}", Scope(unit))
+        if told.power == 1 and math.isclose(told.number, value.number * MM_PER[unit], abs_tol=1e-9):
+            return f"{text} {unit}"
+    return f"({text}) * 1 {unit}"
 
 
 def _bounded(mm: float, text: str) -> float:
