@@ -92,6 +92,13 @@ FOUND = {
     "a dart low on the side of a block that has one": Found(
         [{"do": "trim.armhole", "on": "front", "other": "back", "widen": "2 cm"}], block=SIDE_WAIST
     ),
+    "a back without its shoulder dart, taped": Found(
+        [
+            {"do": "trim.strapless", "on": "back", "depth": "shoulder/2 - 1 in"},
+            {"do": "dart.merge", "on": "front", "darts": ["shoulder", "waist"], "to": NECK_POINT},
+            {"do": "piece.join", "on": "front", "other": "back"},
+        ],
+    ),
     # Patterns that were wrong without a word.
     "strapless on the front alone": Found([neck("strapless", other="")], told={"partners": LONELY}),
     "off shoulder on the front alone": Found([neck("off_shoulder", other="")], told={"partners": LONELY}),

@@ -89,6 +89,8 @@ def pieces(fixed: Piece, moving: Piece, edges: tuple[str, str], name: str) -> Pi
         fold=fixed.fold or moving.fold,
         grain=fixed.grain or laid.grain,
         fisheyes=fixed.fisheyes + laid.fisheyes,
+        added=fixed.added + moving.added,
+        taken=fixed.taken + moving.taken,
     )
 
 
