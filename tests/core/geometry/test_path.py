@@ -100,3 +100,12 @@ def test_a_stretch_lies_between_its_lengths(cubic: np.ndarray) -> None:
 def test_a_split_that_leaves_nothing_is_refused() -> None:
     with pytest.raises(GeometryError, match="leaves nothing"):
         Path.straight((0, 0), (10, 0)).split_at(0.0)
+
+
+@given(cubics, st.floats(-3.0, 3.0), st.floats(-3.0, 3.0))
+def test_motions_one_after_the_other_and_taken_back(cubic: np.ndarray, one: float, two: float) -> None:
+    first, second = Motion.turn(np.array([30.0, -5.0]), one), Motion.turn(np.array([-400.0, 70.0]), two)
+    both = first.then(second)
+    assert both(cubic) == pytest.approx(second(first(cubic)), abs=1e-9)
+    assert both.undone(both(cubic)) == pytest.approx(cubic, abs=1e-9)
+    assert first.undone.then(first)(cubic) == pytest.approx(cubic, abs=1e-9)
