@@ -99,6 +99,22 @@ FOUND = {
             {"do": "piece.join", "on": "front", "other": "back"},
         ],
     ),
+    # The last digits of a report hung on what had been worked out before.
+    "the centre panel of a hip-length back unfolded": Found(
+        [
+            {"do": "line.princess", "on": "back", "from": at("armhole", "46%"), "bow_above": "-1 cm"},
+            {"do": "piece.unfold", "on": "back_centre"},
+        ],
+        block=2,
+    ),
+    "an armhole of a front that was taped to its side panel": Found(
+        [
+            {"do": "piece.side_panel", "on": "back", "other": "front", "front": "7.1 cm", "back": "2.7 cm"},
+            {"do": "piece.join", "on": "side_panel", "other": "front"},
+            {"do": "trim.armhole", "on": "side_panel", "shoulder_in": "1.7 cm", "lower": "5 cm", "back": "razor"},
+        ],
+        "the armhole of the side panel does not run from the shoulder to the side",
+    ),
     # Patterns that were wrong without a word.
     "strapless on the front alone": Found([neck("strapless", other="")], told={"partners": LONELY}),
     "off shoulder on the front alone": Found([neck("off_shoulder", other="")], told={"partners": LONELY}),

@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import gc
 import json
+import logging
 import os
 import sys
 from collections.abc import Callable, Sequence
@@ -268,13 +269,26 @@ def _hush() -> None:
 
 
 def _where_logged() -> str:
-    from zesty_pivot.desk.settings import fault_log
+    return f"Details: {_fault_log()}"
 
-    return f"Details: {fault_log()}"
+
+def _fault_log() -> Path:
+    from zesty_pivot.desk.settings import fault_log  # only where something went wrong
+
+    return fault_log()
+
+
+class _Log(logging.Handler):
+    """Writes faults to the log, whose place is looked for only then."""
+
+    def __init__(self, steps: Callable[[], str]) -> None:
+        super().__init__()
+        self._steps = steps
+
+    def emit(self, record: logging.LogRecord) -> None:
+        faults.FaultLog(_fault_log(), self._steps).emit(record)
 
 
 def _log_faults(steps: Callable[[], str] = lambda: "") -> None:
     """Faults of this command go to the log, with the steps of the style it is about."""
-    from zesty_pivot.desk.settings import fault_log
-
-    faults.LOGGER.addHandler(faults.FaultLog(fault_log(), steps))
+    faults.LOGGER.addHandler(_Log(steps))

@@ -109,3 +109,14 @@ def test_motions_one_after_the_other_and_taken_back(cubic: np.ndarray, one: floa
     assert both(cubic) == pytest.approx(second(first(cubic)), abs=1e-9)
     assert both.undone(both(cubic)) == pytest.approx(cubic, abs=1e-9)
     assert first.undone.then(first)(cubic) == pytest.approx(cubic, abs=1e-9)
+
+
+@given(cubics, st.floats(-3.0, 3.0))
+def test_lengths_hang_on_nothing_that_was_asked_before(cubic: np.ndarray, angle: float) -> None:
+    """Once they went along where they were known and were measured anew where not: the last digits of a report differed."""
+    known, fresh, turn = Path(cubic[None]), Path(cubic[None].copy()), Motion.turn(np.array([300.0, 40.0]), angle)
+    assert known.length >= 0.0
+    assert (known.moved(turn).lengths == fresh.moved(turn).lengths).all()
+    known, fresh = Path(cubic[None]), Path(cubic[None].copy())
+    assert known.length >= 0.0
+    assert (known.reversed().lengths == fresh.reversed().lengths).all()

@@ -26,7 +26,9 @@ def _run(look: Look) -> Iterable[Finding]:
                 1.0, 0.0, "faults", "Until then it is drawn by its seam lines alone.",
             )  # fmt: skip
             continue
-        short = _short(piece)
+        short = piece.__dict__.get("_short")
+        if short is None:  # kept with the piece: those that an edit leaves alone need no second look
+            short = piece.__dict__["_short"] = _short(piece)
         if short > WITHIN:
             yield Finding(
                 "cut_line", Severity.ERROR, piece.name, "",

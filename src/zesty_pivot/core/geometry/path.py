@@ -188,13 +188,13 @@ class Path:
 
     def reversed(self) -> Path:
         """The same line walked from its end."""
-        lengths: Array | None = self.__dict__.get("lengths")
-        turned = Path._trusted(np.ascontiguousarray(self.cubics[::-1, ::-1]))
-        return turned._keep_lengths(None if lengths is None else lengths[::-1])
+        return Path._trusted(np.ascontiguousarray(self.cubics[::-1, ::-1]))._keep_lengths(self.lengths[::-1])
 
     def moved(self, motion: Motion) -> Path:
-        """The path after a rigid motion. Arc lengths go with it: a motion keeps them, measuring again adds noise."""
-        moved = Path._trusted(motion(self.cubics))._keep_lengths(self.__dict__.get("lengths"))
+        """The path after a rigid motion. Arc lengths go with it: a motion keeps them, measuring again adds noise. They always
+        do, not only where they are known already: what a style gives hangs on nothing that was worked out before.
+        """
+        moved = Path._trusted(motion(self.cubics))._keep_lengths(self.lengths)
         outline = self.__dict__.get("outline")
         if outline is not None:
             line = motion(outline)

@@ -7,8 +7,7 @@ that later steps, checks and sheets could not even be worked out on.
 from __future__ import annotations
 
 import itertools
-
-import numpy as np
+import math
 
 from zesty_pivot.core.geometry import JOIN_TOL
 from zesty_pivot.core.piece.names import words
@@ -63,18 +62,17 @@ def piece_fault(piece: Piece) -> str | None:
 
 
 def _line_fault(piece: Piece, name: str) -> str | None:
-    cubics, runs, _segments = piece.all_cubics
-    if not np.isfinite(cubics).all():
-        index = int(runs[~np.isfinite(cubics).all(axis=(1, 2))][0])
-        return f"the {words(piece.runs[index].edge)} of the {name} at no place"
-    # A run is no longer than its control polygon, and as good as that where both are nothing.
-    steps = np.abs(np.diff(cubics, axis=1)).sum(axis=(1, 2))
-    for empty in np.flatnonzero(np.bincount(runs, weights=steps) <= JOIN_TOL):
-        return f"a stretch of no length in the {words(piece.runs[int(empty)].edge)} of the {name}"
-    points = cubics.reshape(-1, 2)
-    x, y = (points - points[0]).T
-    rough = abs(float(x[:-1] @ y[1:] - x[1:] @ y[:-1])) / 2.0
-    # The polygon of the control points is near enough to settle most; what may be a sliver is measured.
+    corners: list[tuple[float, float]] = []
+    for run in piece.runs:
+        size = run.path.length
+        if not math.isfinite(size):
+            return f"the {words(run.edge)} of the {name} at no place"
+        if size <= JOIN_TOL:
+            return f"a stretch of no length in the {words(run.edge)} of the {name}"
+        corners.append(tuple(run.path.cubics[0, 0].tolist()))
+    # The polygon of the corners is near enough to settle most; what may be a sliver is measured.
+    around = itertools.pairwise([*corners, corners[0]])
+    rough = abs(sum(x * v - u * y for (x, y), (u, v) in around)) / 2.0
     if rough < ROUGHLY * LEAST_AREA and abs(piece.area) < LEAST_AREA:
         return f"the {name} smaller than 1 cm²"
     return None

@@ -197,6 +197,9 @@ def _redrawn(piece: Piece, frame: Frame, stretches: list[Path], inwards: float, 
         last = max(index for index, run in enumerate(piece.runs) if run.edge == shoulder)
     runs = [*piece.runs[: last + 1], *new]
     rest = [run for run in piece.runs[last + 1 :] if piece.role(run.edge) not in ("armhole", "shoulder")]
+    if not rest:  # a front that was taped to the side panel, turned over, not the panel to it
+        what = f"the armhole of the {words(piece.name)} does not run from the shoulder to the side"
+        raise StepError(what, where=piece.name, advice="Tape the side panel to the front or back, not that to the panel.")
     side = rest[0]
     if lower > 0.0:
         _before, after = side.source.parted(lower / side.path.length)
