@@ -69,8 +69,10 @@ def _failures(work: Work, folder: Path) -> Iterator[str]:
     if work.family == "mangled files":
         yield from filter(None, (mangled.tried(number, folder) for number in numbers))
     elif work.family == "random recipes":
-        for failure in filter(None, map(recipes.tried, numbers)):
-            yield f"block {failure.block}: {failure.what} in {json.dumps(failure.steps)}"
+        for number in numbers:
+            failure = recipes.tried(number)
+            if failure is not None:
+                yield f"recipe {number}, block {failure.block}: {failure.what} in {json.dumps(failure.steps)}"
     elif work.family == "starts with litter in the folders":
         for number in numbers:
             said = litter.tried(number, folder, window=number % WINDOW_EACH == 0)
@@ -121,9 +123,15 @@ def run(seed: int, share: float, minutes: float, only: Sequence[str], jobs: int)
             if process.poll() is not None:
                 del running[work]
                 found.append(Done(work, tuple(_told(process, work)), time.monotonic() - since))
-                for said in found[-1].said:
-                    sys.stdout.write(f"{said}\n")
-                sys.stdout.flush()
+                _tell(found[-1], len(found), len(todo))
+
+
+def _tell(one: Done, done_by_now: int, whole: int) -> None:
+    """What was wrong, as it is found; how far it is, on the other stream."""
+    for said in one.said:
+        sys.stdout.write(f"{said}\n")
+    sys.stdout.flush()
+    sys.stderr.write(f"{done_by_now} of {whole}: {one.work.family} from {one.work.first}, {one.seconds:.0f} s\n")
 
 
 def _begun(work: Work) -> subprocess.Popen[str]:

@@ -8,7 +8,7 @@ import pytest
 import shapely
 
 from tests.core.recipe.test_hand import furthest, played
-from tests.samples import move, real_pattern, real_value, scaled, style, worked
+from tests.samples import hip_pattern, move, real_pattern, real_value, scaled, style, worked
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.derived import derive
@@ -234,3 +234,9 @@ def test_a_dart_at_the_end_of_the_side_seam_is_not_cut_off(step: dict) -> None: 
     found = Evaluator().evaluate(real_pattern(), [registry.read(s) for s in steps], Scope("cm"))
     assert "opens at the end of the side seam" in str(found.broken[-1][1])
     assert all(account.is_whole for account in accounts(found.pattern, found.block))
+
+
+@pytest.mark.parametrize("step", [side(by="2 cm"), panel()])
+def test_a_hip_length_block_is_told_why(step: dict) -> None:  # type: ignore[type-arg]
+    found = Evaluator().evaluate(hip_pattern(), [registry.read(step)], Scope("cm"))
+    assert "a hip-length piece has no waist seam" in str(found.broken[0][1])

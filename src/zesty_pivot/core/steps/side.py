@@ -91,6 +91,9 @@ def opened_again(pattern: Pattern, homes: Homes, context: Context) -> Pattern:
 
 def fits(piece: Piece, at: float, below: float, context: Context) -> None:
     """Raises StepError when a strip `at` mm wide at the armhole and `below` mm at the waist does not fit on a piece."""
+    if not any(run.edge == "waist" for run in piece.runs):
+        what = "a hip-length piece has no waist seam for the new side seam to end in"
+        raise StepError(what, where=piece.name, advice="Move the side seam on a waist-length block.")
     rooms = [_room(piece, "armhole", from_end=True), _room(piece, "waist", from_end=False)]
     for asked, room, where in ((at, rooms[0], "armhole"), (below, rooms[1], "waist")):
         if not 0.0 < asked < room:
