@@ -44,7 +44,7 @@ def test_a_fault_in_a_step_costs_that_step_and_nothing_else(monkeypatch: pytest.
     assert "this is a fault of the program" in error.what and len(reference) == 8
     assert found.states[2].pattern is found.states[1].pattern  # what stood before it stands
     assert found.states[3].error is None and found.states[3].pattern != found.states[2].pattern  # and what comes after is done
-    assert [doing for doing, _fault in fault_net.caught] == ["step dart.move"]
+    assert [doing for doing, _fault in fault_net.caught] == ["the step “Move a dart”"]
 
 
 @pytest.mark.plants_faults

@@ -33,7 +33,7 @@ def _run(check: Check, look: Look) -> tuple[Finding, ...]:
     except ZestyError as fault:
         return (undone(check.id, f"the check “{check.title}” could not be done: {fault.what}", fault.advice),)
     except Exception as fault:  # noqa: BLE001 - the boundary of a check: the others go on
-        reference = faults.caught(fault, f"check {check.id}")
+        reference = faults.caught(fault, f"the check “{check.title}”")
         return (undone(check.id, faults.sentence(f"the check “{check.title}”", reference)),)
 
 

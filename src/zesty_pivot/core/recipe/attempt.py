@@ -18,7 +18,7 @@ def attempt(step: Step, pattern: Pattern, context: Context) -> Outcome:
     except ZestyError:
         raise
     except Exception as fault:
-        reference = faults.caught(fault, f"step {step.do}")
+        reference = faults.caught(fault, f"the step “{step.title}”")
         raise StepError(faults.sentence("the step", reference), advice=faults.ADVICE) from fault
     if broken is not None:
         raise StepError(f"this would leave {broken}", advice="Change the step, or the one before it.")

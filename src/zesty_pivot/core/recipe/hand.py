@@ -46,7 +46,7 @@ def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section,
         except ZestyError as fault:
             sections.append(Section(number, title, (line("broken", "No procedure: {why}.", why=fault.what),)))
         except Exception as fault:  # noqa: BLE001 - the boundary of a step's paper procedure: the others are written
-            why = faults.sentence("it", faults.caught(fault, f"the paper procedure of {step.do}"))
+            why = faults.sentence("it", faults.caught(fault, f"the paper procedure of “{step.title}”"))
             sections.append(Section(number, title, (line("broken", "No procedure: {why}.", why=why),)))
     return (Section(0, "Before you start", _preparing(derivation, marks)), *sections)
 

@@ -73,5 +73,5 @@ class Step(Model):
         try:
             return self.words()
         except Exception as fault:  # noqa: BLE001 - a boundary: the words of a step cost no more than themselves
-            faults.caught(fault, f"the words of {self.do}")
+            faults.caught(fault, f"the words of “{self.title}”")
             return self.do

@@ -123,7 +123,7 @@ class ReadingPanel(QWidget):
             form.show_step(at, step, before)
             form.show()
         except Exception as fault:  # noqa: BLE001 - the boundary of a form: the step stays, only its fields cannot be shown
-            reference = faults.caught(fault, f"the fields of {step.do}")
+            reference = faults.caught(fault, f"the fields of “{step.title}”")
             if step.do in self._forms:
                 self._forms[step.do].hide()
             self.step_fault.setText(f"{faults.sentence('The fields of this step', reference)}. The step itself is untouched.")
