@@ -107,6 +107,14 @@ FOUND = {
         ],
         block=2,
     ),
+    # Two points a hair apart made the area of the back invalid, and mending it lost the whole piece: the grain stayed outside.
+    "a strapless back beside a side panel": Found(
+        [
+            {"do": "piece.side_panel", "on": "back", "other": "front", "front": "bust/12", "back": "0.6 cm"},
+            {"do": "trim.strapless", "on": "back", "depth": "19 cm"},
+        ],
+        block=6,
+    ),
     "an armhole of a front that was taped to its side panel": Found(
         [
             {"do": "piece.side_panel", "on": "back", "other": "front", "front": "7.1 cm", "back": "2.7 cm"},

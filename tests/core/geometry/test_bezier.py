@@ -48,6 +48,15 @@ def test_a_cusp_converges() -> None:
     assert bezier.lengths(CUSP[None])[0] == pytest.approx(chords, abs=1e-4)
 
 
+@pytest.mark.parametrize("bad", [np.nan, np.inf])
+def test_a_point_at_no_place_has_no_length_and_ends(bad: float) -> None:
+    """Once it was halved until the memory was full."""
+    cubics = np.array([[[0.0, 0.0], [bad, 1.0], [2.0, 2.0], [3.0, 3.0]], [[0.0, 0.0], [1.0, 3.0], [2.0, -3.0], [3.0, 0.0]]])
+    with np.errstate(all="ignore"):
+        found = bezier.lengths(cubics)
+    assert not np.isfinite(found[0]) and found[1] == pytest.approx(bezier.lengths(cubics[1:])[0])
+
+
 def test_length_against_svgelements() -> None:
     text = "M 0 0 C 100 100 0 -100 100 0"
     theirs = svgelements.Path(text).length(error=1e-9)

@@ -21,7 +21,7 @@ from zesty_pivot.core.moves.open_up import Opened, open_up
 from zesty_pivot.core.piece import Dart, Hold, Piece, Use
 from zesty_pivot.core.piece.names import SIDES, words
 from zesty_pivot.core.piece.piece import Point
-from zesty_pivot.core.piece.region import outline
+from zesty_pivot.core.piece.region import cloth
 from zesty_pivot.core.quantity import Scope, length_mm
 
 SLIT_END = "slit.end"  # the notch where a slit ends
@@ -137,7 +137,7 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
     grain = grain_inside(drawn, shapely.Polygon(ring))
     if grain is not None:
         strokes.append(Stroke("marks", "grain", "grain", grain_arrow(grain)))
-    clear = shapely.Polygon(outline(drawn)).buffer(0.0)
+    clear = cloth(drawn)
     for eye in drawn.fisheyes:
         clear = clear.difference(shapely.Polygon(eye.outline))
     if grain is not None:
@@ -181,16 +181,16 @@ def grain_inside(piece: Piece, cut: shapely.Polygon | None = None) -> tuple[Poin
     the cut line, where that is known: a bowed dart that is cut away takes more than the piece shows."""
     if piece.grain is None:
         return None
-    line, cloth = shapely.LineString(piece.grain), shapely.Polygon(outline(piece))
+    line, inside = shapely.LineString(piece.grain), cloth(piece)
     if cut is not None:
-        cloth = cloth.buffer(0.0).intersection(cut)
-    if shapely.contains_properly(cloth, line):
+        inside = inside.intersection(cut)
+    if shapely.contains_properly(inside, line):
         return piece.grain
-    inner, cloth = cloth.buffer(-GRAIN_CLEAR), cloth.buffer(0.0)
-    cloth = cloth if inner.is_empty else inner  # a strip narrower than that still has its line inside
-    own = _longest(line, cloth)
+    inner = inside.buffer(-GRAIN_CLEAR)
+    inside = inside if inner.is_empty else inner  # a strip narrower than that still has its line inside
+    own = _longest(line, inside)
     if own is None or own.length < GRAIN_LEAST * line.length:
-        beside = _longest(_through_widest(piece.grain, cloth), cloth)
+        beside = _longest(_through_widest(piece.grain, inside), inside)
         own = max((part for part in (own, beside) if part is not None), key=lambda part: float(part.length), default=None)
     if own is None:
         return piece.grain
@@ -198,18 +198,18 @@ def grain_inside(piece: Piece, cut: shapely.Polygon | None = None) -> tuple[Poin
     return (float(x0), float(y0)), (float(x1), float(y1))
 
 
-def _longest(line: shapely.LineString, cloth: shapely.Geometry) -> shapely.LineString | None:
+def _longest(line: shapely.LineString, inside: shapely.Geometry) -> shapely.LineString | None:
     """The longest part of a line that lies in a region; the line itself where all of it does."""
-    parts = shapely.get_parts(shapely.intersection(line, cloth))
+    parts = shapely.get_parts(shapely.intersection(line, inside))
     parts = [part for part in parts if part.geom_type == "LineString" and part.length > 0.0]
     return max(parts, key=lambda part: float(part.length), default=None)
 
 
-def _through_widest(grain: tuple[Point, Point], cloth: shapely.Geometry) -> shapely.LineString:
+def _through_widest(grain: tuple[Point, Point], inside: shapely.Geometry) -> shapely.LineString:
     """A line in the direction of the grain and as long, its middle at the middle of the widest place of a region."""
-    if cloth.is_empty:
+    if inside.is_empty:
         return shapely.LineString(grain)
-    middle = np.asarray(shapely.maximum_inscribed_circle(_largest(cloth), tolerance=1.0).coords[0])
+    middle = np.asarray(shapely.maximum_inscribed_circle(_largest(inside), tolerance=1.0).coords[0])
     half = (np.asarray(grain[1]) - np.asarray(grain[0])) / 2.0
     return shapely.LineString([middle - half, middle + half])
 

@@ -17,7 +17,7 @@ from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.piece import Extra, Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.pattern import panel_words
-from zesty_pivot.core.piece.region import outline
+from zesty_pivot.core.piece.region import cloth
 from zesty_pivot.core.quantity import Scope
 
 _LINE = 34  # characters of a line of the reason
@@ -70,7 +70,6 @@ def seam_only(piece: Piece, why: str) -> FinishedPiece:
         ("no cut line", 6.0, True),
         *((row, 4.0, False) for row in textwrap.wrap(why, _LINE)),
     ]
-    region = shapely.make_valid(shapely.Polygon(outline(piece)))
-    widest = max(shapely.get_parts(region), key=lambda part: float(part.area))
+    widest = max(shapely.get_parts(cloth(piece)), key=lambda part: float(part.area))
     texts = label(lines, widest) if widest.area > 0.0 else ()
     return FinishedPiece(piece.name, "one", tuple(strokes), (), texts, (), (), ring, (), why)

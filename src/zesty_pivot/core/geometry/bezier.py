@@ -98,6 +98,7 @@ def lengths(cubics: Array) -> Array:
         left, right = _halves(work)
         first, second = _quadrature(left), _quadrature(right)
         done = (np.abs(first + second - whole) <= LENGTH_TOL) & _settled(work)
+        done |= ~np.isfinite(first + second)  # what is at no place has no length, and would be halved until memory ends
         np.add.at(total, owner[done], (first + second)[done])
         if done.all():
             return total

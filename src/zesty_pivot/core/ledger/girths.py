@@ -8,7 +8,7 @@ import shapely
 
 from zesty_pivot.core.ledger.seams import finished_length
 from zesty_pivot.core.piece import Pattern, Piece
-from zesty_pivot.core.piece.region import outline
+from zesty_pivot.core.piece.region import cloth
 
 
 @dataclass(frozen=True)
@@ -78,6 +78,6 @@ def width(piece: Piece, y: float) -> float:
 
 
 def _width(piece: Piece, y: float) -> float:
-    region = shapely.Polygon(outline(piece))
+    region = cloth(piece)
     low, _y0, high, _y1 = region.bounds
     return float(shapely.intersection(region, shapely.LineString([(low - 1.0, y), (high + 1.0, y)])).length)

@@ -16,7 +16,7 @@ from zesty_pivot.core.geometry.angles import Vector, unit
 from zesty_pivot.core.piece import Piece, Run, Source
 from zesty_pivot.core.piece.dart import Dart
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.region import outline
+from zesty_pivot.core.piece.region import cloth, outline
 
 GRAIN_INSIDE = 12.0  # mm from the edges
 
@@ -74,8 +74,7 @@ def traced_facing(
     region = shapely.Polygon(ring)
     if not region.is_valid or region.area < 100.0:
         raise GeometryError("the facing crosses itself", where=piece.name, advice="Choose another depth.")
-    whole = shapely.Polygon(outline(piece)).buffer(0.0)
-    if not whole.buffer(0.5).covers(region):
+    if not cloth(piece).buffer(0.5).covers(region):
         raise GeometryError(
             f"the facing leaves the {words(piece.name)}", where=piece.name, advice="Choose a shallower or an all-in-one facing."
         )
@@ -84,7 +83,7 @@ def traced_facing(
 
 def grain_of(piece: Piece) -> tuple[tuple[float, float], tuple[float, float]]:
     """An upright grain line inside a facing: at its widest place up and down. Facings lie as the piece does."""
-    whole = shapely.Polygon(outline(piece)).buffer(0.0)
+    whole = cloth(piece)
     inner = whole.buffer(-GRAIN_INSIDE)
     region = whole if inner.is_empty else inner
     low_x, low_y, high_x, high_y = region.bounds

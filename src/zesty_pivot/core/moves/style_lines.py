@@ -16,7 +16,7 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.shaping import Knot, displaced
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.region import outline
+from zesty_pivot.core.piece.region import cloth
 
 Shape = Literal["line", "heart", "keyhole"]
 
@@ -93,7 +93,7 @@ def refuse_unclear(piece: Piece, line: Path) -> None:
         if inner.intersects(shapely.MultiLineString(legs)):
             name = "a dart that waits" if dart.id.startswith("*") else f"the {words(dart.id)} dart"
             raise GeometryError(f"the line crosses {name}", where=piece.name, advice="Take it into the line, or move it away.")
-    if not shapely.Polygon(outline(piece)).buffer(0.02, quad_segs=1, join_style="bevel").covers(inner):
+    if not cloth(piece).buffer(0.02, quad_segs=1, join_style="bevel").covers(inner):
         raise GeometryError("the line leaves the piece", where=piece.name, advice="Bow it less, or end it elsewhere.")
 
 

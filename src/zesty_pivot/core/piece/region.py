@@ -83,9 +83,26 @@ def crosses_itself(piece: Piece) -> bool:
 
 
 def _touches_itself(piece: Piece) -> bool:
-    points = outline(piece)
-    steps = np.abs(np.diff(points, axis=0, append=points[:1])).max(axis=1)
-    return not shapely.LinearRing(points[steps > JOIN_TOL]).is_simple
+    return not shapely.LinearRing(_apart(outline(piece))).is_simple
+
+
+def _apart(ring: NDArray[np.float64]) -> NDArray[np.float64]:
+    """A closed polyline without the points that stand where the next one does, but for noise."""
+    steps = np.abs(np.diff(ring, axis=0, append=ring[:1])).max(axis=1)
+    kept: NDArray[np.float64] = ring[steps > JOIN_TOL]
+    return kept
+
+
+def cloth(piece: Piece) -> shapely.Polygon | shapely.MultiPolygon:
+    """The area of a piece with its darts cut out; of one whose outline crosses itself all that it goes round.
+
+    Points a hair apart make a polygon invalid, and Shapely's buffer of nothing then lost the whole piece; so they go first.
+    """
+    area = shapely.Polygon(_apart(outline(piece)))
+    if not area.is_valid:
+        parts = shapely.get_parts(shapely.make_valid(area))
+        area = shapely.union_all([part for part in parts if part.geom_type in ("Polygon", "MultiPolygon")])
+    return area
 
 
 def crosses(piece: Piece, start: Vector, stop: Vector) -> str | None:
@@ -122,7 +139,7 @@ def fisheye_fault(piece: Piece, eye: FishEye) -> str | None:
         return "its points do not lie above and below its waist"
     if eye.intake <= JOIN_TOL:
         return "it takes in nothing"
-    region, mine = shapely.Polygon(outline(piece)).buffer(0.0), shapely.Polygon(eye.outline)
+    region, mine = cloth(piece), shapely.Polygon(eye.outline)
     if not mine.is_valid or not region.contains_properly(mine):
         return "it leaves the piece or crosses a dart"
     for other in piece.fisheyes:
