@@ -206,7 +206,7 @@ def test_another_unit_changes_no_meaning() -> None:
     before = style(
         [{**move("waist", "french"), "mouth": "3"}, {"do": "piece.true", "on": "front", "edge": "waist", "over": 4},
          {"do": "dart.move", "on": "back", "dart": "shoulder", "to": {"edge": "armhole", "at": "5"}}],
-        finish=Finish(ease={"front.shoulder": "0.3"}, cut_away="1"), measures={"head": 57},
+        finish=Finish(ease={"front.shoulder": "0.3"}, cut_away="1", wearing_ease={"bust": "3*2"}), measures={"head": "50+7"},
     )  # fmt: skip
     after = with_units(before, "in")
     assert after.units == "in"
@@ -216,6 +216,7 @@ def test_another_unit_changes_no_meaning() -> None:
     assert two.style.scope().measures["head"] == pytest.approx(570.0)
     assert [s.ease_mm for s in one.look.seams] == [s.ease_mm for s in two.look.seams]
     assert Spot(edge="armhole", at="5 cm") == after.steps[2].to
+    assert after.finish.wearing_ease == {"bust": "3 cm*2"} and after.measures == {"head": "50 cm + 7 cm"}
 
 
 def test_a_length_that_cannot_be_given_its_unit_is_told() -> None:

@@ -7,7 +7,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from zesty_pivot.core.errors import FormulaError
-from zesty_pivot.core.quantity import Scope, format_length, inch_fraction, length_mm, share_of, with_unit
+from zesty_pivot.core.quantity import Scope, Unit, format_length, inch_fraction, length_mm, share_of, with_unit
 from zesty_pivot.core.quantity.formula import readable
 
 SCOPE = Scope("cm", {"bust": 928.0, "shoulder": 396.0, "waist": 742.0})
@@ -102,9 +102,15 @@ def test_faults_say_what_is_wrong(text: str, said: str) -> None:
         ("1/2", "1/2 cm"),
         ("5 1/4", "5 1/4 cm"),
         ("3½", "3½ cm"),
-        ("1+1", "(1+1) * 1 cm"),
-        ("(1+1)/2", "((1+1)/2) * 1 cm"),
-        ("3 / 4", "(3 / 4) * 1 cm"),
+        ("3+2", "3 cm + 2 cm"),
+        ("7−2", "7 cm - 2 cm"),
+        ("(1+1)/2", "(1 cm + 1 cm)/2"),
+        ("3 / 4", "3/4 cm"),
+        ("3*2", "3 cm*2"),
+        ("12/2/3", "12/2 cm/3"),
+        ("2*(3+1)", "2 cm*(3 + 1)"),
+        ("1/(2+3)", "1 cm/(2 + 3)"),
+        ("-(1/2+3/4)", "-(1/2 cm + 3/4 cm)"),
         ("-2", "-2 cm"),
         ("2 in", "2 in"),
         ("bust/12", "bust/12"),
@@ -115,6 +121,32 @@ def test_faults_say_what_is_wrong(text: str, said: str) -> None:
 def test_a_bare_length_is_given_its_unit_and_means_the_same(text: str | float, with_cm: str) -> None:
     assert with_unit(text, "cm") == with_cm
     assert length_mm(with_cm, Scope("in", SCOPE.measures)) == pytest.approx(length_mm(text, SCOPE), abs=1e-9)
+
+
+NUMBERS = st.one_of(
+    st.integers(1, 99).map(str),
+    st.sampled_from(["2,5", "1.5", "½", "3½", "5 1/4", "1/2", "7/8", ".5", "0"]),
+    st.sampled_from(["2 in", "3 cm", "4 mm", "bust", "waist/2"]),
+)
+FORMULAS = st.recursive(
+    NUMBERS,
+    lambda inner: st.one_of(
+        st.tuples(inner, st.sampled_from(["+", "-", "*", "/", " + ", " - ", "−", "×", "÷"]), inner).map("".join),
+        inner.map(lambda text: f"({text})"),
+        inner.map(lambda text: f"-{text}"),
+    ),
+    max_leaves=8,
+)
+
+
+@given(FORMULAS, st.sampled_from(["cm", "mm", "in"]), st.sampled_from(["cm", "mm", "in"]))
+def test_whatever_the_calculator_takes_means_the_same_in_another_unit(text: str, old: Unit, new: Unit) -> None:
+    try:
+        before = length_mm(text, Scope(old, SCOPE.measures))
+        made = with_unit(text, old)
+    except FormulaError:
+        return
+    assert length_mm(made, Scope(new, SCOPE.measures)) == pytest.approx(before, rel=1e-12, abs=1e-9)
 
 
 @pytest.mark.parametrize(("text", "share"), [("55%", 0.55), (0.55, 0.55), ("1/2", 0.5), ("50 %", 0.5), ("100%", 1.0), (0, 0.0)])

@@ -1,8 +1,13 @@
-"""A style in another unit: every bare length is given the unit it had, so that nothing changes its meaning."""
+"""A style in another unit: every bare length is given the unit it had, so that nothing changes its meaning.
+
+Which fields are lengths their types say (`Length`, `Along`).
+"""
 
 from __future__ import annotations
 
-from typing import Any
+import types
+from collections.abc import Sequence
+from typing import Annotated, Any, TypeVar, Union, get_args, get_origin
 
 from pydantic import ValidationError
 
@@ -10,8 +15,9 @@ from zesty_pivot.core.errors import FileError, FormulaError
 from zesty_pivot.core.formats import files
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.quantity import Unit, is_share, with_unit
-from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.base import Step
+from zesty_pivot.core.quantity.fields import Measured, Model
+
+M = TypeVar("M", bound=Model)
 
 
 def with_units(style: Style, units: Unit) -> Style:
@@ -21,39 +27,43 @@ def with_units(style: Style, units: Unit) -> Style:
         return style
     advice = "Write that length with its unit, and try again."
     try:
-        value: dict[str, Any] = {name: getattr(style, name) for name in ("name", "block", "notes")}
-        value["finish"] = _finish(style, old)
-        value["measures"] = {name: with_unit(text, old) for name, text in style.measures.items()}
-        value["steps"] = tuple(_step(step, old) for step in style.steps)
-        return Style.model_validate({**value, "units": units})
+        change = {"finish": _spelt(style.finish, old), "steps": tuple(_spelt(step, old) for step in style.steps)}
+        change["measures"] = {name: with_unit(text, old) for name, text in style.measures.items()}
+        return Style.model_validate({**dict(style), **change, "units": units})
     except ValidationError as fault:
         raise FileError(files.faults(fault), advice=advice) from None
     except FormulaError as fault:
         raise FileError(fault.what, advice=advice) from None
 
 
-def _finish(style: Style, old: Unit) -> dict[str, Any]:
-    finish = style.finish.model_dump(mode="json", exclude_none=True)
-    for key in ("allowances", "ease"):
-        finish[key] = {name: with_unit(text, old) for name, text in finish[key].items()}
-    finish["cut_away"] = with_unit(finish["cut_away"], old)
-    for own in finish["darts"].values():
-        if "setback" in own:
-            own["setback"] = with_unit(own["setback"], old)
-    return finish
+def _spelt(model: M, unit: Unit) -> M:
+    """A part of a file with every bare length in it given its unit."""
+    fields = type(model).model_fields
+    given = model.model_fields_set
+    return type(model).model_validate(
+        {name: _part(getattr(model, name), fields[name].annotation, fields[name].metadata, unit) for name in given}
+    )
 
 
-def _step(step: Step, old: Unit) -> Step:
-    return registry.read(_walked(registry.dump(step), step.lengths, old))
-
-
-def _walked(value: Any, lengths: tuple[str, ...], unit: Unit) -> Any:
-    """JSON of a step with every bare length given its unit: the step's own, and `at` of places that is no share."""
+def _part(value: Any, kind: Any, marks: Sequence[object], unit: Unit) -> Any:
+    """A value of a field with the lengths in it given their unit, by the field's type and the marks on it."""
+    if isinstance(value, Model):
+        return _spelt(value, unit)
+    inner = get_args(kind)
+    if get_origin(kind) is Annotated:
+        return _part(value, inner[0], inner[1:], unit)
     if isinstance(value, dict):
-        return {key: _part(key, part, lengths, unit) for key, part in value.items()}
-    return [_walked(part, lengths, unit) for part in value] if isinstance(value, list) else value
-
-
-def _part(key: str, value: Any, lengths: tuple[str, ...], unit: Unit) -> Any:
-    is_length = key in lengths or (key == "at" and isinstance(value, str | float | int) and not is_share(value))
-    return with_unit(value, unit) if is_length and isinstance(value, str | float | int) else _walked(value, lengths, unit)
+        return {key: _part(part, inner[1], (), unit) for key, part in value.items()}
+    if isinstance(value, tuple):
+        return tuple(_part(part, inner[0], (), unit) for part in value)
+    if not isinstance(value, str | float | int) or isinstance(value, bool):
+        return value
+    for mark in marks:
+        if isinstance(mark, Measured):
+            return value if mark.or_share and is_share(value) else with_unit(value, unit)
+    if get_origin(kind) in (Union, types.UnionType):
+        for one in inner:
+            made = _part(value, one, (), unit)
+            if made is not value:
+                return made
+    return value

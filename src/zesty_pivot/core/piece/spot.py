@@ -14,7 +14,7 @@ from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import LEFT, LEVELS, RIGHT, side_of, words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
-from zesty_pivot.core.quantity.fields import Length, Model, Share
+from zesty_pivot.core.quantity.fields import Along, Model
 from zesty_pivot.core.quantity.formula import Scope, distance_mm, is_share, share_of
 
 StationName = Literal[
@@ -33,7 +33,7 @@ class Spot(Model):
     station: StationName | None = None
     dart: str | None = Field(default=None, description="where this dart opens now")
     edge: str | None = None
-    at: Share | Length | None = Field(default=None, description="share or length along the edge")
+    at: Along | None = Field(default=None, description="share or length along the edge")
     from_: str | None = Field(default=None, alias="from", description="the end to measure from")
     side: Literal["left", "right"] | None = Field(
         default=None, description="of an unfolded piece, as worn; the pivot's when not given"

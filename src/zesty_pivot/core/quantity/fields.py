@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
+from dataclasses import dataclass
 from typing import Annotated, ClassVar, Self
 
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, FiniteFloat, model_validator
 
-from zesty_pivot.core.quantity.formula import readable, share_of
+from zesty_pivot.core.quantity.formula import is_share, readable, share_of
 
 
 def _not_bool(value: object) -> object:
@@ -17,10 +18,18 @@ def _not_bool(value: object) -> object:
     return value
 
 
+@dataclass(frozen=True)
+class Measured:
+    """Marks the type of a field that holds a length; `or_share` where a share may stand in its place."""
+
+    or_share: bool = False
+
+
 Length = Annotated[
     FiniteFloat | str,
     BeforeValidator(_not_bool),
     AfterValidator(readable),
+    Measured(),
     Field(description="A length: a number in the file's unit, or a formula such as '5 1/4 in' or 'bust/12'."),
 ]
 
@@ -35,6 +44,19 @@ Share = Annotated[
     BeforeValidator(_not_bool),
     AfterValidator(_shared),
     Field(description="A share or fraction: '55%' or 0.55."),
+]
+
+
+def _along(value: str | float) -> str | float:
+    return _shared(value) if is_share(value) else readable(value)
+
+
+Along = Annotated[
+    FiniteFloat | str,
+    BeforeValidator(_not_bool),
+    AfterValidator(_along),
+    Measured(or_share=True),
+    Field(description="How far along an edge: a share such as '55%' or 0.55, or a length."),
 ]
 
 

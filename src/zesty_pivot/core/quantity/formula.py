@@ -11,7 +11,6 @@ import math
 import re
 import unicodedata
 from collections.abc import Mapping
-from contextlib import suppress
 from dataclasses import dataclass, field
 from functools import lru_cache
 
@@ -139,21 +138,22 @@ def distance_mm(at: str | float, total: float, scope: Scope) -> float:
 
 
 def with_unit(text: str | float, unit: Unit) -> str | float:
-    """A length that is written without any unit, written with one; what has its unit, or hangs on a measurement, as it is.
+    """A length that is written without any unit, written with one as people would: `3+2` is `3 cm + 2 cm`, `12/2` is `12/2 cm`.
+    What has its unit, or hangs on a measurement, stays as it is.
 
-    Raises FormulaError when it cannot be read.
+    Raises FormulaError when it cannot be read, or would be longer than a formula may be.
     """
     if not isinstance(text, str):
-        words = repr(text)
+        words = repr(text).removesuffix(".0")
         return f"{words if 'e' not in words else f'{text:.12f}'} {unit}"
-    value = _evaluate(text, Scope(unit, _AnyMeasure()))
-    if not value.bare:
+    reader = _reader(text, Scope(unit, _AnyMeasure()))
+    if not reader.read().bare:
         return text
-    with suppress(FormulaError):
-        told = _evaluate(f"{text} {unit}", Scope(unit))
-        if told.power == 1 and math.isclose(told.number, value.number * MM_PER[unit], abs_tol=1e-9):
-            return f"{text} {unit}"
-    return f"({text}) * 1 {unit}"
+    made = reader.with_unit(unit)
+    if len(made) > MAX_TEXT:
+        made = f"({text.strip()}) * 1 {unit}"
+    _evaluate(made, Scope(unit))
+    return made
 
 
 def _bounded(mm: float, text: str) -> float:
@@ -165,12 +165,16 @@ def _bounded(mm: float, text: str) -> float:
 
 
 def _evaluate(text: str, scope: Scope) -> _Value:
-    if len(text) > MAX_TEXT:
-        raise FormulaError(f"a formula of {len(text)} characters", advice=f"Write at most {MAX_TEXT} characters.")
-    value = _Reader(_tokens(text), text, scope).read()
+    value = _reader(text, scope).read()
     if not math.isfinite(value.number):
         raise FormulaError(f"{text!r} is not a finite number", advice="Check the divisions.")
     return value
+
+
+def _reader(text: str, scope: Scope) -> _Reader:
+    if len(text) > MAX_TEXT:
+        raise FormulaError(f"a formula of {len(text)} characters", advice=f"Write at most {MAX_TEXT} characters.")
+    return _Reader(_tokens(text), text, scope)
 
 
 def _tokens(text: str) -> list[_Token]:
@@ -232,14 +236,26 @@ class _Reader:
         self._at = 0
         self._text = text
         self._scope = scope
+        self._leads: set[int] = set()  # the numbers that a unit would stand after: the first of each product
+        self._between: set[int] = set()  # the signs between the parts of a sum
 
     def read(self) -> _Value:
         if not self._tokens:
             raise FormulaError("nothing is written here", advice="Write a number such as 13.")
-        value = self._sum(0)
+        value = self._sum(0, leads=True)
         if self._at < len(self._tokens):
             raise self._fault(f"does not go on with {self._tokens[self._at].text!r}")
         return value
+
+    def with_unit(self, unit: Unit) -> str:
+        """A text of bare numbers that has been read, with a unit after the first number of each product; a fraction such as
+        3/4 has it behind."""
+        tops = {index for index in self._leads if _is_fraction(self._tokens[index : index + 3])}
+        behind = {index + 2 if index in tops else index for index in self._leads}
+        return "".join(
+            f" {token.text} " if index in self._between else f"{token.text} {unit}" if index in behind else token.text
+            for index, token in enumerate(self._tokens)
+        )
 
     def _fault(self, what: str) -> FormulaError:
         return FormulaError(f"{self._text!r} {what}", advice="Write it like shoulder/2 - 1 in.")
@@ -252,12 +268,13 @@ class _Reader:
                 return token.text
         return None
 
-    def _sum(self, depth: int) -> _Value:
+    def _sum(self, depth: int, *, leads: bool) -> _Value:
         if depth > MAX_DEPTH:
             raise self._fault("has too many brackets")
-        value = self._product(depth)
+        value = self._product(depth, leads=leads)
         while (sign := self._sign("+-")) is not None:
-            other = self._product(depth)
+            self._between.add(self._at - 1)
+            other = self._product(depth, leads=leads)
             if value.power != other.power:
                 raise FormulaError(
                     f"{self._text!r} adds a length to a plain number", advice="Give every number its unit, such as 2 cm."
@@ -266,12 +283,12 @@ class _Reader:
             value = _Value(number, value.power, value.bare and other.bare)
         return value
 
-    def _product(self, depth: int) -> _Value:
-        value = self._factor(depth)
+    def _product(self, depth: int, *, leads: bool) -> _Value:
+        value = self._factor(depth, leads=leads)
         while (sign := self._sign("*/")) is not None:
             if sign == "/":
                 self._refuse_mixed()
-            other = self._factor(depth)
+            other = self._factor(depth, leads=False)
             if sign == "/" and other.number == 0.0:
                 raise self._fault("divides by zero")
             number = value.number * other.number if sign == "*" else value.number / other.number
@@ -288,23 +305,25 @@ class _Reader:
                 advice=f"Write /({token.text}), or + before the fraction.",
             )
 
-    def _factor(self, depth: int) -> _Value:
+    def _factor(self, depth: int, *, leads: bool) -> _Value:
         if depth > MAX_DEPTH:
             raise self._fault("has too many signs or brackets")
         sign = self._sign("+-(")
         if sign == "(":
-            value = self._sum(depth + 1)
+            value = self._sum(depth + 1, leads=leads)
             if self._sign(")") is None:
                 raise self._fault("misses a closing bracket")
             return value
         if sign is not None:
-            inner = self._factor(depth + 1)
+            inner = self._factor(depth + 1, leads=leads)
             return _Value(-inner.number if sign == "-" else inner.number, inner.power, inner.bare)
         if self._at >= len(self._tokens):
             raise self._fault("stops too early")
         token = self._tokens[self._at]
         self._at += 1
         if token.value is not None:
+            if leads:
+                self._leads.add(self._at - 1)
             return token.value
         if token.kind == "name":
             return self._measure(token.text)
@@ -316,6 +335,11 @@ class _Reader:
             what, advice = one_of("measurement", name, self._scope.measures)
             raise FormulaError(what, where=repr(self._text), advice=advice)
         return _Value(float(found), 1)
+
+
+def _is_fraction(tokens: list[_Token]) -> bool:
+    """Whether three tokens are a fraction of two whole numbers."""
+    return len(tokens) == 3 and tokens[1].text == "/" and tokens[0].text.isdecimal() and tokens[2].text.isdecimal()
 
 
 class _AnyMeasure(dict[str, float]):

@@ -45,7 +45,6 @@ class Step(Model):
 
     title: ClassVar[str]
     summary: ClassVar[str]
-    lengths: ClassVar[tuple[str, ...]] = ()  # the names of its length fields, for a change of unit
 
     do: str
     on: str = Field(description="the piece, such as front or back", min_length=1)

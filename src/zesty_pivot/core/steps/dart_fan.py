@@ -39,7 +39,6 @@ class FanDart(DartChain):
 
     title: ClassVar[str] = "Several darts of one"
     summary: ClassVar[str] = "Open one dart as several beside each other: radiating or parallel, equal or not."
-    lengths: ClassVar[tuple[str, ...]] = ("spacing",)
 
     do: Literal["dart.fan"] = "dart.fan"
     dart: str = Field(description="the dart to share out", min_length=1)

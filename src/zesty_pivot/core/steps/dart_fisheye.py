@@ -23,7 +23,6 @@ class FishEyeDart(Step):
 
     title: ClassVar[str] = "Fish-eye dart"
     summary: ClassVar[str] = "Take in the waist of a hip-length piece by a dart with two points, or change the one it has."
-    lengths: ClassVar[tuple[str, ...]] = ("intake", "axis", "top", "bottom", "bow")
 
     do: Literal["dart.fisheye"] = "dart.fisheye"
     dart: str = Field(default="waist", description="the dart's name", min_length=1, max_length=60, pattern=r"^[^*]")

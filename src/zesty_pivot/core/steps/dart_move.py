@@ -33,7 +33,6 @@ class MoveDart(Step):
 
     title: ClassVar[str] = "Move a dart"
     summary: ClassVar[str] = "Close a dart, or a share of it, and open it at another place round its pivot."
-    lengths: ClassVar[tuple[str, ...]] = ("mouth",)
 
     do: Literal["dart.move"] = "dart.move"
     dart: str = Field(description="the dart to close", min_length=1)

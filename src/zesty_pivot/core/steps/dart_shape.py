@@ -25,7 +25,6 @@ class ShapeDart(Step):
 
     title: ClassVar[str] = "Shape a dart"
     summary: ClassVar[str] = "Bow a dart's legs in or out, both alike, or bend it on its way to the pivot."
-    lengths: ClassVar[tuple[str, ...]] = ("bow", "bend")
 
     do: Literal["dart.shape"] = "dart.shape"
     dart: str = Field(description="the dart to shape", min_length=1)

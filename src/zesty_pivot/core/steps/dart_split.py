@@ -49,7 +49,6 @@ class SplitDart(DartChain):
 
     title: ClassVar[str] = "Split a dart"
     summary: ClassVar[str] = "Open one dart at several places: by shares, by mouths, the rest, or with equal mouths."
-    lengths: ClassVar[tuple[str, ...]] = ("mouth",)
 
     do: Literal["dart.split"] = "dart.split"
     dart: str = Field(description="the dart to split", min_length=1)

@@ -38,7 +38,6 @@ class UseDart(DartChain):
 
     title: ClassVar[str] = "Use a dart as"
     summary: ClassVar[str] = "Gather, tuck, pleat, ease or flare a dart's fullness, or sew it as a dart again."
-    lengths: ClassVar[tuple[str, ...]] = ("spacing", "stitched", "over", "raised")
 
     do: Literal["dart.use"] = "dart.use"
     dart: str = Field(description="the dart, or any of the tucks or pleats made of it", min_length=1)

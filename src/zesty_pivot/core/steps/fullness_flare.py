@@ -25,7 +25,6 @@ class Flare(Step):
 
     title: ClassVar[str] = "Flare an edge"
     summary: ClassVar[str] = "Slash an edge at several places to hinges on another edge and spread each by the same amount."
-    lengths: ClassVar[tuple[str, ...]] = ("by",)
 
     do: Literal["fullness.flare"] = "fullness.flare"
     edge: str = Field(default="waist", description="the edge that becomes wider", min_length=1)

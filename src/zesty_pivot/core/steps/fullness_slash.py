@@ -35,7 +35,6 @@ class Slash(Step):
 
     title: ClassVar[str] = "Slash and spread"
     summary: ClassVar[str] = "Cut from any place to the pivot or to a hinge on another seam, and open or close it by an amount."
-    lengths: ClassVar[tuple[str, ...]] = ("by",)
 
     do: Literal["fullness.slash"] = "fullness.slash"
     at: Spot = Field(description="where the slash begins")

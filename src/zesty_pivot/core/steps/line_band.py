@@ -27,7 +27,6 @@ class Band(Step):
 
     title: ClassVar[str] = "Contrast band"
     summary: ClassVar[str] = "Cut a band of even width off along the waist, hem, neckline or armhole."
-    lengths: ClassVar[tuple[str, ...]] = ("width",)
 
     do: Literal["line.band"] = "line.band"
     edge: Literal["neckline", "armhole", "waist", "hem"] = Field(default="waist", description="the edge it follows")

@@ -32,7 +32,6 @@ class Contour(Step):
 
     title: ClassVar[str] = "Contour the centre"
     summary: ClassVar[str] = "Draw the centre back in at the waist and taper it out above; the fold becomes a seam for a zip."
-    lengths: ClassVar[tuple[str, ...]] = ("by",)
 
     do: Literal["line.contour"] = "line.contour"
     on: str = Field(default="back", description="the piece", min_length=1)

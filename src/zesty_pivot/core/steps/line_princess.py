@@ -68,9 +68,6 @@ class Princess(Step):
 
     title: ClassVar[str] = "Princess line"
     summary: ClassVar[str] = "Turn darts into a seam through or near the bust point: two panels that sew together."
-    lengths: ClassVar[tuple[str, ...]] = (
-        "past", "bow_above", "bow_below", "top", "chest", "under_bust", "waist", "hip", "smooth", "ease",
-    )  # fmt: skip
 
     do: Literal["line.princess"] = "line.princess"
     from_: Spot = Field(default=Spot(station="mid_shoulder"), alias="from", description="where the line begins, above")

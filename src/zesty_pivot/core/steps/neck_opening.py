@@ -31,7 +31,6 @@ class NeckOpening(Step):
     summary: ClassVar[str] = (
         "Let the neck open so that the head goes through: a zip at the centre, or a slit with button and loop."
     )
-    lengths: ClassVar[tuple[str, ...]] = ("length",)
 
     do: Literal["neck.opening"] = "neck.opening"
     on: str = Field(default="back", description="the piece whose centre opens", min_length=1)

@@ -34,10 +34,6 @@ class ShapeNeck(PairStep):
 
     title: ClassVar[str] = "Neckline"
     summary: ClassVar[str] = "Draw the neckline of front and back: one of the shapes, or a curve of your own."
-    lengths: ClassVar[tuple[str, ...]] = (
-        "width", "depth", "back_depth", "corner", "drop", "bow", "turn", "lobe", "hole_start", "hole_width", "hole_height",
-        "slit", "open", "under", "rise", "inset", "strap", "lower", "widen", "flare", "past", "up",
-    )  # fmt: skip
 
     do: Literal["neck.shape"] = "neck.shape"
     shape: str = Field(

@@ -36,7 +36,6 @@ class Facing(PairStep):
     summary: ClassVar[str] = (
         "Trace facings along the finished edges, a shade less so that they roll inside; or a lining, a copy of the pieces."
     )
-    lengths: ClassVar[tuple[str, ...]] = ("depth", "shade")
 
     do: Literal["piece.facing"] = "piece.facing"
     kind: Kind = Field(default="neck", description="which facing")

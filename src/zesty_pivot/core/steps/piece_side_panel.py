@@ -38,7 +38,6 @@ class SidePanel(Step):
 
     title: ClassVar[str] = "Side panel"
     summary: ClassVar[str] = "A panel instead of the side seam: strips of front and back become one piece; side darts follow."
-    lengths: ClassVar[tuple[str, ...]] = ("front", "back", "front_waist", "back_waist")
 
     do: Literal["piece.side_panel"] = "piece.side_panel"
     on: str = Field(default="front", description="one of the two pieces", min_length=1)

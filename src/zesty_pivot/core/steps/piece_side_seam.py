@@ -31,7 +31,6 @@ class MoveSideSeam(Step):
 
     title: ClassVar[str] = "Move the side seam"
     summary: ClassVar[str] = "Shift the side seam forward or back: front gets what back loses; the side dart follows."
-    lengths: ClassVar[tuple[str, ...]] = ("by", "at_waist")
 
     do: Literal["piece.side_seam"] = "piece.side_seam"
     on: str = Field(default="back", description="the piece that loses", min_length=1)

@@ -21,7 +21,6 @@ class SquareAtCentre(Step):
 
     title: ClassVar[str] = "Square to the centre"
     summary: ClassVar[str] = "Redraw neckline or waist so that it leaves centre front or centre back square."
-    lengths: ClassVar[tuple[str, ...]] = ("over",)
 
     do: Literal["piece.square"] = "piece.square"
     edge: str = Field(description="the edge that meets the centre", min_length=1)

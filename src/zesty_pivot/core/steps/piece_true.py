@@ -33,7 +33,6 @@ class TruePiece(Step):
 
     title: ClassVar[str] = "True a seam"
     summary: ClassVar[str] = "Redraw an edge smooth across its closed mouths; legs come out equal; the amount is shown."
-    lengths: ClassVar[tuple[str, ...]] = ("over",)
 
     do: Literal["piece.true"] = "piece.true"
     edge: str = Field(description="the edge to true", min_length=1)

@@ -30,7 +30,6 @@ class TrueSeam(Step):
 
     title: ClassVar[str] = "True across a seam"
     summary: ClassVar[str] = "Blend neckline, armhole or waist where front and back meet at the shoulder or the side."
-    lengths: ClassVar[tuple[str, ...]] = ("over",)
 
     do: Literal["piece.true_seam"] = "piece.true_seam"
     on: str = Field(default="front", description="one of the two pieces", min_length=1)

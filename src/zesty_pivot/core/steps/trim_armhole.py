@@ -36,7 +36,6 @@ class TrimArmhole(PairStep):
 
     title: ClassVar[str] = "Armhole"
     summary: ClassVar[str] = "For a sleeveless style: lower or raise the underarm, cut the shoulder in, make a razor back."
-    lengths: ClassVar[tuple[str, ...]] = ("shoulder_in", "lower", "widen", "razor")
 
     do: Literal["trim.armhole"] = "trim.armhole"
     shoulder_in: Length = Field(default=0, description="how far the shoulder is cut in from its tip")

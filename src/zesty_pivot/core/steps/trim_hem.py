@@ -26,7 +26,6 @@ class TrimHem(Step):
 
     title: ClassVar[str] = "Trim the lower edge"
     summary: ClassVar[str] = "Raise the back's waist or hem at the centre, in a curve to nothing at the side; or lower it."
-    lengths: ClassVar[tuple[str, ...]] = ("by",)
 
     do: Literal["trim.hem"] = "trim.hem"
     on: str = Field(default="back", description="the piece", min_length=1)
