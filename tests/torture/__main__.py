@@ -9,6 +9,7 @@ import argparse
 import json
 import os
 import random
+import re
 import subprocess
 import sys
 import tempfile
@@ -22,6 +23,10 @@ from subprocess import PIPE
 ROOT = Path(__file__).parents[2]
 TABLE = ROOT / "docs" / "torture.md"
 MOST_SAID = 20  # failures of a family that are written down
+KEPT = 3  # seeds, the latest dates first, that the table keeps
+TITLE = """# The last torture
+
+Written by `make torture`; what each family is stands in CONTRIBUTING.md."""
 PATIENCE = 1800.0  # seconds for one piece of work
 
 # What is tried, how many of them the whole of it is, and how many are one piece of work.
@@ -164,6 +169,12 @@ def table(seed: int, found: Sequence[Done]) -> list[str]:
     return [*lines, "", *(f"- `{text}`" for text in wrong), *([""] if wrong else [])]
 
 
+def kept(text: str) -> dict[int, str]:
+    """What a table says of each seed."""
+    found = re.split(r"^## Seed (\d+)$", text, flags=re.MULTILINE)[1:]
+    return {int(seed): f"## Seed {seed}\n{rows}".strip() for seed, rows in zip(found[::2], found[1::2], strict=True)}
+
+
 def main() -> int:
     """Runs it and writes the table; the exit code is 1 when anything was wrong."""
     parser = argparse.ArgumentParser(prog="make torture", description=__doc__.splitlines()[0])
@@ -178,7 +189,7 @@ def main() -> int:
     if asked.work:
         do(Work(*json.loads(asked.work)))
         return 0
-    lines = ["# The last torture", "", "Written by `make torture`; what each family is stands in CONTRIBUTING.md.", ""]
+    sections = kept(TABLE.read_text() if TABLE.exists() else "")
     bad = False
     for seed in asked.seed:
         found = run(seed, asked.share, asked.minutes, asked.only, asked.jobs)
@@ -186,9 +197,10 @@ def main() -> int:
         bad = bad or any(one.said for one in found)
         sys.stdout.write("\n".join(rows) + "\n")
         sys.stdout.flush()
-        lines += rows
+        sections[seed] = "\n".join(rows).strip()
     if not asked.only:
-        TABLE.write_text("\n".join(lines).rstrip("\n") + "\n")
+        last = sorted(sections.items(), reverse=True)[:KEPT]
+        TABLE.write_text("\n\n".join([TITLE, *(text for _seed, text in last)]) + "\n")
     return int(bad)
 
 
