@@ -15,7 +15,8 @@ MOST = 32  # about as many steps as two long recipes have
 class Kept(Generic[Made]):
     """The last results of one kind of work, by the values (compared by identity) they were worked out from and a key."""
 
-    def __init__(self) -> None:
+    def __init__(self, most: int = MOST) -> None:
+        self._most = most
         self._found: OrderedDict[tuple[Hashable, ...], tuple[tuple[object, ...], Made]] = OrderedDict()
         self._lock = threading.Lock()  # exports work out styles beside the interface
 
@@ -30,6 +31,6 @@ class Kept(Generic[Made]):
         made = work()
         with self._lock:
             self._found[whole] = (values, made)  # the values are kept along, so that no other can get their place in memory
-            while len(self._found) > MOST:
+            while len(self._found) > self._most:
                 self._found.popitem(last=False)
         return made

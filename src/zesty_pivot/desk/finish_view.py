@@ -9,6 +9,7 @@ from PyQt6.QtGui import QPainter
 from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.finish.pen import draw
 from zesty_pivot.core.finish.piece import allowance_of
 from zesty_pivot.core.finish.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBACKS, reasons_of
 from zesty_pivot.core.finish.sheet import Sheet
@@ -22,7 +23,7 @@ from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import Canvas
-from zesty_pivot.desk.table.finished import paint_finished
+from zesty_pivot.desk.table.finished import ScreenPen
 from zesty_pivot.desk.theme import NOW, text_font
 
 WIDTH = 306
@@ -51,11 +52,9 @@ class FinishCanvas(Canvas):
         return QRectF(0, 0, self.sheet.width, self.sheet.height) if self.sheet else QRectF(0, 0, 100, 100)
 
     def paint_content(self, painter: QPainter) -> None:
-        for laid in self.sheet.laid if self.sheet else ():
-            painter.save()
-            painter.translate(laid.dx, laid.dy)
-            paint_finished(painter, laid.piece, 1.0 / self.scale)
-            painter.restore()
+        painter.save()
+        draw(self.sheet.laid if self.sheet else (), ScreenPen(painter, 1.0 / self.scale))
+        painter.restore()
 
     def paint_over(self, painter: QPainter) -> None:
         if self.fault:

@@ -9,7 +9,8 @@ from PyQt6.QtGui import QPainter, QPen
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.finish.sheet import Sheet
+from zesty_pivot.core.finish.pen import draw
+from zesty_pivot.core.finish.sheet import Laid, Sheet
 from zesty_pivot.core.formats.export import tiled
 from zesty_pivot.core.formats.tiles import OVERLAP, PAPERS, Tile, Tiling
 from zesty_pivot.core.recipe.hand import WAYS
@@ -22,7 +23,7 @@ from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import Canvas
-from zesty_pivot.desk.table.finished import paint_finished
+from zesty_pivot.desk.table.finished import ScreenPen
 from zesty_pivot.desk.theme import NOW, text_font
 
 GAP = 14.0  # mm between the pages on the screen
@@ -91,15 +92,12 @@ class PaperCanvas(Canvas):
 
     def _draw(self, painter: QPainter, sheet: Sheet, field: QRectF | None = None) -> None:
         """The pieces of the sheet; only those that reach into a field (mm), when one is given."""
-        for laid in sheet.laid:
-            left, top, right, bottom = laid.piece.box()
-            box = QRectF(left + laid.dx, top + laid.dy, right - left, bottom - top)
-            if field is not None and not field.intersects(box):
-                continue
-            painter.save()
-            painter.translate(laid.dx, laid.dy)
-            paint_finished(painter, laid.piece, 1.0 / self.scale, filled=False)
-            painter.restore()
+        painter.save()
+        draw(
+            (laid for laid in sheet.laid if field is None or field.intersects(_box(laid))),
+            ScreenPen(painter, 1.0 / self.scale, filled=False),
+        )
+        painter.restore()
 
     def paint_over(self, painter: QPainter) -> None:
         painter.setFont(text_font(9, bold=True))
@@ -112,6 +110,11 @@ class PaperCanvas(Canvas):
             painter.drawRoundedRect(box, 4, 4)
             painter.setPen(NOW.color("quiet"))
             painter.drawText(box, Qt.AlignmentFlag.AlignCenter, tile.name)
+
+
+def _box(laid: Laid) -> QRectF:
+    left, top, right, bottom = laid.piece.box()
+    return QRectF(left + laid.dx, top + laid.dy, right - left, bottom - top)
 
 
 class PaperView(QWidget):

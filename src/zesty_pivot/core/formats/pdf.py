@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import itertools
 
-from zesty_pivot.core.finish.sheet import Laid, Sheet
+from zesty_pivot.core.finish.pen import draw
+from zesty_pivot.core.finish.sheet import Sheet
 from zesty_pivot.core.formats.pdf_hand import hand_pages
 from zesty_pivot.core.formats.pdf_paper import MM, Paper
-from zesty_pivot.core.formats.svg import LOOKS
+from zesty_pivot.core.formats.pdf_pen import PdfPen
 from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, PAPERS, Tile, Tiling
 from zesty_pivot.core.recipe.hand import Section
 
@@ -20,7 +21,7 @@ def full_pdf(sheet: Sheet, title: str, hand: tuple[Section, ...] = ()) -> bytes:
     paper = Paper(title)
     below = SQUARE_IN + 25.0
     paper.page(max(sheet.width, 260.0), sheet.height + below)
-    _draw_sheet(paper, sheet, 0.0, 0.0)
+    draw(sheet.laid, PdfPen(paper, 0.0, 0.0))
     _squares(paper, 15.0, sheet.height + 5.0)
     paper.canvas.showPage()
     hand_pages(paper, title, hand, PAPERS["A4"])
@@ -42,24 +43,6 @@ def hand_pdf(title: str, hand: tuple[Section, ...], size: str) -> bytes:
     paper = Paper(title)
     hand_pages(paper, title, hand, PAPERS[size])
     return paper.done()
-
-
-def _draw_sheet(paper: Paper, sheet: Sheet, dx: float, dy: float) -> None:
-    for laid in sheet.laid:
-        _draw_piece(paper, laid, laid.dx + dx, laid.dy + dy)
-
-
-def _draw_piece(paper: Paper, laid: Laid, dx: float, dy: float) -> None:
-    for stroke in laid.piece.strokes:
-        paper.look(*LOOKS[stroke.kind])
-        for path in stroke.paths:
-            paper.path(path, dx, dy)
-    paper.look(0.35)
-    for circle in laid.piece.circles:
-        x, y = paper.point(circle.at[0] + dx, circle.at[1] + dy)
-        paper.canvas.circle(x, y, circle.radius * MM, stroke=1, fill=0)
-    for text in laid.piece.texts:
-        paper.text(text.at[0] + dx, text.at[1] + dy, text.text, text.size, bold=text.bold)
 
 
 def _squares(paper: Paper, x: float, y: float) -> None:
@@ -114,7 +97,7 @@ def _page_map(
     canvas.scale(scale, scale)
     # Inside the scaled frame the sheet is drawn from its own corner.
     height, paper.height = paper.height, 0.0
-    _draw_sheet(paper, sheet, 0.0, 0.0)
+    draw(sheet.laid, PdfPen(paper, 0.0, 0.0))
     paper.look(0.15 / scale, faint=True)
     for tile in tiles:
         paper.rect(tile.x, tile.y, step[0], step[1])
@@ -132,7 +115,7 @@ def _tile_page(paper: Paper, sheet: Sheet, tiling: Tiling, tile: Tile, title: st
     clip = canvas.beginPath()
     clip.rect(*paper.point(EDGE, EDGE + tall), wide * MM, tall * MM)
     canvas.clipPath(clip, stroke=0, fill=0)
-    _draw_sheet(paper, sheet, EDGE - tile.x, EDGE - tile.y)
+    draw(sheet.laid, PdfPen(paper, EDGE - tile.x, EDGE - tile.y))
     canvas.restoreState()
     _joins(paper, tiling, tile)
     paper.text(EDGE, height - 3.5, f"{title}   page {tile.name}", 3.2, centred=False)
@@ -146,7 +129,7 @@ def _joins(paper: Paper, tiling: Tiling, tile: Tile) -> None:
     paper.rect(EDGE, EDGE, wide, tall)
     right, bottom = EDGE + wide - OVERLAP, EDGE + tall - OVERLAP
     middle_x, middle_y = EDGE + wide / 2.0, EDGE + tall / 2.0
-    paper.look(0.15, "2 2", faint=True)
+    paper.look(0.15, (2, 2), faint=True)
     if tile.column < tiling.columns - 1:
         paper.line(right, EDGE, right, EDGE + tall)
         _diamond(paper, right + OVERLAP / 2, middle_y)
@@ -166,4 +149,4 @@ def _diamond(paper: Paper, x: float, y: float) -> None:
     corners = [(x, y - size), (x + size, y), (x, y + size), (x - size, y), (x, y - size)]
     for (x0, y0), (x1, y1) in itertools.pairwise(corners):
         paper.line(x0, y0, x1, y1)
-    paper.look(0.15, "2 2", faint=True)
+    paper.look(0.15, (2, 2), faint=True)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import math
 
 from reportlab.lib.colors import HexColor
 from reportlab.pdfgen.canvas import Canvas
@@ -41,10 +42,10 @@ class Paper:
     def point(self, x: float, y: float) -> tuple[float, float]:
         return x * MM, (self.height - y) * MM
 
-    def look(self, width: float, dash: str = "", faint: bool = False) -> None:
+    def look(self, width: float, dash: tuple[float, ...] = (), faint: bool = False) -> None:
         self.canvas.setStrokeColor(FAINT if faint else INK)
         self.canvas.setLineWidth(width * MM)
-        self.canvas.setDash(*([[float(part) * MM for part in dash.split()], 0] if dash else [[], 0]))
+        self.canvas.setDash([part * MM for part in dash], 0)
 
     def path(self, path: Path, dx: float, dy: float) -> None:
         drawn = self.canvas.beginPath()
@@ -64,13 +65,20 @@ class Paper:
         self.canvas.rect(*self.point(x, y + height), width * MM, height * MM, stroke=1, fill=0)
 
     def text(
-        self, x: float, y: float, text: str, size: float, *, bold: bool = False, centred: bool = True
-    ) -> None:  # fmt: skip
+        self, x: float, y: float, text: str, size: float, *, bold: bool = False, centred: bool = True, turn: float = 0.0
+    ) -> None:
+        """A line of writing about its middle or from its beginning; `turn` (radians, clockwise) is about the place given."""
         self.canvas.setFillColor(INK)
         at, up = self.point(x, y)
-        if centred:
-            at -= pdf_text.width(text, size * MM, bold=bold) / 2.0
-        pdf_text.draw(self.canvas, at, up, text, size * MM, bold=bold)
+        back = pdf_text.width(text, size * MM, bold=bold) / 2.0 if centred else 0.0
+        if not turn:
+            pdf_text.draw(self.canvas, at - back, up, text, size * MM, bold=bold)
+            return
+        self.canvas.saveState()
+        self.canvas.translate(at, up)
+        self.canvas.rotate(-math.degrees(turn))  # y up, so the other way round
+        pdf_text.draw(self.canvas, -back, 0.0, text, size * MM, bold=bold)
+        self.canvas.restoreState()
 
     def wrapped(self, text: str, size: float, width: float, *, bold: bool = False) -> list[str]:
         """A text in lines of at most `width` mm."""

@@ -3,28 +3,17 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Iterable
+from collections.abc import Callable
 from html import escape
 
 import numpy as np
 
-from zesty_pivot.core.finish.piece import FinishedPiece
-from zesty_pivot.core.finish.sheet import Laid, Sheet, lay
+from zesty_pivot.core.finish.marks import Circle, Text
+from zesty_pivot.core.finish.pen import DRILL, LOOKS, draw
+from zesty_pivot.core.finish.piece import FinishedPiece, Stroke
+from zesty_pivot.core.finish.sheet import Sheet, lay
 from zesty_pivot.core.geometry import Motion, svgpath
 from zesty_pivot.core.lettering import FACES
-
-# Line language: width in mm, dash pattern in mm.
-LOOKS: dict[str, tuple[float, str]] = {
-    "seam": (0.25, ""),
-    "leg": (0.25, ""),
-    "cap": (0.25, ""),
-    "fold": (0.35, "12 3 2 3"),
-    "cut": (0.7, ""),
-    "crease": (0.25, "3 3"),
-    "notch": (0.7, ""),
-    "grain": (0.35, ""),
-    "arrow": (0.5, ""),
-}
 
 # The fonts of the program in their order; where a reader has none of them it takes its own.
 FAMILIES = ", ".join([*(face.family for face in FACES), "sans-serif"])
@@ -43,6 +32,8 @@ def sheet_svg(sheet: Sheet, title: str) -> bytes:
 
 
 def _document(sheet: Sheet, named: Callable[[str, str], str], title: str) -> bytes:
+    pen = SvgPen(named)
+    draw(sheet.laid, pen)
     width, height = _mm(sheet.width), _mm(sheet.height)
     lines = [
         '<?xml version="1.0" encoding="UTF-8"?>',
@@ -51,48 +42,50 @@ def _document(sheet: Sheet, named: Callable[[str, str], str], title: str) -> byt
     ]
     for layer in LAYERS:
         lines.append(f'<g id="{layer}" fill="none" stroke="#1d1b18" stroke-linecap="round" stroke-linejoin="round">')
-        for laid in sheet.laid:
-            lines += _strokes(laid, layer, named)
-            if layer == "marks":
-                lines += _circles(laid, named)
-        lines.append("</g>")
+        lines += [*pen.lines[layer], "</g>"]
     lines.append(f'<g id="text" fill="#1d1b18" font-family="{FAMILIES}" text-anchor="middle">')
-    for laid in sheet.laid:
-        lines += _texts(laid)
-    lines += ["</g>", "</svg>", ""]
+    lines += [*pen.lines["text"], "</g>", "</svg>", ""]
     return "\n".join(lines).encode()
 
 
-def _strokes(laid: Laid, layer: str, named: Callable[[str, str], str]) -> Iterable[str]:
+class SvgPen:
+    """Writes elements; `lines` are those of each group. `named` makes an element's id of a piece's name and its own."""
 
-    shift = Motion.shift(np.array([laid.dx, laid.dy]))
-    for stroke in laid.piece.strokes:
-        if stroke.layer != layer:
-            continue
-        width, dash = LOOKS[stroke.kind]
+    def __init__(self, named: Callable[[str, str], str]) -> None:
+        self.lines: dict[str, list[str]] = {layer: [] for layer in (*LAYERS, "text")}
+        self._named = named
+        self._piece, self._dx, self._dy = "", 0.0, 0.0
+
+    def begin(self, piece: FinishedPiece, dx: float, dy: float) -> None:
+        self._piece, self._dx, self._dy = piece.name, dx, dy
+
+    def _id(self, id: str) -> str:
+        return escape(self._named(self._piece, id))
+
+    def stroke(self, stroke: Stroke) -> None:
+        look, shift = LOOKS[stroke.kind], Motion.shift(np.array([self._dx, self._dy]))
         data = svgpath.write(path.moved(shift) for path in stroke.paths)
-        dashed = f' stroke-dasharray="{dash}"' if dash else ""
-        id = escape(named(laid.piece.name, stroke.id))
-        yield f'<path id="{id}" class="{stroke.kind}" stroke-width="{width}"{dashed} d="{data}"/>'
+        dashed = f' stroke-dasharray="{" ".join(f"{part:g}" for part in look.dash_mm)}"' if look.dash_mm else ""
+        self.lines[stroke.layer].append(
+            f'<path id="{self._id(stroke.id)}" class="{stroke.kind}" stroke-width="{look.mm}"{dashed} d="{data}"/>'
+        )
 
+    def circle(self, circle: Circle) -> None:
+        x, y = circle.at[0] + self._dx, circle.at[1] + self._dy
+        place = f'cx="{_mm(x)}" cy="{_mm(y)}" r="{_mm(circle.radius)}"'
+        self.lines["marks"].append(f'<circle id="{self._id(circle.id)}" stroke-width="{DRILL.mm}" {place}/>')
 
-def _circles(laid: Laid, named: Callable[[str, str], str]) -> Iterable[str]:
-    for circle in laid.piece.circles:
-        x, y = circle.at[0] + laid.dx, circle.at[1] + laid.dy
-        id = escape(named(laid.piece.name, circle.id))
-        yield f'<circle id="{id}" stroke-width="0.35" cx="{_mm(x)}" cy="{_mm(y)}" r="{_mm(circle.radius)}"/>'
-
-
-def _texts(laid: Laid) -> Iterable[str]:
-    for text in laid.piece.texts:
-        x, y = text.at[0] + laid.dx, text.at[1] + laid.dy
+    def text(self, text: Text) -> None:
+        x, y = text.at[0] + self._dx, text.at[1] + self._dy
         weight = ' font-weight="700"' if text.bold else ""
         turn = f' transform="rotate({math.degrees(text.turn):.4f} {_mm(x)} {_mm(y)})"' if text.turn else ""
-        yield f'<text x="{_mm(x)}" y="{_mm(y)}" font-size="{_mm(text.size)}"{weight}{turn}>{escape(text.text)}</text>'
+        self.lines["text"].append(
+            f'<text x="{_mm(x)}" y="{_mm(y)}" font-size="{_mm(text.size)}"{weight}{turn}>{escape(text.text)}</text>'
+        )
 
 
 def _mm(value: float) -> str:
     return f"{value:.4f}".rstrip("0").rstrip(".")
 
 
-__all__ = ["LOOKS", "piece_svg", "sheet_svg"]
+__all__ = ["SvgPen", "piece_svg", "sheet_svg"]

@@ -1,0 +1,67 @@
+"""What draws a finished sheet, on whatever there is to draw on: one walk over it, one table of how its lines look.
+
+A format is a short pen: it is told each piece with its place, then its strokes, drill holes and words in their order.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Iterable
+from dataclasses import dataclass
+from typing import Protocol
+
+from zesty_pivot.core.finish.marks import Circle, Text
+from zesty_pivot.core.finish.piece import FinishedPiece, Stroke
+from zesty_pivot.core.finish.sheet import Laid
+
+
+@dataclass(frozen=True)
+class Look:
+    """How a line looks. On paper: its width in mm, its dashes and gaps in mm. On a screen, where a line must be seen at any
+    scale: its width in pixels, its dashes and gaps in widths."""
+
+    mm: float
+    px: float
+    dash_mm: tuple[float, ...] = ()
+    dash_px: tuple[float, ...] = ()
+
+
+LOOKS: dict[str, Look] = {
+    "seam": Look(0.25, 1.1),
+    "leg": Look(0.25, 1.1),
+    "cap": Look(0.25, 1.1),
+    "fold": Look(0.35, 1.4, (12, 3, 2, 3), (9, 3, 1.5, 3)),
+    "cut": Look(0.7, 2.4),
+    "crease": Look(0.25, 1.0, (3, 3), (4, 4)),
+    "notch": Look(0.7, 2.4),
+    "grain": Look(0.35, 1.2),
+    "arrow": Look(0.5, 1.6),
+}
+DRILL = Look(0.35, 1.1)  # of drill holes
+
+
+class Pen(Protocol):
+    """Draws what it is told. All measures are mm on the piece, y down; turns are radians, clockwise."""
+
+    def begin(self, piece: FinishedPiece, dx: float, dy: float) -> None:
+        """What follows is of this piece, shifted by (dx, dy) mm on the sheet."""
+
+    def stroke(self, stroke: Stroke) -> None:
+        """Lines of one kind; the look is `LOOKS[stroke.kind]`."""
+
+    def circle(self, circle: Circle) -> None:
+        """A drill hole, in the look `DRILL`."""
+
+    def text(self, text: Text) -> None:
+        """A line of writing about its middle, turned about it."""
+
+
+def draw(laid: Iterable[Laid], pen: Pen) -> None:
+    """Tells a pen everything of pieces that are laid on a sheet."""
+    for one in laid:
+        pen.begin(one.piece, one.dx, one.dy)
+        for stroke in one.piece.strokes:
+            pen.stroke(stroke)
+        for circle in one.piece.circles:
+            pen.circle(circle)
+        for text in one.piece.texts:
+            pen.text(text)

@@ -1,0 +1,37 @@
+"""Finished pieces drawn on a page of a PDF."""
+
+from __future__ import annotations
+
+from zesty_pivot.core.finish.marks import Circle, Text
+from zesty_pivot.core.finish.pen import DRILL, LOOKS
+from zesty_pivot.core.finish.piece import FinishedPiece, Stroke
+from zesty_pivot.core.formats.pdf_paper import MM, Paper
+
+
+class PdfPen:
+    """Draws on a page whose corner lies at (-dx, -dy) mm of the sheet."""
+
+    def __init__(self, paper: Paper, dx: float, dy: float) -> None:
+        self._paper, self._corner = paper, (dx, dy)
+        self._dx, self._dy = dx, dy
+        self._drills = False  # whether the look of drill holes is set
+
+    def begin(self, piece: FinishedPiece, dx: float, dy: float) -> None:
+        self._dx, self._dy = dx + self._corner[0], dy + self._corner[1]
+
+    def stroke(self, stroke: Stroke) -> None:
+        look, self._drills = LOOKS[stroke.kind], False
+        self._paper.look(look.mm, look.dash_mm)
+        for path in stroke.paths:
+            self._paper.path(path, self._dx, self._dy)
+
+    def circle(self, circle: Circle) -> None:
+        if not self._drills:
+            self._paper.look(DRILL.mm, DRILL.dash_mm)
+            self._drills = True
+        x, y = self._paper.point(circle.at[0] + self._dx, circle.at[1] + self._dy)
+        self._paper.canvas.circle(x, y, circle.radius * MM, stroke=1, fill=0)
+
+    def text(self, text: Text) -> None:
+        x, y = text.at[0] + self._dx, text.at[1] + self._dy
+        self._paper.text(x, y, text.text, text.size, bold=text.bold, turn=text.turn)
