@@ -8,6 +8,7 @@ import json
 import random
 import re
 from collections.abc import Callable
+from contextlib import suppress
 from functools import lru_cache
 from pathlib import Path
 from typing import Any
@@ -75,7 +76,8 @@ def _changed(chance: random.Random, value: Any) -> Any:
         elif what < 0.9 and isinstance(holder, list):
             holder.insert(chance.randrange(len(holder) + 1), copy.deepcopy(holder[last]))
         elif isinstance(holder[last], float | int) and not isinstance(holder[last], bool):
-            holder[last] = holder[last] * chance.choice([-1, 0.001, 0.5, 1.001, 2, 25.4, 1000])
+            with suppress(OverflowError):  # one of its own odd numbers is larger than any that has a fraction
+                holder[last] = holder[last] * chance.choice([-1, 0.001, 0.5, 1.001, 2, 25.4, 1000])
         else:
             other = chance.choice(places)
             part = value
