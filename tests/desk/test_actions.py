@@ -1,14 +1,16 @@
 """The table of actions: every id runs and does something, is reached by keyboard, and is found in the command list."""
 
 from collections.abc import Callable
+from pathlib import Path
 
 import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtGui import QGuiApplication, QKeySequence
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QMessageBox
+from PyQt6.QtWidgets import QApplication, QMessageBox, QPushButton
 
 from tests.samples import hip_block, move, style
+from zesty_pivot.core.exports.registry import all_exports
 from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.steps import registry
 from zesty_pivot.desk.actions import actions
@@ -193,3 +195,15 @@ def test_the_command_list_passes_over_what_cannot_be_done(open_desk) -> None:
     commands.run()
     assert commands.isVisible()
     commands.close()
+
+
+def test_every_export_format_has_its_action_and_its_button(open_desk, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([]))
+    window.model.set_view("paper")
+    said = [button.text() for button in window.paper.findChildren(QPushButton)]
+    for id, one in all_exports().items():
+        assert f"Save the {one.button or one.title}" in said
+        window.ask.path = tmp_path / "out"
+        window.run(f"export.{id}")
+        qtbot.waitUntil(lambda: not window.worker.is_busy, timeout=10_000)
+        assert (tmp_path / f"out{one.ending}").read_bytes() == one.files(window.model.derived, "A4")[one.whole("A4")]()

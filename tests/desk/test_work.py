@@ -10,8 +10,8 @@ from PyQt6.QtTest import QTest
 
 from tests.samples import move, style, written
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.exports.registry import outputs
 from zesty_pivot.core.formats.derived import derive
-from zesty_pivot.core.formats.export import outputs
 from zesty_pivot.desk.work import Stopped, Worker
 from zesty_pivot.desk.writer import Writer
 

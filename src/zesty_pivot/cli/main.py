@@ -21,7 +21,6 @@ from zesty_pivot import __version__
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import FileError, ZestyError
 
-FORMATS = ("svg", "pdf", "json")
 PAPER_NAMES = ("A4", "A3", "Letter")
 
 
@@ -57,6 +56,24 @@ def _folder(_context: click.Context, _option: click.Parameter, value: str) -> Pa
     return Path(value)
 
 
+class _Format(click.ParamType[str]):
+    """An export format by its id. The formats are looked for only when one is named, or help is asked for."""
+
+    name = "format"
+
+    def convert(self, value: str, param: click.Parameter | None, ctx: click.Context | None) -> str:
+        from zesty_pivot.core.exports.registry import all_exports
+
+        if value not in all_exports():
+            self.fail(f"{value!r} is not one of {', '.join(all_exports())}.", param, ctx)
+        return value
+
+    def get_metavar(self, param: click.Parameter, ctx: click.Context) -> str:
+        from zesty_pivot.core.exports.registry import all_exports
+
+        return f"[{'|'.join(all_exports())}]"
+
+
 @click.group(cls=_Commands, context_settings={"help_option_names": ["-h", "--help"]})
 @click.version_option(__version__, prog_name="zesty-pivot")
 def cli() -> None:
@@ -86,15 +103,17 @@ def open_window(file: str | None) -> None:
 @click.option("--block", type=click.Path(path_type=Path), help="Use this block instead of the style's own.")
 @click.option("--measures", type=click.Path(path_type=Path), help="Take the measurements from this file.")
 @click.option("--out", callback=_folder, required=True, help="Folder to write to.")
-@click.option("--format", "formats", multiple=True, type=click.Choice(FORMATS), help="What to write; all when not given.")
+@click.option(
+    "--format", "formats", multiple=True, type=_Format(), help="What to write beside report.json; all when not given."
+)
 @click.option("--paper", type=click.Choice(PAPER_NAMES), default="A4", show_default=True, help="Paper of the tiled PDF.")
 @click.option("--date", default=None, help="Date on the labels; the style's own when not given.")
 def derive(
     style: Path, block: Path | None, measures: Path | None, out: Path, formats: Sequence[str], paper: str, date: str | None
 ) -> None:
     """Write the sheets of STYLE and report.json to a folder."""
+    from zesty_pivot.core.exports.registry import all_exports, write_all
     from zesty_pivot.core.formats.derived import derive as work_out
-    from zesty_pivot.core.formats.export import write_all
 
     chosen = _opened(style, block, measures)
     if date is not None:
@@ -103,7 +122,7 @@ def derive(
         except ValueError:
             raise click.BadParameter("is too long, or holds what cannot be printed.", param_hint="--date") from None
     derived = work_out(chosen)
-    written = write_all(derived, out, tuple(formats) or FORMATS, paper)
+    written = write_all(derived, out, tuple(formats) or tuple(all_exports()), paper)
     for path in written:
         _echo(str(path))
     for number, fault in derived.derivation.broken:
@@ -192,12 +211,12 @@ def schema(kind: str) -> None:
 @click.option("--out", callback=_folder, required=True, help="Folder to write to.")
 def demo_sheets(out: Path) -> None:
     """Write the demo's sheets and pictures without a display."""
+    from zesty_pivot.core.exports.registry import all_exports, write_all
     from zesty_pivot.core.formats.derived import derive as work_out
-    from zesty_pivot.core.formats.export import write_all
     from zesty_pivot.data.demo import demo_style
     from zesty_pivot.desk.pictures import write_pictures
 
-    write_all(work_out(demo_style()), out, FORMATS, "A4")
+    write_all(work_out(demo_style()), out, tuple(all_exports()), "A4")
     write_pictures(out)
     _echo(f"The demo's sheets and pictures are in {out}")
 

@@ -9,6 +9,8 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Protocol
 
+from zesty_pivot.core.exports.base import Export
+from zesty_pivot.core.exports.registry import all_exports
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.core.steps import registry
@@ -231,6 +233,13 @@ def _other_way(desk: Desk) -> None:
     desk.lay.read_way(ways[(ways.index(desk.lay.way) + 1) % len(ways)])
 
 
+def _export(one: Export) -> Action:
+    return Action(
+        f"export.{one.id}", "File", f"Save the {one.title}…", one.shortcut, lambda w: w.docs.export(one),
+        lambda w: not w.worker.is_busy, one.icon, one.tip,
+    )  # fmt: skip
+
+
 def _file() -> tuple[Action, ...]:
     return (
         Action(
@@ -247,13 +256,7 @@ def _file() -> tuple[Action, ...]:
         Action("file.save", "File", "Save", "Ctrl+S", lambda w: w.docs.save(), icon="save"),
         Action("file.save_as", "File", "Save as…", "Ctrl+Shift+S", lambda w: w.docs.save_as()),
         Action("file.rename", "File", "Name the style…", "Shift+F2", lambda w: w.docs.rename()),
-        Action(
-            "export.pdf", "File", "Save the PDF…", "Ctrl+P", lambda w: w.docs.export_pdf(), lambda w: not w.worker.is_busy,
-            "printer", "Pages at true size, to print at 100 %",
-        ),
-        Action(
-            "export.svg", "File", "Save the sheet as SVG…", "", lambda w: w.docs.export_svg(), lambda w: not w.worker.is_busy,
-        ),
+        *(_export(one) for one in all_exports().values()),
         Action(
             "export.hand", "File", "Save the hand sheet…", "", lambda w: w.docs.export_hand(), lambda w: not w.worker.is_busy,
             tip="The paper procedure as a PDF",

@@ -7,6 +7,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.exports.base import FULL, Export
 from zesty_pivot.core.formats import block_file, files, style_file
 from zesty_pivot.core.formats.leftovers import Leftover
 from zesty_pivot.core.formats.style_file import SUFFIX, Style
@@ -21,7 +22,6 @@ if TYPE_CHECKING:
 STYLES = "Styles (*.zpiv)"
 STYLES_AND_BLOCKS = "Styles and blocks (*.zpiv *.zblock)"
 BLOCKS = "Blocks (*.zblock)"
-FULL = "full"  # the paper view's choice of one page at full size
 
 
 class Documents:
@@ -165,26 +165,27 @@ class Documents:
 
     # Getting it out.
 
-    def export_pdf(self) -> None:
-        """Saves the PDF that the paper view shows: tiled, or one page."""
+    def export(self, one: Export) -> None:
+        """Saves the style in a format: the PDF as the paper view shows it, tiled or on one page."""
         chosen = self._window.paper.chosen
-        key = "full.pdf" if chosen == FULL else f"tiles-{chosen}.pdf"
-        path = self._ask.save_file("Save the PDF", f"{self._model.style.name}.pdf", "PDF (*.pdf)")
-        if path is not None:
-            self._export(path, key, "pdf", "A4" if chosen == FULL else chosen)
-
-    def export_svg(self) -> None:
-        """Saves the sheet as SVG."""
-        path = self._ask.save_file("Save the sheet", f"{self._model.style.name}.svg", "SVG (*.svg)")
-        if path is not None:
-            self._export(path, "sheet.svg", "svg", "A4")
+        path = self._ask.save_file(f"Save the {one.title}", f"{self._model.style.name}{one.ending}", one.kind)
+        if path is None:
+            return
+        target = path if path.suffix else path.with_suffix(one.ending)
+        derived, paper = self._model.derived, self._paper()
+        self._work(
+            f"Writing {target.name}",
+            lambda _progress: files.write_atomic(target, one.files(derived, paper)[one.whole(chosen)]()),
+            f"Saved {target.name}.",
+            target if one.is_printed else None,
+        )
 
     def export_hand(self) -> None:
         """Saves the hand sheet as a PDF."""
         path = self._ask.save_file("Save the hand sheet", f"{self._model.style.name}, by hand.pdf", "PDF (*.pdf)")
         if path is None:
             return
-        from zesty_pivot.core.formats.export import hand_pdf
+        from zesty_pivot.core.exports.pdf import hand_pdf
 
         derived, way, paper = self._model.derived, self._window.lay.way, self._paper()
         target = path if path.suffix else path.with_suffix(".pdf")
@@ -197,30 +198,18 @@ class Documents:
         chosen = self._window.paper.chosen
         return "A4" if chosen == FULL else chosen
 
-    def _export(self, path: Path, key: str, kind: str, paper: str) -> None:
-        from zesty_pivot.core.formats.export import makers
-
-        target = path if path.suffix else path.with_suffix(f".{kind}")
-        derived = self._model.derived
-        self._work(
-            f"Writing {target.name}",
-            lambda _progress: files.write_atomic(target, makers(derived, (kind,), paper)[key]()),
-            f"Saved {target.name}.",
-            target if kind == "pdf" else None,
-        )
-
     def export_all(self) -> None:
-        """Saves SVG, PDF and report to a folder."""
+        """Saves every format to a folder."""
         folder = self._ask.folder("Save everything to a folder")
         if folder is None:
             return
-        from zesty_pivot.core.formats.export import outputs
+        from zesty_pivot.core.exports.registry import all_exports, outputs
         from zesty_pivot.core.formats.folder import write_together
 
         derived, paper = self._model.derived, self._paper()
 
         def job(progress: Callable[[int, int], None]) -> None:
-            write_together(folder, outputs(derived, ("svg", "pdf", "json"), paper, progress))
+            write_together(folder, outputs(derived, tuple(all_exports()), paper, progress))
 
         self._work("Writing sheets, pages and report", job, f"Saved everything to {folder}.")
 

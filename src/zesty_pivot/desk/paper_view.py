@@ -9,15 +9,16 @@ from PyQt6.QtGui import QPainter, QPen
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.exports.base import FULL
+from zesty_pivot.core.exports.pdf import tiled
+from zesty_pivot.core.exports.registry import all_exports
 from zesty_pivot.core.finish.pen import draw
 from zesty_pivot.core.finish.sheet import Laid, Sheet
-from zesty_pivot.core.formats.export import tiled
 from zesty_pivot.core.formats.tiles import OVERLAP, PAPERS, Tile, Tiling
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.contained import contained
-from zesty_pivot.desk.documents import FULL
 from zesty_pivot.desk.finish_view import WIDTH
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.labels import label
@@ -148,15 +149,12 @@ class PaperView(QWidget):
         column.addWidget(self.open_findings)
         column.addSpacing(10)
         column.addWidget(label("Get it out", "heading"))
-        self.pdf = QPushButton("Save the PDF to print")
-        self.pdf.setObjectName("primary")
-        self.svg = QPushButton("Save the sheet as SVG")
-        self.everything = QPushButton("Save everything to a folder")
-        self.hand_button = QPushButton("Save the hand sheet alone")
-        for button, action in (
-            (self.pdf, "export.pdf"), (self.svg, "export.svg"), (self.hand_button, "export.hand"),
-            (self.everything, "export.all"),
-        ):  # fmt: skip
+        said = {f"export.{one.id}": f"Save the {one.button or one.title}" for one in all_exports().values()}
+        said |= {"export.hand": "Save the hand sheet alone", "export.all": "Save everything to a folder"}
+        for action, text in said.items():
+            button = QPushButton(text)
+            if action == "export.pdf":
+                button.setObjectName("primary")
             button.clicked.connect(lambda _checked=False, action=action: run(action))
             column.addWidget(button)
         column.addSpacing(10)

@@ -11,9 +11,10 @@ from PyQt6.QtGui import QImage
 
 from tests.core.lettering.test_lettering import WORDS
 from tests.samples import style
+from zesty_pivot.core.exports.pdf import hand_pdf
+from zesty_pivot.core.exports.registry import outputs
 from zesty_pivot.core.formats import svg
 from zesty_pivot.core.formats.derived import derive
-from zesty_pivot.core.formats.export import hand_pdf, outputs
 from zesty_pivot.core.formats.pdf_paper import Paper
 
 EIGHT = ["Łódź Čeština", "Ελληνικά", "Кириллица", "前後", "עברית", "العربية", "ქართული", "हिन्दी क्षेत्र", "Հայերեն", "ไทย ที่นี่"]

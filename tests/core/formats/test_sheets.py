@@ -16,7 +16,9 @@ from pydantic import TypeAdapter
 
 from tests.samples import move, real_pattern, style
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.formats import export, pdf, report, schema
+from zesty_pivot.core.exports import registry as export
+from zesty_pivot.core.exports.pdf import tiled
+from zesty_pivot.core.formats import pdf, report, schema
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.formats.report import Report
 from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, PAPERS, best_tiling, needed, tile
@@ -64,7 +66,7 @@ def test_the_tiled_pdf_has_its_pages_at_size(paper: str, tmp_path: Path) -> None
     derived = derive(style(STEPS))
     path = tmp_path / "t.pdf"
     path.write_bytes(export.outputs(derived, ("pdf",), paper)[f"tiles-{paper}.pdf"])
-    _tiling, tiles = export.tiled(derived.sheet, paper)
+    _tiling, tiles = tiled(derived.sheet, paper)
     pages = pypdf.PdfReader(path).pages
     assert len(pages) == len(tiles) + 1
     # A4 and A3: ISO 216. Letter 8 1/2 x 11 in: ANSI/ASME Y14.1, from memory.

@@ -1,0 +1,39 @@
+"""What an export format is. A format is one file beside this one that defines `EXPORT`, and the library that it calls is loaded
+only when something is written."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+
+from zesty_pivot.core.formats.derived import Derived
+
+FULL = "full"  # the choice of one page at full size, where others name a paper
+
+Make = Callable[[], bytes]
+
+
+@dataclass(frozen=True)
+class Export:
+    """A format: its id on the command line, its name for people ("Save the ..."), the ending of its files.
+
+    `files` gives what makes each file of a derived style, by the file's name, for a paper (`A4`, `A3`, `Letter`). `whole` names
+    the one of them that holds the whole style, for a paper or FULL. What is printed is offered to be opened when it is saved.
+    """
+
+    id: str
+    title: str
+    ending: str
+    files: Callable[[Derived, str], dict[str, Make]]
+    whole: Callable[[str], str]
+    button: str = ""
+    tip: str = ""
+    icon: str = ""
+    shortcut: str = ""
+    order: int = 9
+    is_printed: bool = False
+
+    @property
+    def kind(self) -> str:
+        """The files of this format as a file dialog names them: `PDF (*.pdf)`."""
+        return f"{self.ending[1:].upper()} (*{self.ending})"

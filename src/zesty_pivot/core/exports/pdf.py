@@ -1,0 +1,50 @@
+"""PDF at true scale: in tiles for the paper, and on one page."""
+
+from __future__ import annotations
+
+from zesty_pivot.core.exports.base import FULL, Export, Make
+from zesty_pivot.core.finish.sheet import Sheet
+from zesty_pivot.core.formats.derived import Derived
+from zesty_pivot.core.formats.tiles import Tile, Tiling, best_tiling, needed
+from zesty_pivot.core.recipe.hand import Section, hand_sheet
+from zesty_pivot.core.steps.hand import Way
+
+
+def tiled(sheet: Sheet, paper: str) -> tuple[Tiling, tuple[Tile, ...]]:
+    """The tiling of a sheet, and the tiles that carry something of it."""
+    tiling = best_tiling(sheet.width, sheet.height, paper)
+    boxes = set()
+    for laid in sheet.laid:
+        left, top, right, bottom = laid.piece.box()
+        boxes.add((left + laid.dx, top + laid.dy, right + laid.dx, bottom + laid.dy))
+    return tiling, needed(tiling, boxes)
+
+
+def hand_pages(derived: Derived, way: Way | None = None) -> tuple[Section, ...]:
+    """The hand sheet that goes along with the pages: in the way asked for, else as the finish says; none when it says so."""
+    chosen = way or derived.style.finish.hand_sheet
+    return () if chosen == "none" else hand_sheet(derived.derivation, derived.style.scope(), chosen)
+
+
+def hand_pdf(derived: Derived, way: Way, paper: str) -> bytes:
+    """The hand sheet alone as a PDF."""
+    from zesty_pivot.core.formats import pdf
+
+    return pdf.hand_pdf(derived.style.name, hand_pages(derived, way), paper)
+
+
+def _files(derived: Derived, paper: str) -> dict[str, Make]:
+    from zesty_pivot.core.formats import pdf
+
+    pages, name = hand_pages(derived), derived.style.name
+    return {
+        f"tiles-{paper}.pdf": lambda: pdf.tiled_pdf(derived.sheet, *tiled(derived.sheet, paper), name, pages),
+        "full.pdf": lambda: pdf.full_pdf(derived.sheet, name, pages),
+    }
+
+
+EXPORT = Export(
+    "pdf", "PDF", ".pdf", _files, lambda paper: "full.pdf" if paper == FULL else f"tiles-{paper}.pdf",
+    button="PDF to print", tip="Pages at true size, to print at 100 %", icon="printer", shortcut="Ctrl+P", order=1,
+    is_printed=True,
+)  # fmt: skip

@@ -1,0 +1,52 @@
+"""All export formats, and a derived style written in them."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from functools import lru_cache
+from pathlib import Path as FilePath
+
+from zesty_pivot.core import exports
+from zesty_pivot.core.discovery import members
+from zesty_pivot.core.exports.base import Export, Make
+from zesty_pivot.core.formats.derived import Derived
+from zesty_pivot.core.formats.folder import write_together
+
+ALWAYS = "json"  # the report is written beside whatever is asked for: it tells which files belong to the style
+
+
+@lru_cache(maxsize=1)
+def all_exports() -> dict[str, Export]:
+    """Every format by its id, in the order in which they are offered."""
+    found = [one for one in members(exports, "EXPORT") if isinstance(one, Export)]
+    return {one.id: one for one in sorted(found, key=lambda one: (one.order, one.id))}
+
+
+def makers(derived: Derived, formats: Sequence[str], paper: str) -> dict[str, Make]:
+    """What makes each file of a derived style, by the file's name; the report's always among them."""
+    found: dict[str, Make] = {}
+    for id, one in all_exports().items():
+        if id in formats or id == ALWAYS:
+            found.update(one.files(derived, paper))
+    return found
+
+
+def outputs(
+    derived: Derived, formats: Sequence[str], paper: str, progress: Callable[[int, int], None] = lambda _done, _total: None
+) -> dict[str, bytes]:
+    """The files of a derived style by name. Everything is worked out before anything is written.
+
+    `progress` is told how many files of how many are made; what it raises stops the work.
+    """
+    known = makers(derived, formats, paper)
+    found: dict[str, bytes] = {}
+    for name, make in known.items():
+        progress(len(found), len(known))
+        found[name] = make()
+    progress(len(known), len(known))
+    return found
+
+
+def write_all(derived: Derived, folder: FilePath, formats: Sequence[str], paper: str = "A4") -> list[FilePath]:
+    """Writes the files of a derived style to a folder, report.json always: all or none. Raises FileError when it cannot."""
+    return write_together(folder, outputs(derived, formats, paper))

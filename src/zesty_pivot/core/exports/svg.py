@@ -1,0 +1,20 @@
+"""SVG at true size: the sheet, and each piece by itself."""
+
+from __future__ import annotations
+
+from functools import partial
+
+from zesty_pivot.core.exports.base import Export, Make
+from zesty_pivot.core.formats.derived import Derived
+from zesty_pivot.core.formats.file_names import svg_names
+
+
+def _files(derived: Derived, _paper: str) -> dict[str, Make]:
+    from zesty_pivot.core.formats import svg
+
+    names = svg_names(piece.name for piece in derived.pieces)
+    pieces = {names[piece.name]: partial(svg.piece_svg, piece) for piece in derived.pieces}
+    return {"sheet.svg": lambda: svg.sheet_svg(derived.sheet, derived.style.name), **pieces}
+
+
+EXPORT = Export("svg", "sheet as SVG", ".svg", _files, lambda _paper: "sheet.svg", order=2)
