@@ -1,13 +1,16 @@
-"""What is worked out from single pieces, kept while they are the same: a change of the front leaves the back at hand."""
+"""What is worked out from values that never change, kept: with the value for as long as it lives, or the last few results."""
 
 from __future__ import annotations
 
+import functools
 import threading
+import weakref
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from typing import Generic, TypeVar
+from typing import Any, Generic, TypeVar, cast
 
 Made = TypeVar("Made")
+Asked = TypeVar("Asked", bound=Callable[..., Any])
 
 MOST = 32  # about as many steps as two long recipes have
 
@@ -34,3 +37,22 @@ class Kept(Generic[Made]):
             while len(self._found) > self._most:
                 self._found.popitem(last=False)
         return made
+
+
+def kept_with(work: Asked) -> Asked:
+    """Makes a function of a frozen value, and of hashable things beside it, be worked out once for each and kept for as long as
+    the value lives. Values are told apart by identity. What is given back is shared: nobody may change it."""
+    found: dict[int, tuple[weakref.ref[Any], dict[tuple[Hashable, ...], Any]]] = {}
+
+    @functools.wraps(work)
+    def asked(value: object, *args: Hashable) -> Any:
+        number = id(value)
+        entry = found.get(number)
+        if entry is None:
+            entry = found[number] = (weakref.ref(value, lambda _gone: found.pop(number, None)), {})
+        known = entry[1]
+        if args not in known:
+            known[args] = work(value, *args)
+        return known[args]
+
+    return cast("Asked", asked)

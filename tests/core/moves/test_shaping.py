@@ -12,7 +12,7 @@ from scipy.interpolate import PchipInterpolator
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.kept import Kept
+from zesty_pivot.core.kept import Kept, kept_with
 from zesty_pivot.core.moves.shaping import displaced, ended_at, fair_slopes, rounding_at
 
 LEG = Path.straight((0.0, 0.0), (0.0, 200.0))
@@ -84,3 +84,20 @@ def test_work_is_kept_while_its_values_are_the_same() -> None:
     for number in range(40):
         kept.get((one,), (number,), work)
     assert kept.get((two,), ("a",), work) == [44]  # the oldest have gone
+
+
+def test_what_is_kept_with_a_value_goes_with_it() -> None:
+    class Thing:
+        pass
+
+    done: list[object] = []
+
+    @kept_with
+    def work(value: Thing, *key: int) -> int:
+        done.append(key)
+        return len(done)
+
+    one, two = Thing(), Thing()
+    assert work(one) == 1 and work(one) == 1 and work(one, 3) == 2 and work(two, 3) == 3 and work(one, 3) == 2
+    for _ in range(200):  # a new thing may get the place in memory of one that has gone, but not its result
+        assert work(Thing(), 7) == len(done)

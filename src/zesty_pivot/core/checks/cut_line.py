@@ -12,6 +12,7 @@ from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
 from zesty_pivot.core.finish.allowance import WITHIN, Stretch
 from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.geometry.bezier import derivatives, points
+from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.piece.names import words
 
 PLACES = np.linspace(0.01, 0.99, 33)  # on each cubic of a seam: at most some 2 cm apart on the longest straight line
@@ -26,9 +27,7 @@ def _run(look: Look) -> Iterable[Finding]:
                 1.0, 0.0, "faults", "Until then it is drawn by its seam lines alone.",
             )  # fmt: skip
             continue
-        short = piece.__dict__.get("_short")
-        if short is None:  # kept with the piece: those that an edit leaves alone need no second look
-            short = piece.__dict__["_short"] = _short(piece)
+        short = _short(piece)
         if short > WITHIN:
             yield Finding(
                 "cut_line", Severity.ERROR, piece.name, "",
@@ -37,6 +36,7 @@ def _run(look: Look) -> Iterable[Finding]:
             )  # fmt: skip
 
 
+@kept_with  # pieces that an edit leaves alone need no second look
 def _short(piece: FinishedPiece) -> float:
     """How much of the allowance is missing at the worst place, mm: the part of the way out from the seam, square to it, that
     lies outside the cut line."""

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
+from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import crosses, crosses_itself, fisheye_fault
@@ -12,15 +13,18 @@ from zesty_pivot.core.piece.region import crosses, crosses_itself, fisheye_fault
 
 def _run(look: Look) -> Iterable[Finding]:
     for piece in look.pattern.with_extras:
-        legs = piece.__dict__.get("_leg_faults")
-        if legs is None:  # kept with the piece: those that a drag leaves alone need no second look
-            legs = piece.__dict__["_leg_faults"] = list(_legs(piece))
+        legs = _leg_faults(piece)
         yield from legs
         if not legs and crosses_itself(piece):
             yield Finding(
                 "outline", Severity.ERROR, piece.name, "outline", f"the outline of the {words(piece.name)} crosses itself",
                 1.0, 0.0, "crossings", "Move the dart elsewhere, or move less of it.",
             )  # fmt: skip
+
+
+@kept_with  # pieces that an edit leaves alone need no second look
+def _leg_faults(piece: Piece) -> tuple[Finding, ...]:
+    return tuple(_legs(piece))
 
 
 def _legs(piece: Piece) -> Iterable[Finding]:

@@ -38,10 +38,13 @@ class Path:
         self.cubics = values
 
     @classmethod
-    def _trusted(cls, cubics: Array) -> Path:
+    def _trusted(cls, cubics: Array, lengths: Array | None = None) -> Path:
+        """A path of cubics that are sound, with the lengths of its segments where they are known already."""
         path = cls.__new__(cls)
         cubics.flags.writeable = False
         path.cubics = cubics
+        if lengths is not None:
+            path.lengths = lengths
         return path
 
     @classmethod
@@ -66,15 +69,16 @@ class Path:
     def measured(cls, paths: Iterable[Path]) -> tuple[Path, ...]:
         """Paths that know their lengths, measured in one go: a tenth of a millisecond saved for each."""
         found = tuple(paths)
-        if len(found) > 1:
-            lengths, at = bezier.lengths(np.concatenate([path.cubics for path in found])), 0
-            for path in found:
-                path._keep_lengths(lengths[at : at + len(path.cubics)])
+        fresh = [path for path in found if "lengths" not in vars(path)]
+        if len(fresh) > 1:
+            lengths, at = bezier.lengths(np.concatenate([path.cubics for path in fresh])), 0
+            for path in fresh:
+                path.lengths = lengths[at : at + len(path.cubics)]
                 at += len(path.cubics)
         return found
 
     def __setattr__(self, name: str, value: object) -> None:
-        if name in self.__dict__:
+        if name in vars(self):
             raise AttributeError(f"a Path is frozen: {name} cannot be set")
         super().__setattr__(name, value)
 
@@ -86,12 +90,6 @@ class Path:
 
     def __repr__(self) -> str:
         return f"Path({len(self.cubics)} segments, {self.start.round(3)} to {self.end.round(3)}, {self.length:.3f} mm)"
-
-    def _keep_lengths(self, lengths: Array | None) -> Path:
-        """Remembers segment lengths that are known already."""
-        if lengths is not None:
-            self.__dict__["lengths"] = lengths
-        return self
 
     @property
     def start(self) -> Vector:
@@ -118,12 +116,15 @@ class Path:
     def _locate(self, distance: float) -> tuple[int, float]:
         """The segment and parameter at an arc length from the start, clamped to the ends. The last answers are kept: a
         place is asked for its point, then split there."""
-        kept: dict[float, tuple[int, float]] = self.__dict__.setdefault("_located", {})
-        if distance not in kept:
-            if len(kept) > 16:
-                kept.clear()
-            kept[distance] = self._search(distance)
-        return kept[distance]
+        if distance not in self._located:
+            if len(self._located) > 16:
+                self._located.clear()
+            self._located[distance] = self._search(distance)
+        return self._located[distance]
+
+    @cached_property
+    def _located(self) -> dict[float, tuple[int, float]]:
+        return {}
 
     def _search(self, distance: float) -> tuple[int, float]:
         before = 0.0
@@ -172,13 +173,12 @@ class Path:
         # A part of no length at a joint of two segments would only be noise.
         lefts = [before, left[None]] if start > JOIN_TOL else [before]
         rights = [right[None], after] if self.lengths[index] - start > JOIN_TOL else [after]
-        one = Path._trusted(np.concatenate(lefts) if index else left[None])
-        two = Path._trusted(np.concatenate(rights) if len(after) else right[None])
-        if len(one.cubics) == index + 1:
-            one._keep_lengths(np.append(self.lengths[:index], start))
-        if len(two.cubics) == len(self.cubics) - index:
-            two._keep_lengths(np.append(self.lengths[index] - start, self.lengths[index + 1 :]))
-        return one, two
+        one, two = np.concatenate(lefts) if index else left[None], np.concatenate(rights) if len(after) else right[None]
+        sizes = np.append(self.lengths[:index], start), np.append(self.lengths[index] - start, self.lengths[index + 1 :])
+        return (
+            Path._trusted(one, sizes[0] if len(one) == len(sizes[0]) else None),
+            Path._trusted(two, sizes[1] if len(two) == len(sizes[1]) else None),
+        )
 
     def between(self, start: float, stop: float) -> Path:
         """The stretch between two arc lengths (mm) from the start, start < stop."""
@@ -188,18 +188,16 @@ class Path:
 
     def reversed(self) -> Path:
         """The same line walked from its end."""
-        return Path._trusted(np.ascontiguousarray(self.cubics[::-1, ::-1]))._keep_lengths(self.lengths[::-1])
+        return Path._trusted(np.ascontiguousarray(self.cubics[::-1, ::-1]), self.lengths[::-1])
 
     def moved(self, motion: Motion) -> Path:
         """The path after a rigid motion. Arc lengths go with it: a motion keeps them, measuring again adds noise. They always
         do, not only where they are known already: what a style gives hangs on nothing that was worked out before.
         """
-        moved = Path._trusted(motion(self.cubics))._keep_lengths(self.lengths)
-        outline = self.__dict__.get("outline")
-        if outline is not None:
-            line = motion(outline)
-            line.flags.writeable = False
-            moved.__dict__["outline"] = line
+        moved = Path._trusted(motion(self.cubics), self.lengths)
+        if "outline" in vars(self):
+            moved.outline = motion(self.outline)
+            moved.outline.flags.writeable = False
         return moved
 
     def flatten(self, tolerance: float = FLATNESS) -> Array:

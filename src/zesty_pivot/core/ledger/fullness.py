@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
+from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.piece import Pattern, Piece, Place, StyleLine
 from zesty_pivot.core.piece.names import SIDES, side_of, words
 from zesty_pivot.core.piece.spot import describe
@@ -15,6 +16,8 @@ NOISE_DEG = 1e-9
 SEAM = "seam"  # the use of what went into a style line
 
 PARKED = "parked"  # the use under which a dart that is put away stands in the account
+
+_STATIONS: Kept[str] = Kept(256)  # by piece, block and dart: most pieces stay from one look to the next
 
 
 @dataclass(frozen=True)
@@ -125,11 +128,10 @@ def _placed(piece: Piece, block: Piece, pivot: str) -> tuple[Placed, ...]:
 
 
 def station(piece: Piece, block: Piece, dart: str) -> str:
-    """Where a dart opens: the station's name, or the edge and the share along it. Kept with the piece: it is asked for at every
-    frame of a drag, and most pieces stay."""
-    kept: dict[str, tuple[Piece, str]] = piece.__dict__.setdefault("_stations", {})
-    if dart not in kept or kept[dart][0] is not block:
-        run = piece.mouth_run(dart)
-        place = Place(run, piece.runs[run].path.length)
-        kept[dart] = (block, describe(piece, block, place, piece.dart(dart).pivot))
-    return kept[dart][1]
+    """Where a dart opens: the station's name, or the edge and the share along it."""
+    return _STATIONS.get((piece, block), (dart,), lambda: _station(piece, block, dart))
+
+
+def _station(piece: Piece, block: Piece, dart: str) -> str:
+    run = piece.mouth_run(dart)
+    return describe(piece, block, Place(run, piece.runs[run].path.length), piece.dart(dart).pivot)

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 import shapely
 
+from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.ledger.seams import finished_length
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.region import cloth
@@ -68,16 +69,9 @@ def _fisheyes(piece: Piece, level: str) -> float:
     return taken / 2.0 if piece.is_unfolded else taken
 
 
+@kept_with  # the block's is asked for again and again
 def width(piece: Piece, y: float) -> float:
-    """The cloth across a piece at a height y (mm), darts left out, in mm. Kept with the piece: it is asked for at every frame
-    of a drag, and the block's never changes."""
-    kept: dict[float, float] = piece.__dict__.setdefault("_widths", {})
-    if y not in kept:
-        kept[y] = _width(piece, y)
-    return kept[y]
-
-
-def _width(piece: Piece, y: float) -> float:
+    """The cloth across a piece at a height y (mm), darts left out, in mm."""
     region = cloth(piece)
     low, _y0, high, _y1 = region.bounds
     return float(shapely.intersection(region, shapely.LineString([(low - 1.0, y), (high + 1.0, y)])).length)

@@ -9,6 +9,7 @@ import numpy as np
 
 from zesty_pivot.core.geometry import JOIN_TOL, Path, unit
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.piece import OPEN_USES, Dart, Piece, Place, Run, Source, Use
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.piece import well_begun
@@ -16,7 +17,6 @@ from zesty_pivot.core.piece.piece import well_begun
 # A gathered edge begins to rise this far (mm) from its mouth. Common practice, no source.
 RAISED_OVER = 25.0
 
-_KEPT = "_opened_up"  # where a piece keeps what comes of opening it up
 
 BRIDGE = "bridge."  # the provenance of the line across an opened mouth is this and the dart's id
 
@@ -57,21 +57,18 @@ def mouth_distance(piece: Piece, dart: str) -> float:
     return places.sewn_distance(piece, Place(index, run.path.length))
 
 
+@kept_with
 def open_up(piece: Piece) -> tuple[Piece, tuple[Opened, ...]]:
     """The piece as it lies on the paper: without the darts of open uses, their edges running on across the mouths.
 
     A gathered edge is raised in the middle of its mouth by what the dart says, in a smooth line of two cubics.
-    Worked out once for a piece and kept with it, as its cached properties are.
     """
-    kept: tuple[Piece, tuple[Opened, ...]] | None = piece.__dict__.get(_KEPT)
-    if kept is None:
-        made, found = piece, []
-        for dart in piece.darts:
-            if dart.use in OPEN_USES:
-                made, opened = _across(made, dart)
-                found.append(opened)
-        kept = piece.__dict__[_KEPT] = made, tuple(found)
-    return kept
+    made, found = piece, []
+    for dart in piece.darts:
+        if dart.use in OPEN_USES:
+            made, opened = _across(made, dart)
+            found.append(opened)
+    return made, tuple(found)
 
 
 def bridge(start: Vector, leaving: Vector, stop: Vector, arriving: Vector) -> Path:

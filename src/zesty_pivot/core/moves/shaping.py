@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Path, bezier
 from zesty_pivot.core.geometry.angles import Vector, unit
+from zesty_pivot.core.kept import kept_with
 
 Array = NDArray[np.float64]
 Knot = tuple[float, Vector]  # a distance along the line (mm) and how far the line goes aside there (2,) mm
@@ -198,17 +199,13 @@ def _moved(path: Path, start: float, aside: _Aside) -> Path:
 
 
 def _parted(path: Path, start: float, cuts: Sequence[float]) -> tuple[Array, Array]:
-    """A path's cubics (n, 4, 2) parted at arc lengths, and the distances (n + 1,) of their ends, counted from `start`. Kept
-    with the path: a line is moved aside several times while its mouth is sought."""
-    kept: dict[tuple[float, ...], tuple[Array, Array]] = path.__dict__.setdefault("_parted", {})
-    key = tuple(cuts)
-    if key not in kept:
-        kept[key] = _part(path, cuts)
-    parts, joints = kept[key]
+    """A path's cubics (n, 4, 2) parted at arc lengths, and the distances (n + 1,) of their ends, counted from `start`."""
+    parts, joints = _part(path, tuple(cuts))
     return parts, joints + start
 
 
-def _part(path: Path, cuts: Sequence[float]) -> tuple[Array, Array]:
+@kept_with  # a line is moved aside several times while its mouth is sought
+def _part(path: Path, cuts: tuple[float, ...]) -> tuple[Array, Array]:
     ends = np.concatenate([[0.0], np.cumsum(path.lengths)])
     parts: list[Array] = []
     joints = [0.0]

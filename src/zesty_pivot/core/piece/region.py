@@ -11,6 +11,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.geometry import JOIN_TOL
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.piece.fisheye import FishEye
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece
@@ -74,15 +75,9 @@ def outline(piece: Piece) -> NDArray[np.float64]:
     return np.concatenate(points)
 
 
+@kept_with
 def crosses_itself(piece: Piece) -> bool:
-    """Whether the outline, darts cut out, crosses or touches itself. Kept with the piece, as drags ask for it again."""
-    kept: bool | None = piece.__dict__.get("_crosses_itself")
-    if kept is None:
-        kept = piece.__dict__["_crosses_itself"] = _touches_itself(piece)
-    return kept
-
-
-def _touches_itself(piece: Piece) -> bool:
+    """Whether the outline, darts cut out, crosses or touches itself."""
     return not shapely.LinearRing(_apart(outline(piece))).is_simple
 
 
