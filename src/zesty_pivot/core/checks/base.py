@@ -68,7 +68,7 @@ class Look:
 
     @cached_property
     def finished(self) -> tuple[FinishedPiece, ...]:
-        """The pieces as they are drawn and cut: for checks at rest only, it takes as long as a frame of a drag."""
+        """The pieces as they are drawn and cut: for checks at rest only, as it takes some tens of milliseconds."""
         return finish_pattern(self.pattern, self.finish, self.scope, self.style)
 
     @cached_property
@@ -85,7 +85,7 @@ class Look:
 @dataclass(frozen=True)
 class Check:
     """A rule: its id, a title for people, and the function that looks. One that needs the finished pieces waits until nothing
-    is dragged (`at_rest`)."""
+    changes from moment to moment (`at_rest`)."""
 
     id: str
     title: str

@@ -20,7 +20,7 @@ def all_checks() -> tuple[Check, ...]:
 
 
 def findings(look: Look, *, at_rest: bool = True) -> tuple[Finding, ...]:
-    """What all checks say, the weightiest first; while something is dragged those that wait until it rests are left out.
+    """What all checks say, the weightiest first; without `at_rest` those that take long are left out.
     Nothing is raised: each check is run alone, and one that fails is a finding itself, as what it would have seen is not
     known."""
     found = [finding for check in all_checks() if at_rest or not check.at_rest for finding in _run(check, look)]

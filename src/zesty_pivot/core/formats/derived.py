@@ -21,7 +21,7 @@ from zesty_pivot.core.recipe import Derivation, Evaluator, State
 
 @dataclass(frozen=True)
 class Derived:
-    """A style with its derivation; the rest is worked out when asked for, once. Not `at_rest` is one frame of a drag:
+    """A style with its derivation; the rest is worked out when asked for, once. Not `at_rest` is one of many that follow each other fast:
     checks that wait for its end are left out of its findings."""
 
     style: Style

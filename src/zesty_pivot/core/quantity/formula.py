@@ -108,7 +108,7 @@ def share_of(text: str | float) -> float:
 
 @lru_cache(maxsize=1024)
 def _share_words(text: str) -> float:
-    """A share's text as a number; read once, as every frame of a drag asks for the same ones."""
+    """A share's text as a number; read once, as the same ones are asked for again and again."""
     value = _evaluate(text, Scope())
     if value.power != 0:
         raise FormulaError(f"{text!r} is a length, not a share", advice="Write a share such as 50% or 0.5.")

@@ -13,7 +13,7 @@ from zesty_pivot.core.quantity.formula import Scope
 from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps.base import Context, Note, Step
 
-KEPT_STATES = 512  # about forty styles of twelve steps; a drag passes through more, the oldest go first
+KEPT_STATES = 512  # about forty styles of twelve steps; the oldest go first
 
 
 @dataclass(frozen=True)
