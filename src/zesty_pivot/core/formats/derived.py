@@ -21,8 +21,8 @@ from zesty_pivot.core.recipe import Derivation, Evaluator, State
 
 @dataclass(frozen=True)
 class Derived:
-    """A style with its derivation; the rest is worked out when asked for, once. Not `at_rest` is one of many that follow each other fast:
-    checks that wait for its end are left out of its findings."""
+    """A style with its derivation; the rest is worked out when asked for, once. Not `at_rest` is one of many that follow each
+    other fast: checks that take long are left out of its findings."""
 
     style: Style
     derivation: Derivation
