@@ -107,6 +107,12 @@ FOUND = {
         ],
         block=2,
     ),
+    # Inside at a quarter, the middle and three quarters of its way, and across the mouth of the waist dart in between.
+    "a slash across an open mouth": Found(
+        [{"do": "fullness.slash", "on": "back", "at": {"station": "side_waist"}, "hinge": at("waist", "90%"), "by": "1 cm"}],
+        "the slash leaves the piece",
+        block=7,
+    ),
     # Two points a hair apart made the area of the back invalid, and mending it lost the whole piece: the grain stayed outside.
     "a strapless back beside a side panel": Found(
         [
