@@ -94,16 +94,16 @@ def test_the_matched_view_tells_lengths_and_corner(open_desk) -> None:  # type: 
     assert abs(shoulders[0].start - shoulders[1].start).max() < 1e-9
     assert abs(shoulders[0].start_direction - shoulders[1].start_direction).max() < 1e-9
     window.model.replace(style([{**ROUND, "shape": "strapless"}]), None)
-    assert window.side.neck.matched.shown is None and "goes round no neck" in window.side.neck.advice.text()
+    assert window.side.neck.matched.shown is None and "doesn't have to pass" in window.side.neck.advice.text()
 
 
 def test_the_opening_is_mended_by_its_buttons(open_desk) -> None:  # type: ignore[no-untyped-def]
     for kind in ("zip", "slit", "wider"):
         window = opened(open_desk, [ROUND])
         panel = window.side.neck
-        assert panel.ways.isEnabled() and "are missing" in panel.advice.text()
+        assert panel.ways.isEnabled() and "too small for the head" in panel.advice.text()
         panel.buttons[kind].click()
-        assert panel.advice.text() == "The head passes." and not panel.ways.isEnabled(), kind
+        assert panel.advice.text() == "The head fits through." and not panel.ways.isEnabled(), kind
         if kind == "wider":
             (step,) = window.model.style.steps
             assert step.width_from == "centre" and step.width.endswith(" mm")
@@ -183,7 +183,7 @@ def test_the_stretch_of_the_edge_counts(open_desk) -> None:  # type: ignore[no-u
     window.model.set_view("style")
     window.run("panel.reading")
     window.run("panel.neck")
-    assert window.side.neck.advice.text() == "The head passes."
+    assert window.side.neck.advice.text() == "The head fits through."
 
 
 def test_shapes_stay_under_the_hand_while_they_are_looked_at(open_desk) -> None:  # type: ignore[no-untyped-def]

@@ -296,7 +296,7 @@ def _steps() -> tuple[Action, ...]:
             _has_step, "trash-2",
         ),
         Action(
-            "true.all", "Step", "True all that asks for it", "Ctrl+Shift+T", lambda w: true_all(w.model),
+            "true.all", "Step", "True all flagged seams", "Ctrl+Shift+T", lambda w: true_all(w.model),
             lambda w: can_true(w.model), "wand-sparkles",
             "A step for each corner, jog and unequal leg, with its amount; take out what you do not want",
         ),

@@ -82,9 +82,9 @@ class FinishView(QWidget):
         inside = Column()
         self._column = inside.rows
         self._column.setSpacing(3)
-        self.setback, self.fold = Choice("Set-back school"), Choice("Fold school")
+        self.setback, self.fold = Choice("Set-back convention"), Choice("Fold convention")
         self.weight = Choice("Thickness of the cloth")
-        self.end, self.allowance = Choice("Mouth"), Choice("Allowance school")
+        self.end, self.allowance = Choice("Mouth"), Choice("Allowance convention")
         self.cut_away = CalcField(self._length_words, "Allowance on cut-away legs")
         self.dart_notes = label("", "quiet")
         self.ease = {name: CalcField(self._ease_words, f"Wanted ease, {name}", may_be_empty=True) for name in GIRTHS}
@@ -115,7 +115,7 @@ class FinishView(QWidget):
         unit = self._model.style.units
         mm = length_mm(text, self._model.style.scope())
         if mm < 0.0:
-            raise ZestyError("an allowance below nothing", advice="Write 0 or more.")
+            raise ZestyError("an allowance less than 0", advice="Write 0 or more.")
         return f"= {format_length(mm, unit, fine=unit != 'in')}"
 
     def _stretch_words(self, text: str) -> str:
@@ -138,7 +138,7 @@ class FinishView(QWidget):
         self._row("Allowance on cut-away legs", self.cut_away, column)
         column.addWidget(self.dart_notes)
         column.addWidget(label("Seam allowance", "heading"))
-        self._row("School", self.allowance, column)
+        self._row("Convention", self.allowance, column)
         column.addWidget(label("Wanted over the body", "heading"))
         for name, field in self.ease.items():
             self._row(f"Ease at the {name}", field, column)
@@ -260,7 +260,7 @@ class FinishView(QWidget):
                 piece, _dot, edge = key.partition(".")
                 field.set_text(str(finish.allowances.get(key, "")), self._model.opened)
                 school = allowance_of(known[piece], edge, by_school, scope)
-                field.edit.setPlaceholderText(f"{format_length(school, scope.unit)} by the school")
+                field.edit.setPlaceholderText(f"{format_length(school, scope.unit)} by the convention")
                 continue
             kind, _colon, name = key.partition(":")
             if kind == "cut":

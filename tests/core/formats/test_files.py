@@ -116,7 +116,7 @@ FAULTS: list[tuple[Any, str]] = [
     ),
     (lambda v: _set(v, "pieces", 0, "fold", "hem"), "the fold 'hem' is no edge"),
     (lambda v: _set(v, "pieces", 1, "name", "front"), "two pieces have one name"),
-    (lambda v: v["measurements"].update(bust=-5), "more than nothing"),
+    (lambda v: v["measurements"].update(bust=-5), "must be greater than 0"),
 ]
 
 

@@ -132,7 +132,7 @@ def test_the_stations_are_found_on_both_sides_of_an_unfolded_front() -> None:
 
 
 REFUSED = [
-    (eye(intake="-1 cm"), "less than nothing"),
+    (eye(intake="-1 cm"), "must be 0 or more"),
     (eye(intake="0", dart="other"), "no such fish-eye"),
     (eye(intake="40 cm"), "leaves the piece"),
     (eye(dart="shoulder"), "called 'shoulder' already"),

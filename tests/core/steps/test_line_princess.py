@@ -353,7 +353,7 @@ REFUSED = [
     (line("back", darts=["shoulder", "waist"], **LINES["armhole"]), "not on the line"),
     (line(ease="8 mm"), "of ease over the bust"),
     (line(ease="-1 mm"), "of ease over the bust"),
-    (line(smooth="-1 cm"), "less than nothing"),
+    (line(smooth="-1 cm"), "must be 0 or more"),
     (line(bow_above="12 cm"), "the line leaves the piece"),
     (line(top="60 cm"), "does not fit"),
     (line(**{"from": {"edge": "centre", "at": "50%"}}), "begins on the centre"),

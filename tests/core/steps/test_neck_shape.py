@@ -276,8 +276,8 @@ BAD = [
     ({"shape": "round", "back_depth": "80 cm"}, "does not go with this width", "below the neck point"),
     ({"shape": "off_shoulder", "back": "v"}, "does not go with it", "round"),
     ({"shape": "keyhole", "end": "heart"}, "does not end so", "round, point"),
-    ({"shape": "canoe", "turn": "0"}, "over nothing", "such as 2 cm"),
-    ({"shape": "round", "corner": "-1 cm"}, "less than nothing", "0 or more"),
+    ({"shape": "canoe", "turn": "0"}, "longer than 0", "such as 2 cm"),
+    ({"shape": "round", "corner": "-1 cm"}, "less than 0", "0 or more"),
 ]  # fmt: skip
 
 

@@ -157,7 +157,7 @@ def test_one_piece_gets_what_the_other_loses(steps: list[dict], shift: dict) -> 
         (side(by="0 cm"), "does not fit"),
         (side(on="bakc"), "Did you mean 'back'"),
         (true_seam("shoulder", "waist"), "does not meet the shoulder.*Choose"),
-        (true_seam("shoulder", "neckline", over="0"), "blend over nothing"),
+        (true_seam("shoulder", "neckline", over="0"), "blend must be longer than 0"),
         ({"do": "piece.square", "on": "front", "edge": "armhole"}, "does not meet the fold"),
     ],
 )

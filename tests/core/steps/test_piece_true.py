@@ -52,7 +52,7 @@ def test_other_edges_keep_their_length() -> None:
 
 @pytest.mark.parametrize(
     ("change", "said"),
-    [({"over": "0 cm"}, "over nothing"), ({"edge": "hem"}, "no edge 'hem'"), ({"over": "hips"}, "no measurement")],
+    [({"over": "0 cm"}, "longer than 0"), ({"edge": "hem"}, "no edge 'hem'"), ({"over": "hips"}, "no measurement")],
 )
 def test_refusals(change: dict[str, str], said: str) -> None:
     step = registry.read({**WAIST, **change})

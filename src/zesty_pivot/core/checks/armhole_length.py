@@ -27,7 +27,8 @@ def _run(look: Look) -> Iterable[Finding]:
         yield Finding(
             "armhole_length", Severity.REMARK, "front", "armhole:block",
             f"the armhole is {format_length(abs(now - before), unit)} {way} than the block's: {format_length(now, unit)}",
-            abs(now - before), LIMIT, "mm", "A sleeve for the block does not fit it any more; sleeveless it may well be meant.",
+            abs(now - before), LIMIT, "mm",
+            "A sleeve drafted for the block no longer fits; on a sleeveless style this may be intended.",
         )  # fmt: skip
 
 

@@ -88,7 +88,7 @@ class BlockFile(Model):
     def _positive(cls, value: dict[str, float]) -> dict[str, float]:
         for name, mm in value.items():
             if not 0.0 < mm <= MAX_LENGTH_MM:
-                raise ValueError(f"{name} is {mm:g}; a measurement is more than nothing, and under 100 m")
+                raise ValueError(f"{name} is {mm:g}; a measurement must be greater than 0 and under 100 m")
         return value
 
 

@@ -58,7 +58,7 @@ class Style(Model):
     def _plain(cls, value: dict[str, str | float]) -> dict[str, str | float]:
         for name, text in value.items():
             if length_mm(text, Scope("cm")) <= 0.0:
-                raise ValueError(f"{name} is {text}; a measurement is more than nothing")
+                raise ValueError(f"{name} is {text}; a measurement must be greater than 0")
         return value
 
     def scope(self) -> Scope:

@@ -38,7 +38,7 @@ def shortened(path: Path, by: float, *, at_start: bool) -> Path:
     if by <= JOIN_TOL:
         return path
     if by >= path.length - 1.0:
-        raise GeometryError("the edge is shorter than the shade", advice="Give less shade.")
+        raise GeometryError("the edge is shorter than the turn of cloth", advice="Allow less turn of cloth.")
     return path.split_at(by)[1] if at_start else path.split_at(path.length - by)[0]
 
 

@@ -20,7 +20,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     x, depth, turn = asked["width"], asked["depth"], asked["turn"]
     start, stop, into = frame.start(depth), frame.on_shoulder(x), frame.into(x)
     if turn <= 0.0:
-        raise GeometryError("rounded over nothing", where=frame.piece.name, advice="Give a length such as 2 cm.")
+        raise GeometryError("the rounding must be longer than 0", where=frame.piece.name, advice="Give a length such as 2 cm.")
     under = stop + into * min(_UNDER * turn, 0.5 * max(float(start[1] - stop[1]), 2.0))
     out, size = frame.square(depth), math.dist(start, under)
     way = (under - start) / size

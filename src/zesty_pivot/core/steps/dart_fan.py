@@ -37,7 +37,7 @@ _MOST_BEND = math.radians(40.0)
 class FanDart(DartChain):
     """Shares one dart out to places a spacing apart, centred where it opens now."""
 
-    title: ClassVar[str] = "Several darts of one"
+    title: ClassVar[str] = "Divide into darts"
     summary: ClassVar[str] = "Open one dart as several beside each other: radiating or parallel, equal or not."
 
     do: Literal["dart.fan"] = "dart.fan"

@@ -45,7 +45,7 @@ class FishEyeDart(Step):
         others = tuple(eye for eye in piece.fisheyes if eye.id != self.dart)
         intake = length_mm(self.intake, context.scope)
         if intake < 0.0:
-            raise StepError("a fish-eye dart that takes in less than nothing", where=self.on, advice="Give 0 or more.")
+            raise StepError("the intake of a fish-eye dart must be 0 or more", where=self.on, advice="Give 0 or more.")
         if intake == 0.0:
             if old is None:
                 raise StepError("there is no such fish-eye dart to take away", where=self.on, advice="Give an intake.")

@@ -113,7 +113,7 @@ class UseDart(DartChain):
         if self.as_ == "tucks":
             stitched = length_mm(self.stitched, context.scope)
             if stitched <= 0.0:
-                raise StepError("a tuck stitched over nothing", where=self.on, advice="Give a length such as 6 cm.")
+                raise StepError("a tuck must be stitched over more than 0", where=self.on, advice="Give a length such as 6 cm.")
             if self.count > 1:
                 self._refuse_deep(piece, members, context)
             shortest = min(min(piece.legs(id)) for id in members)

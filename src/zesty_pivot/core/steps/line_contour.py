@@ -64,7 +64,7 @@ class Contour(Step):
             raise StepError("a dart opens on the centre", where=self.on, advice="Move it away first.")
         line = np.concatenate([run.path.cubics.reshape(-1, 2) for run in runs])
         if len(runs) > 1 or np.abs(line[:, 0] - line[0, 0]).max() > 1e-6:
-            raise StepError("the centre is not one straight line any more", where=self.on, advice="Do this step earlier.")
+            raise StepError("the centre is no longer one straight line", where=self.on, advice="Do this step earlier.")
         whole, x = runs[0], float(line[0, 0])
         top = self._height(piece, context)
         waist = piece.levels["waist"] if piece.is_hip_length else float(whole.path.start[1])

@@ -240,7 +240,7 @@ class Princess(Step):
             )
         smooth = length_mm(self.smooth, scope)
         if smooth < 0.0:
-            raise StepError("a corner rounded over less than nothing", where=self.on, advice="Give 0 or more.")
+            raise StepError("the rounding at the point must be 0 or more", where=self.on, advice="Give 0 or more.")
         strokes = 2 if (piece.of or piece.name).startswith("back") else 1
         notch_y = drafted.levels.get("bust") if reach[0] < drafted.levels.get("bust", -1e9) < reach[1] else None
         if "bust_point" in piece.landmarks:
@@ -351,9 +351,10 @@ class Princess(Step):
         found: list[Note] = []
         taken = [dart for through in throughs for dart in through.darts]
         if taken:
-            named = ", ".join(words(dart) for dart in taken)
+            named = " and ".join(words(dart) for dart in taken)
+            plural = "dart is" if len(taken) == 1 else "darts is"
             degrees = sum(math.degrees(angle) for _pivot, angle in made.panels.angles)
-            into = f"{degrees:.1f}° of the {named} went into the seam" if made.panels.angles else f"took in the {named}"
+            into = f"{degrees:.1f}° from the {named} {plural} now in the seam" if made.panels.angles else f"took in the {named}"
             found.append(Note(into, self.on))
         if abs(made.extended) > 0.01:
             text = format_length(abs(made.extended), "mm", fine=True)

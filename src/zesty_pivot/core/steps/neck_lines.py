@@ -182,7 +182,7 @@ def _meeting_well(frame: Frame, asked: Asked, drawn: Drawn, turn: float | None) 
     path = drawn.path
     reach = turn if turn is not None else asked.numbers.get("turn", TURN)
     if reach <= 0.0:
-        raise StepError("rounded over nothing", where=frame.piece.name, advice="Give a length such as 2 cm.")
+        raise StepError("the rounding must be longer than 0", where=frame.piece.name, advice="Give a length such as 2 cm.")
     angle = frame.angle_of(x, -path.end_direction)
     if drawn.bends:
         path = bent(path, frame.into(x), reach)

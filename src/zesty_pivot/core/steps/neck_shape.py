@@ -140,7 +140,7 @@ class ShapeNeck(PairStep):
 
         for key, mm in numbers.items():
             if mm < 0.0 and key != "bow":
-                what = f"{shape_of(self.shape).words_for(key).lower()}: {told(mm)} is less than nothing"
+                what = f"{shape_of(self.shape).words_for(key).lower()}: {told(mm)} is less than 0"
                 raise StepError(what, where=name, advice="Give 0 or more.")
         for key in ("strap", "hole_width", "hole_height", "rise"):
             if key in numbers and numbers[key] < 1.0:

@@ -34,7 +34,8 @@ class Facing(PairStep):
 
     title: ClassVar[str] = "Facing or lining"
     summary: ClassVar[str] = (
-        "Trace facings along the finished edges, a shade less so that they roll inside; or a lining, a copy of the pieces."
+        "Trace facings along the finished edges, shorter by the turn of cloth so that they roll inside; or a lining, a copy of "
+        "the pieces."
     )
 
     do: Literal["piece.facing"] = "piece.facing"
@@ -58,7 +59,7 @@ class Facing(PairStep):
             advice = f"Give {format_length(LEAST, unit)} to {format_length(MOST, unit)}; 6 cm is usual."
             raise StepError(what, where=self.on, advice=advice)
         if not 0.0 <= shade <= MOST_SHADE:
-            what = f"a shade of {format_length(shade, unit, fine=True)}"
+            what = f"a turn of cloth of {format_length(shade, unit, fine=True)}"
             raise StepError(what, where=self.on, advice="Give 0 to 5 mm; 1 to 2 mm are usual.")
         return depth, shade
 
@@ -116,8 +117,8 @@ class Facing(PairStep):
                 found.append(line("lining", "Trace the {on} once more for the {name}.", **names))
                 continue
             text = (
-                "Pin the darts of the {on} shut. Trace the {name} along {edges}, {deep} deep, and take {shade} off its end so "
-                "that it rolls inside. Write its grain as that of the {on}."
+                "Pin the darts of the {on} shut. Trace the {name} along {edges}, {deep} deep, and take {shade} off its end for "
+                "the turn of cloth, so that it rolls inside. Write its grain as that of the {on}."
             )
             edges = " and ".join(
                 f"the {words(mine)} ({format_length(extra.piece.edge(mine).sewn_length, unit, fine=True)})"

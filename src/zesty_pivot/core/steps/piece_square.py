@@ -33,7 +33,7 @@ class SquareAtCentre(Step):
     def _made(self, pattern: Pattern, context: Context) -> tuple[Piece, float]:
         over = length_mm(self.over, context.scope)
         if over <= 0.0:
-            raise StepError("redrawn over nothing", where=self.on, advice="Give a length such as 3 cm.")
+            raise StepError("the redrawn stretch must be longer than 0", where=self.on, advice="Give a length such as 3 cm.")
         pattern.piece(self.on).edge(self.edge)
         return square_at_centre(pattern.piece(self.on), self.edge, over)
 

@@ -72,7 +72,9 @@ class TruePiece(Step):
     def _over(self, context: Context) -> float:
         over = length_mm(self.over, context.scope)
         if over <= 0.0:
-            raise StepError("a blend over nothing", where=f"{self.on} {words(self.edge)}", advice="Give a length such as 5 cm.")
+            raise StepError(
+                "the blend must be longer than 0", where=f"{self.on} {words(self.edge)}", advice="Give a length such as 5 cm."
+            )
         return over
 
     def _blends(self, pattern: Pattern, context: Context) -> list[tuple[Piece, int, Redrawn]]:

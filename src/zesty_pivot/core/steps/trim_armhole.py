@@ -151,8 +151,8 @@ class TrimArmhole(PairStep):
         for name in self.names():
             pattern, drawn, _notes = self._one(pattern, name, context)
             text = (
-                "On the {on}, mark {in_} in from the shoulder tip and {lower} below the underarm (above it where less than "
-                "nothing), and draw the armhole from mark to mark: it measures {long}."
+                "On the {on}, mark {in_} in from the shoulder tip and {lower} below the underarm (above it where "
+                "negative), and draw the armhole from mark to mark: it measures {long}."
             )
             figures = {"in_": length_mm(self.shoulder_in, context.scope), "lower": length_mm(self.lower, context.scope)}
             shown = {key: format_length(mm, unit) for key, mm in figures.items()}

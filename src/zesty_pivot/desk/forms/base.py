@@ -86,7 +86,7 @@ class StepForm(QWidget):
             unit = self.model.style.units
             mm = length_mm(text, self.model.style.scope())
             if mm <= 0.0:
-                raise ZestyError("a length over nothing is needed", advice="Write a number such as 3.")
+                raise ZestyError("enter a length greater than 0", advice="Write a number such as 3.")
             return f"= {format_length(mm, unit, fine=unit != 'in')}"
 
         return worth

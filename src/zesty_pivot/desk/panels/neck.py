@@ -123,11 +123,12 @@ class NeckPanel(QWidget):
     def _show_advice(self, found: Opened | None) -> None:
         lacks = found is not None and found.short_mm > 0.0
         if found is None:
-            text = "This edge goes round no neck that must pass the head."
+            text = "This edge doesn't have to pass over the head."
         elif lacks:
-            text = f"The head does not pass: {self._model.length(found.short_mm)} are missing. Let it open, or make it wider."
+            short = self._model.length(found.short_mm)
+            text = f"The neck opening is {short} too small for the head. Add an opening, or make it wider."
         else:
-            text = "The head passes."
+            text = "The head fits through."
         self.advice.setText(text)
         self.ways.setEnabled(lacks)
 

@@ -94,7 +94,7 @@ class PractisePanel(QWidget):
     def _worth(self, text: str) -> str:
         mm = length_mm(text, self._model.style.scope())
         if mm <= 0.0:
-            raise ZestyError("a mouth over nothing is needed", advice="Write a number such as 3.")
+            raise ZestyError("the mouth must be greater than 0", advice="Write a number such as 3.")
         return f"= {self._model.length(mm)}"
 
     @contained("the practise panel")
