@@ -237,11 +237,11 @@ class Session:
     def grows(self) -> None:
         """Going through it all again keeps nothing more: objects, widgets, states, entries."""
         counts = []
-        for _ in range(3):
+        for _ in range(4):  # what is kept of the last so many has filled up by the third
             self.there_and_back()
             _settle()
             counts.append((len(gc.get_objects()), len(QApplication.allWidgets()), round(memory_mb())))
-        for what, first, then in zip(("objects", "widgets", "MB"), counts[1], counts[2], strict=True):
+        for what, first, then in zip(("objects", "widgets", "MB"), counts[2], counts[3], strict=True):
             if then > GROWTH * first:
                 self.wrong.append(f"{first} {what} became {then} by undoing and redoing once more")
         if len(self.model._evaluator._states) > KEPT_STATES or len(self.values) > KEPT_ENTRIES:

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import functools
 import threading
-import weakref
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
 from typing import Any, Generic, TypeVar, cast
@@ -39,20 +38,22 @@ class Kept(Generic[Made]):
         return made
 
 
+_PLACE = "_kept_with"  # where a value has what is kept with it; beside its fields, so that it takes no part in comparing
+
+
 def kept_with(work: Asked) -> Asked:
-    """Makes a function of a frozen value, and of hashable things beside it, be worked out once for each and kept for as long as
-    the value lives. Values are told apart by identity. What is given back is shared: nobody may change it."""
-    found: dict[int, tuple[weakref.ref[Any], dict[tuple[Hashable, ...], Any]]] = {}
+    """Makes a function of a frozen value, and of hashable things beside it, be worked out once for each and kept with the
+    value. What is given back is shared: nobody may change it.
+
+    It is kept in the value itself, not in a table beside it: a result may well hold the value, and would keep it for ever.
+    """
 
     @functools.wraps(work)
     def asked(value: object, *args: Hashable) -> Any:
-        number = id(value)
-        entry = found.get(number)
-        if entry is None:
-            entry = found[number] = (weakref.ref(value, lambda _gone: found.pop(number, None)), {})
-        known = entry[1]
-        if args not in known:
-            known[args] = work(value, *args)
-        return known[args]
+        known: dict[tuple[Hashable, ...], Any] = vars(value).setdefault(_PLACE, {})
+        key = (work, *args)
+        if key not in known:
+            known[key] = work(value, *args)
+        return known[key]
 
     return cast("Asked", asked)

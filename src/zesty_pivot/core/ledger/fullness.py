@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from dataclasses import dataclass
 
-from zesty_pivot.core.kept import Kept
+from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.piece import Pattern, Piece, Place, StyleLine
 from zesty_pivot.core.piece.names import SIDES, side_of, words
 from zesty_pivot.core.piece.spot import describe
@@ -16,8 +16,6 @@ NOISE_DEG = 1e-9
 SEAM = "seam"  # the use of what went into a style line
 
 PARKED = "parked"  # the use under which a dart that is put away stands in the account
-
-_STATIONS: Kept[str] = Kept(256)  # by piece, block and dart: most pieces stay from one look to the next
 
 
 @dataclass(frozen=True)
@@ -129,9 +127,14 @@ def _placed(piece: Piece, block: Piece, pivot: str) -> tuple[Placed, ...]:
 
 def station(piece: Piece, block: Piece, dart: str) -> str:
     """Where a dart opens: the station's name, or the edge and the share along it."""
-    return _STATIONS.get((piece, block), (dart,), lambda: _station(piece, block, dart))
+    known = _stations(piece)
+    if dart not in known or known[dart][0] is not block:
+        run = piece.mouth_run(dart)
+        known[dart] = block, describe(piece, block, Place(run, piece.runs[run].path.length), piece.dart(dart).pivot)
+    return known[dart][1]
 
 
-def _station(piece: Piece, block: Piece, dart: str) -> str:
-    run = piece.mouth_run(dart)
-    return describe(piece, block, Place(run, piece.runs[run].path.length), piece.dart(dart).pivot)
+@kept_with
+def _stations(_piece: Piece) -> dict[str, tuple[Piece, str]]:
+    """Where the darts of a piece were found to open, by dart, with the block that it was told for; filled by `station` alone."""
+    return {}

@@ -10,11 +10,9 @@ from PyQt6.QtGui import QFont, QPainter, QPainterPath, QPen
 from zesty_pivot.core.finish.marks import Circle, Text
 from zesty_pivot.core.finish.pen import DRILL, LOOKS, Look
 from zesty_pivot.core.finish.piece import FinishedPiece, Stroke
-from zesty_pivot.core.kept import Kept
+from zesty_pivot.core.kept import kept_with
 from zesty_pivot.desk.table.shapes import qt_path
 from zesty_pivot.desk.theme import NOW, text_font
-
-_SHAPES: Kept[QPainterPath] = Kept(4096)  # by stroke, and by piece for the area inside the cut line; some forty a piece
 
 
 class ScreenPen:
@@ -32,7 +30,7 @@ class ScreenPen:
         if self._filled:
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(NOW.color("paper"))
-            painter.drawPath(_SHAPES.get((piece,), (), lambda: _area(piece)))
+            painter.drawPath(_area(piece))
         painter.setBrush(Qt.BrushStyle.NoBrush)
 
     def _pen(self, look: Look) -> QPen:
@@ -43,7 +41,7 @@ class ScreenPen:
 
     def stroke(self, stroke: Stroke) -> None:
         self._painter.setPen(self._pen(LOOKS[stroke.kind]))
-        self._painter.drawPath(_SHAPES.get((stroke,), (), lambda: qt_path(stroke.paths)))
+        self._painter.drawPath(_lines(stroke))
 
     def circle(self, circle: Circle) -> None:
         self._painter.setPen(self._pen(DRILL))
@@ -62,6 +60,12 @@ class ScreenPen:
         painter.restore()
 
 
+@kept_with
+def _lines(stroke: Stroke) -> QPainterPath:
+    return qt_path(stroke.paths)
+
+
+@kept_with
 def _area(piece: FinishedPiece) -> QPainterPath:
     """What lies inside the cut line."""
     ring = QPainterPath()
