@@ -136,5 +136,5 @@ def station(piece: Piece, block: Piece, dart: str) -> str:
 
 @kept_with
 def _stations(_piece: Piece) -> dict[str, tuple[Piece, str]]:
-    """Where the darts of a piece were found to open, by dart, with the block that it was told for; filled by `station` alone."""
+    """Where the darts of a piece were found to open, by dart, with the block it was told for; `station` fills it."""
     return {}
