@@ -172,7 +172,7 @@ def table(seed: int, found: Sequence[Done]) -> list[str]:
 def kept(text: str) -> dict[int, str]:
     """What a table says of each seed."""
     found = re.split(r"^## Seed (\d+)$", text, flags=re.MULTILINE)[1:]
-    return {int(seed): f"## Seed {seed}\n{rows}".strip() for seed, rows in zip(found[::2], found[1::2], strict=True)}
+    return {int(seed): f"## Seed {seed}\n\n{rows.strip()}" for seed, rows in zip(found[::2], found[1::2], strict=True)}
 
 
 def main() -> int:
