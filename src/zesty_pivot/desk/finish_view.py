@@ -199,8 +199,8 @@ class FinishView(QWidget):
 
     @contained("the wanted ease")
     def _show_ease(self) -> None:
-        self.stretch.set_text(str(self._model.style.finish.stretch or "0%"), self._model.opened)
         """The wanted ease, and in empty fields what there is now."""
+        self.stretch.set_text(str(self._model.style.finish.stretch or "0%"), self._model.opened)
         found, style = self._model.derived.girths, self._model.style
         body, unit = style.scope().measures, style.units
         for (name, field), girth in zip(self.ease.items(), (found.bust, found.waist, found.hip), strict=True):

@@ -181,7 +181,7 @@ class DeskModel(QObject):
         self._show(style if until is None else style.with_steps(style.steps[:until]))
 
     def _end_preview(self) -> None:
-        """Nothing is dragged any more; where steps had to wait, the table looks at the state that it looked at before."""
+        """What was dragged is put down; where steps had to wait, the table looks at the state that it looked at before."""
         if self._preview is not None and self._looked is not None:
             self.looking = self._looked[0]
         self._preview = self._looked = None

@@ -90,6 +90,7 @@ def _apart(ring: NDArray[np.float64]) -> NDArray[np.float64]:
     return kept
 
 
+@kept_with  # immutable as the piece is, and asked for by grain, slashes, facings and girths
 def cloth(piece: Piece) -> shapely.Polygon | shapely.MultiPolygon:
     """The area of a piece with its darts cut out; of one whose outline crosses itself all that it goes round.
 
