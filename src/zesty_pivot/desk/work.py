@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import threading
+import time
 from collections.abc import Callable
 from typing import Any
 
@@ -14,6 +15,7 @@ from zesty_pivot.core.errors import ZestyError
 
 SHOWN_AFTER_MS = 500
 PATIENCE_S = 0.08  # most work is done by then, and nothing need be shown
+TOLD_EVERY_S = 0.04  # more often would fill the interface's queue and keep its timers waiting
 
 
 class Stopped(ZestyError):  # noqa: N818 - no fault: the user asked for it
@@ -26,12 +28,16 @@ class Progress:
     def __init__(self, told: Callable[[int, int], None]) -> None:
         self._told = told
         self._stop = threading.Event()
+        self._last = float("-inf")
 
     def __call__(self, done: int, total: int) -> None:
         """So many parts of so many are done. Raises Stopped when the user does not want more."""
         if self._stop.is_set():
             raise Stopped("stopped; nothing was written")
-        self._told(done, total)
+        now = time.monotonic()
+        if done >= total or now - self._last >= TOLD_EVERY_S:
+            self._last = now
+            self._told(done, total)
 
     def stop(self) -> None:
         """Asks the work to stop at its next part."""
