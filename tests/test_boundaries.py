@@ -1,5 +1,6 @@
 """The architecture: the core without Qt, contracts that can fail, no module too long, no family list kept by hand."""
 
+import ast
 import os
 import re
 import shutil
@@ -8,6 +9,8 @@ import sys
 from pathlib import Path
 
 import pytest
+
+from zesty_pivot.core.steps.registry import all_steps
 
 ROOT = Path(__file__).parent.parent
 SRC = ROOT / "src" / "zesty_pivot"
@@ -58,6 +61,28 @@ def test_a_step_is_one_file(tmp_path: Path) -> None:
         capture_output=True, text=True, check=True,
     )  # fmt: skip
     assert "piece.again" in found.stdout and "piece.true" in found.stdout
+
+
+def _calls(tree: ast.AST) -> set[str]:
+    """The names that are called, and those whose `model_validate` is."""
+    found = {node.func for node in ast.walk(tree) if isinstance(node, ast.Call)}
+    held = {f.value for f in found if isinstance(f, ast.Attribute) and f.attr in ("model_validate", "model_construct")}
+    return {name.id for name in found | held if isinstance(name, ast.Name)}
+
+
+def test_nothing_in_the_core_builds_a_step_to_call_it() -> None:
+    steps = {step.__name__ for step in all_steps().values()}
+    assert _calls(ast.parse("MoveDart(on='front')\nUnfold.model_validate({})")) & steps == {"MoveDart", "Unfold"}
+    built = {path.name: made for path in (SRC / "core").rglob("*.py") if (made := _calls(ast.parse(path.read_text())) & steps)}
+    assert not built
+
+
+def test_steps_take_nothing_from_each_other() -> None:
+    """What two of them need is a procedure; only the roots of steps are shared."""
+    shared = {"base", "dart_chain"}
+    for path in (SRC / "core" / "steps").glob("*_*.py"):
+        others = set(re.findall(r"zesty_pivot\.core\.steps\.(\w+)", path.read_text()))
+        assert others <= shared, (path.name, others)
 
 
 def test_widgets_have_no_literal_colours() -> None:

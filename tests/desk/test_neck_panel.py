@@ -11,8 +11,8 @@ from tests.desk.test_handles import drag, points
 from tests.samples import move, style
 from zesty_pivot.core.finish.matched import matched
 from zesty_pivot.core.necklines.registry import all_shapes
+from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.base import Context
 
 ROUND = {"do": "neck.shape", "on": "front", "shape": "round"}
 

@@ -18,11 +18,12 @@ from zesty_pivot.core.formats import block_file, files
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.base import Context, Step
+from zesty_pivot.core.steps.base import Step
 
 DEEP_EACH = 4  # every so many the files are written and the style is opened again
 

@@ -7,9 +7,10 @@ from typing import get_args
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Dart, Piece
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.base import Context, Step
+from zesty_pivot.core.steps.base import Step
 from zesty_pivot.core.steps.dart_use import USES, As, UseDart
 from zesty_pivot.desk.forms.dart_park import HARMLESS
 from zesty_pivot.desk.model import DeskModel

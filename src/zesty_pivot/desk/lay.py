@@ -14,7 +14,7 @@ from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.piece import Pattern, Seam
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.pattern import parts_of
-from zesty_pivot.core.steps.hand import Way
+from zesty_pivot.core.procedures.hand import Way
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.shapes import SPREAD
 

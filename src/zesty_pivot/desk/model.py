@@ -16,11 +16,12 @@ from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.formats.unit_change import with_units
 from zesty_pivot.core.ledger import Account
 from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import Unit, format_length, length_mm
 from zesty_pivot.core.recipe import State
 from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.base import Context, Step
+from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk import opening
 from zesty_pivot.desk.history import History
 from zesty_pivot.desk.opening import Opened

@@ -6,10 +6,10 @@ from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger.opening import opened
 from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.frames import block_frame
+from zesty_pivot.core.procedures.neckline_edges import ROOM
 from zesty_pivot.core.recipe.attempt import attempt
-from zesty_pivot.core.steps.base import Context
-from zesty_pivot.core.steps.neck_lines import ROOM
-from zesty_pivot.core.steps.neck_room import block_frame
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
 
 _ROUNDS = 12

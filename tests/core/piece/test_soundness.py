@@ -11,7 +11,7 @@ from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.soundness import fault_of, piece_fault
-from zesty_pivot.core.steps.base import Context, Outcome
+from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.steps.dart_move import MoveDart
 
 FRONT = real_pattern().piece("front")

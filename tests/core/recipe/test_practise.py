@@ -1,15 +1,18 @@
 """Practise: questions have one answer, the answer is what the step does, and a guess is judged fairly."""
 
 import random
+from dataclasses import replace
 
 import pytest
 
 from tests.samples import move, real_pattern, scaled, worked
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.clearing import station_of
+from zesty_pivot.core.procedures.dart_moves import move_dart
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe.practise import KINDS, question
-from zesty_pivot.core.steps.base import Context
 
 
 @pytest.mark.parametrize("kind", KINDS)
@@ -18,19 +21,19 @@ from zesty_pivot.core.steps.base import Context
 def test_the_answer_is_what_the_step_does(kind: str, seed: int, unit: str) -> None:
     block = scaled(1.0 + 0.02 * seed, 1.0)
     asked = question(kind, block, Context(block, Scope(unit)), random.Random(seed))  # type: ignore[arg-type]
-    after = asked.step.apply(block, Context(block, Scope(unit))).pattern.piece(asked.step.on)
+    after = move_dart(asked.move, block, Context(block, Scope(unit))).pattern.piece(asked.move.on)
     assert any(abs(after.intake(dart.id) - asked.mouth_mm) < 1e-9 for dart in after.darts)
     assert asked.text.endswith("?") and asked.kind == kind
     if kind == "where":
         assert asked.answer in asked.choices and 2 <= len(asked.choices) <= 4
-        assert asked.step.to.station == asked.answer
+        assert asked.move.to.station == asked.answer
         assert asked.is_right(asked.answer) and not any(asked.is_right(c) for c in asked.choices if c != asked.answer)
         # Only one choice gives the mouth that is told.
         for other in asked.choices:
             if other != asked.answer:
-                moved = asked.step.model_copy(update={"to": asked.step.to.model_copy(update={"station": other})})
-                found = moved.apply(block, Context(block, Scope())).pattern.piece(asked.step.on)
-                assert abs(found.intake(asked.step.dart) - asked.mouth_mm) > 0.1 * asked.mouth_mm
+                moved = replace(asked.move, to=station_of(other))
+                found = move_dart(moved, block, Context(block, Scope())).pattern.piece(asked.move.on)
+                assert abs(found.intake(asked.move.dart) - asked.mouth_mm) > 0.1 * asked.mouth_mm
     else:
         assert not asked.choices
         near = max(0.1 * asked.mouth_mm, 5.0)
@@ -46,4 +49,4 @@ def test_without_darts_there_is_nothing_to_practise() -> None:
     with pytest.raises(StepError, match="no dart to practise with"):
         question("whole", flat, Context(block, Scope()), random.Random(1))
     one = worked([*steps[1:], move("waist", "french")]).pattern
-    assert question("whole", one, Context(block, Scope()), random.Random(1)).step.dart == "waist"
+    assert question("whole", one, Context(block, Scope()), random.Random(1)).move.dart == "waist"

@@ -19,10 +19,10 @@ from zesty_pivot.core.ledger import accounts
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.region import crosses_itself
 from zesty_pivot.core.piece.spot import ALL_STATIONS
+from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.base import Context
 
 # Blocks with other darts than the file has: what steps make of it is a block of its own.
 MADE = {

@@ -12,10 +12,10 @@ from zesty_pivot.core.formats.unit_change import with_units
 from zesty_pivot.core.ledger import accounts
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.spot import ALL_STATIONS
+from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.base import Context
 
 DARTS = [("front", "shoulder"), ("front", "waist"), ("back", "shoulder"), ("back", "waist")]
 

@@ -100,6 +100,25 @@ def test_a_dart_that_stops_short_is_led_to_the_pivot() -> None:
     assert "was led to it" in found.states[1].notes[0].text
 
 
+@pytest.mark.parametrize(
+    ("step", "at"),
+    [
+        ({"do": "neck.shape", "on": "front", "shape": "scoop"}, (107.0, 223.0)),
+        ({"do": "trim.strapless", "on": "front"}, (107.0, 223.0)),
+    ],
+)
+def test_a_short_dart_is_told_of_by_the_steps_that_move_it_by_themselves(step: dict, at: tuple[float, float]) -> None:
+    """They moved it, led it to the pivot, and said nothing: its sewn point lay elsewhere without a word."""
+    value = real_block().model_dump(mode="json", by_alias=True, exclude_none=True)
+    value["pieces"][0]["darts"][0]["point"] = list(at)  # the shoulder dart, above the bust point
+    pattern = block_file.pattern(block_file.from_value(value, "short"))
+    short = pattern.piece("front").dart("shoulder").extended_mm
+    assert short > 10.0
+    notes = Evaluator().evaluate(pattern, [registry.read(step)], Scope()).states[1].notes
+    told = [note for note in notes if "was led to it" in note.text]
+    assert [note.amount_mm for note in told] == [short] and "shoulder dart" in told[0].text
+
+
 def test_a_centre_opened_by_a_dart_is_said() -> None:
     found = worked([move("shoulder", "centre_bust")])
     assert "opens the centre" in found.states[1].notes[0].text

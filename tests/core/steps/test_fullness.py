@@ -10,10 +10,10 @@ from hypothesis import strategies as st
 
 from tests.samples import move, real_pattern, scaled, stretches, worked
 from zesty_pivot.core.ledger import accounts
+from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.base import Context
 
 
 def slash(at: dict, by: str, on: str = "front", **end: object) -> dict:  # type: ignore[type-arg]

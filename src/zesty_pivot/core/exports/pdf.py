@@ -6,8 +6,8 @@ from zesty_pivot.core.exports.base import FULL, Export, Make
 from zesty_pivot.core.finish.sheet import Sheet
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.tiles import Tile, Tiling, best_tiling, needed
+from zesty_pivot.core.procedures.hand import Way
 from zesty_pivot.core.recipe.hand import Section, hand_sheet
-from zesty_pivot.core.steps.hand import Way
 
 
 def tiled(sheet: Sheet, paper: str) -> tuple[Tiling, tuple[Tile, ...]]:

@@ -13,8 +13,8 @@ from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.moves.redraw import corner
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import LEFT, side_of
-from zesty_pivot.core.steps.base import Context
-from zesty_pivot.core.steps.neck_room import UPPER, cleared
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.clearing import UPPER, cleared
 
 
 @dataclass(frozen=True)

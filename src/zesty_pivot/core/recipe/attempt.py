@@ -2,23 +2,31 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.piece.soundness import fault_of
-from zesty_pivot.core.steps.base import Context, Outcome, Step
+from zesty_pivot.core.procedures.base import Context, Outcome
+from zesty_pivot.core.steps.base import Step
 
 
 def attempt(step: Step, pattern: Pattern, context: Context) -> Outcome:
     """What a step makes of a pattern. Raises nothing but ZestyErrors: a fault of the program, and a pattern that does not hold
     together, are refusals like any other."""
+    return contained(step.title, lambda: step.apply(pattern, context), pattern)
+
+
+def contained(title: str, work: Callable[[], Outcome], pattern: Pattern) -> Outcome:
+    """What some work of a title makes of a pattern. Raises as `attempt` does."""
     try:
-        outcome = step.apply(pattern, context)
+        outcome = work()
         broken = fault_of(outcome.pattern, pattern)
     except ZestyError:
         raise
     except Exception as fault:
-        reference = faults.caught(fault, f"the step “{step.title}”")
+        reference = faults.caught(fault, f"the step “{title}”")
         raise StepError(faults.sentence("the step", reference), advice=faults.ADVICE) from fault
     if broken is not None:
         raise StepError(f"this would leave {broken}", advice="Change the step, or the one before it.")

@@ -9,9 +9,10 @@ from dataclasses import dataclass
 
 from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.piece.pattern import Pattern
+from zesty_pivot.core.procedures.base import Context, Note
 from zesty_pivot.core.quantity.formula import Scope
 from zesty_pivot.core.recipe.attempt import attempt
-from zesty_pivot.core.steps.base import Context, Note, Step
+from zesty_pivot.core.steps.base import Step
 
 KEPT_STATES = 512  # about forty styles of twelve steps; the oldest go first
 

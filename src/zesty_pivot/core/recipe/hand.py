@@ -7,10 +7,10 @@ from dataclasses import dataclass
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity.formula import Scope
 from zesty_pivot.core.recipe.evaluation import Derivation
-from zesty_pivot.core.steps.base import Context
-from zesty_pivot.core.steps.hand import Line, Way, line
 
 WAYS: dict[Way, str] = {"pivot": "Pivot: pin, trace, swing, trace", "slash": "Slash: cut, close, tape"}
 

@@ -10,10 +10,11 @@ from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.piece import Pattern, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import STATION_WORDS
-from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.recipe.attempt import attempt
-from zesty_pivot.core.steps.base import Context
-from zesty_pivot.core.steps.dart_move import MoveDart
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.clearing import station_of
+from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
+from zesty_pivot.core.quantity import format_length, share_of
+from zesty_pivot.core.recipe.attempt import contained
 
 Kind = Literal["whole", "share", "where"]
 KINDS: dict[Kind, str] = {
@@ -40,7 +41,7 @@ class Question:
     mouth is asked; `answer` is the right station."""
 
     kind: Kind
-    step: MoveDart
+    move: DartMove
     text: str
     mouth_mm: float
     choices: tuple[str, ...] = ()
@@ -68,12 +69,12 @@ def question(kind: Kind, pattern: Pattern, context: Context, chance: random.Rand
     raise StepError("there is no dart to practise with", where="practise", advice="Open a style whose block has darts.")
 
 
-def _moved(pattern: Pattern, context: Context, on: str, dart: str, station: str, share: str) -> tuple[MoveDart, float] | None:
+def _moved(pattern: Pattern, context: Context, on: str, dart: str, station: str, share: str) -> tuple[DartMove, float] | None:
     """The move and its new mouth in mm; None where it cannot be done or opens no mouth of its own."""
-    step = MoveDart.model_validate({"on": on, "dart": dart, "to": {"station": station}, "share": share})
+    move = DartMove(on, dart, station_of(station), share_of(share))
     before = pattern.piece(on)
     try:
-        after = attempt(step, pattern, context).pattern.piece(on)
+        after = contained("Practise", lambda: move_dart(move, pattern, context), pattern).pattern.piece(on)
     except ZestyError:
         return None
     if after == before or len(after.darts) < len(before.darts):
@@ -81,24 +82,24 @@ def _moved(pattern: Pattern, context: Context, on: str, dart: str, station: str,
     made = next((d.id for d in after.darts if not before.has_dart(d.id)), dart)
     if share != "100%" and made == dart:
         return None
-    return step, after.intake(made)
+    return move, after.intake(made)
 
 
 def _mouth(pattern: Pattern, context: Context, on: str, dart: str, station: str, share: str, kind: Kind) -> Question | None:
     found = _moved(pattern, context, on, dart, station, share)
     if found is None:
         return None
-    step, mouth = found
+    move, mouth = found
     wide = format_length(pattern.piece(on).intake(dart), context.scope.unit)
     much = "The whole" if share == "100%" else f"{share} of the"
     place = STATION_WORDS[station]
     text = f"{much} {words(dart)} dart of the {words(on)}, {wide} wide now, goes to: {place}. How wide is the new mouth?"
-    return Question(kind, step, text, mouth)
+    return Question(kind, move, text, mouth)
 
 
 def _where(pattern: Pattern, context: Context, on: str, dart: str, chance: random.Random) -> Question | None:
     found = {station: _moved(pattern, context, on, dart, station, "100%") for station in _STATIONS}
-    known = {station: move for station, move in found.items() if move is not None}
+    known = {station: made for station, made in found.items() if made is not None}
     order = list(known)
     chance.shuffle(order)
     chosen: list[str] = []
@@ -110,7 +111,7 @@ def _where(pattern: Pattern, context: Context, on: str, dart: str, chance: rando
     if len(chosen) < 2:
         return None
     answer = chance.choice(chosen)
-    step, mouth = known[answer]
+    move, mouth = known[answer]
     unit = context.scope.unit
     wide = format_length(pattern.piece(on).intake(dart), unit)
     text = (
@@ -118,4 +119,4 @@ def _where(pattern: Pattern, context: Context, on: str, dart: str, chance: rando
         f"{format_length(mouth, unit)}. Where did the fullness go?"
     )
     choices = tuple(sorted(chosen, key=_STATIONS.index))
-    return Question("where", step, text, mouth, choices, answer)
+    return Question("where", move, text, mouth, choices, answer)

@@ -3,41 +3,15 @@
 from __future__ import annotations
 
 from abc import abstractmethod
-from dataclasses import dataclass, field
-from typing import ClassVar
+from typing import ClassVar, Self
 
-from pydantic import Field
+from pydantic import Field, model_validator
 
 from zesty_pivot.core import faults
 from zesty_pivot.core.piece.pattern import Pattern
+from zesty_pivot.core.procedures.base import Context, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way
 from zesty_pivot.core.quantity.fields import Model
-from zesty_pivot.core.quantity.formula import Scope
-from zesty_pivot.core.steps.hand import Line, Way
-
-
-@dataclass(frozen=True)
-class Context:
-    """What a step may look at besides the pattern: the untouched block, and units with measurements."""
-
-    block: Pattern
-    scope: Scope
-
-
-@dataclass(frozen=True)
-class Note:
-    """Something a step did that was not asked for by number, with its amount: nothing is corrected silently."""
-
-    text: str
-    piece: str
-    amount_mm: float | None = None
-
-
-@dataclass(frozen=True)
-class Outcome:
-    """The pattern after a step, and what the step has to say."""
-
-    pattern: Pattern
-    notes: tuple[Note, ...] = field(default=())
 
 
 class Step(Model):
@@ -74,3 +48,20 @@ class Step(Model):
         except Exception as fault:  # noqa: BLE001 - a boundary: the words of a step cost no more than themselves
             faults.caught(fault, f"the words of “{self.title}”")
             return self.do
+
+
+class FrontAndBackStep(Step):
+    """A step on one piece and the one that goes with it."""
+
+    on: str = Field(default="front", description="the piece that leads", min_length=1)
+    other: str = Field(default="back", description="the piece that goes with it; empty for none")
+
+    @model_validator(mode="after")
+    def _two(self) -> Self:
+        if self.other == self.on:
+            raise ValueError("front and back are two pieces")
+        return self
+
+    def names(self) -> list[str]:
+        """Both, or the one."""
+        return [name for name in (self.on, self.other) if name]

@@ -7,9 +7,10 @@ from typing import ClassVar, Literal
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
-from zesty_pivot.core.steps.base import Context
-from zesty_pivot.core.steps.dart_chain import SeveralDarts, chain, equal_mouths
-from zesty_pivot.core.steps.dart_move import MoveDart
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.dart_moves import DartMove
+from zesty_pivot.core.procedures.dart_shares import chain, equal_mouths, one_pivot
+from zesty_pivot.core.steps.dart_chain import SeveralDarts
 
 
 class EqualiseDarts(SeveralDarts):
@@ -25,14 +26,14 @@ class EqualiseDarts(SeveralDarts):
         names = [words(dart) for dart in self.darts]
         return f"equal mouths for the {', '.join(names[:-1])} and {names[-1]} darts"
 
-    def moves(self, pattern: Pattern, context: Context) -> tuple[MoveDart, ...]:
+    def moves(self, pattern: Pattern, context: Context) -> tuple[DartMove, ...]:
         """From each dart that has too much to those that have too little. Raises StepError for different pivots."""
         piece = pattern.piece(self.on)
-        self.one_pivot(piece, "They cannot share their fullness.")
+        one_pivot(piece, self.darts, "They cannot share their fullness.")
         held = {dart: piece.angle(dart) for dart in self.darts}
         wanted = equal_mouths(self.on, sum(held.values()), [(piece.legs(dart)[0], 0.0) for dart in self.darts])
         short = {dart: want - held[dart] for dart, want in zip(self.darts, wanted, strict=True)}
-        found: list[MoveDart] = []
+        found: list[DartMove] = []
         for giver in self.darts:
             parts: list[tuple[Spot, float]] = []
             for taker in self.darts:

@@ -11,10 +11,11 @@ from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.piece import FishEye, Pattern, Piece
 from zesty_pivot.core.piece.names import side_of, words
 from zesty_pivot.core.piece.region import fisheye_fault
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, centre_words, line
+from zesty_pivot.core.steps.base import Step
 
 
 class FishEyeDart(Step):

@@ -9,9 +9,10 @@ from pydantic import Field
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
-from zesty_pivot.core.steps.base import Context
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.dart_moves import DartMove, goal
+from zesty_pivot.core.procedures.dart_shares import one_pivot
 from zesty_pivot.core.steps.dart_chain import SeveralDarts
-from zesty_pivot.core.steps.dart_move import MoveDart, goal
 
 
 class MergeDarts(SeveralDarts):
@@ -29,20 +30,20 @@ class MergeDarts(SeveralDarts):
         place = self.to.words() if self.to is not None else f"the {names[0]} dart"
         return f"{', '.join(names[:-1])} and {names[-1]} darts to {place}"
 
-    def moves(self, pattern: Pattern, context: Context) -> tuple[MoveDart, ...]:
+    def moves(self, pattern: Pattern, context: Context) -> tuple[DartMove, ...]:
         """The first dart to the place, then the others into it. Raises StepError for darts of different pivots."""
         piece = pattern.piece(self.on)
-        pivot = self.one_pivot(piece, "They cannot merge through one point.")
-        found: list[MoveDart] = []
+        pivot = one_pivot(piece, self.darts, "They cannot merge through one point.")
+        found: list[DartMove] = []
         keeper = self.darts[0]
         if self.to is not None:
             _place, target = goal(self.to, piece, pivot, context)
             if target is None:
-                found.append(MoveDart(on=self.on, dart=keeper, to=self.to))
+                found.append(DartMove(self.on, keeper, self.to))
             else:
                 keeper = target
         into = Spot(dart=keeper)
-        return (*found, *(MoveDart(on=self.on, dart=dart, to=into) for dart in self.darts if dart != keeper))
+        return (*found, *(DartMove(self.on, dart, into) for dart in self.darts if dart != keeper))
 
 
 STEP = MergeDarts

@@ -2,20 +2,18 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from zesty_pivot.core.errors import StepError
-from zesty_pivot.core.piece import Parked, Pattern, Piece, Place
-from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
-from zesty_pivot.core.steps.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.base import Context, Outcome
+from zesty_pivot.core.procedures.dart_moves import DartMove
+from zesty_pivot.core.procedures.hand import Line, Way, line
+from zesty_pivot.core.procedures.parking import home_mark, park
 from zesty_pivot.core.steps.dart_chain import DartChain
-from zesty_pivot.core.steps.dart_move import MoveDart, goal
-from zesty_pivot.core.steps.hand import Line, Way, line
 
 
 class ParkDarts(DartChain):
@@ -39,25 +37,17 @@ class ParkDarts(DartChain):
         names = " and ".join(words(dart) for dart in self.darts)
         return f"park the {names} dart{'s' if len(self.darts) > 1 else ''}: {self.to.words()}"
 
-    def moves(self, pattern: Pattern, context: Context) -> tuple[MoveDart, ...]:
+    def moves(self, pattern: Pattern, context: Context) -> tuple[DartMove, ...]:
         """Each dart to the place, whole."""
         piece = pattern.piece(self.on)
-        return tuple(MoveDart(on=self.on, dart=piece.dart(dart).id, to=self.to) for dart in self.darts)
+        return tuple(DartMove(self.on, piece.dart(dart).id, self.to) for dart in self.darts)
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the darts away. Raises StepError for a dart that lies there already."""
-        notes: list[Note] = []
-        for move in self.moves(pattern, context):
-            piece = pattern.piece(self.on)
-            host = goal(move.to, piece, piece.dart(move.dart).pivot, context)[1]
-            if host == move.dart:
-                what = f"the {words(move.dart)} dart lies at {self.to.words()} already"
-                raise StepError(what, where=self.on, advice="Park it elsewhere, or leave it out.")
-            outcome = move.apply(pattern, context)
-            notes += outcome.notes
-            held = _remembering(outcome.pattern.piece(self.on), host or move.dart, parked(piece, move.dart))
-            pattern = outcome.pattern.with_piece(held)
-        return Outcome(pattern, tuple(notes))
+        made = Outcome(pattern)
+        for dart in self.darts:
+            made = made.then(park(made.pattern, self.on, dart, self.to, context))
+        return made
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """A mark where each dart is now, then the moves."""
@@ -65,23 +55,6 @@ class ParkDarts(DartChain):
         on = words(self.on)
         marks = [line("mark_mouth", text, on=on, mark=home_mark(dart), dart=words(dart)) for dart in self.darts]
         return (*marks, *super().by_hand(pattern, context, way))
-
-
-def home_mark(dart: str) -> str:
-    """The name of the mark where a parked dart came from."""
-    return f"home of the {words(dart)} dart"
-
-
-def parked(piece: Piece, dart: str) -> Parked:
-    """What has to be remembered of a dart that is put away."""
-    index = piece.mouth_run(dart)
-    edge, u = places.source_of(piece, Place(index, piece.runs[index].path.length))
-    held = piece.dart(dart)
-    return Parked(dart, edge, u, piece.angle(dart), held.use, held.hold)
-
-
-def _remembering(piece: Piece, host: str, entry: Parked) -> Piece:
-    return replace(piece, darts=tuple(replace(d, parked=(*d.parked, entry)) if d.id == host else d for d in piece.darts))
 
 
 STEP = ParkDarts

@@ -11,10 +11,11 @@ from pydantic import Field, model_validator
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.piece import Pattern, Piece, Shape, Use
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Share
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, line
+from zesty_pivot.core.steps.base import Step
 
 # A bend sharper than this (radians) cannot be pressed. Common practice, no source.
 _SHARPEST = math.radians(45.0)

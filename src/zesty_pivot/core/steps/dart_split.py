@@ -10,11 +10,12 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.dart_moves import DartMove, goal, leg_at, mouth_angle
+from zesty_pivot.core.procedures.dart_shares import chain, equal_mouths
 from zesty_pivot.core.quantity import length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Model, Share
-from zesty_pivot.core.steps.base import Context
-from zesty_pivot.core.steps.dart_chain import DartChain, chain, equal_mouths
-from zesty_pivot.core.steps.dart_move import MoveDart, goal, leg_at, mouth_angle
+from zesty_pivot.core.steps.dart_chain import DartChain
 
 MOST_PARTS = 8
 
@@ -69,7 +70,7 @@ class SplitDart(DartChain):
             return f"{words(self.dart)} dart, equal mouths: {', '.join(part.to.words() for part in self.parts)}"
         return f"{words(self.dart)} dart: {', '.join(part.words() for part in self.parts)}"
 
-    def moves(self, pattern: Pattern, context: Context) -> tuple[MoveDart, ...]:
+    def moves(self, pattern: Pattern, context: Context) -> tuple[DartMove, ...]:
         """A move for each part. Raises StepError when the parts take more than there is."""
         piece = pattern.piece(self.on)
         dart = piece.dart(self.dart)
@@ -103,7 +104,8 @@ class SplitDart(DartChain):
             return held * share_of(part.share)
         if part.mouth is None:
             return 0.0
-        return mouth_angle(self, part.to, length_mm(part.mouth, context.scope), held, leg, context.scope.unit)
+        mouth = length_mm(part.mouth, context.scope)
+        return mouth_angle(self.on, self.dart, part.to, mouth, held, leg, context.scope.unit)
 
 
 STEP = SplitDart

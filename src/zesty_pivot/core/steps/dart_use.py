@@ -11,13 +11,14 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves.open_up import home_edge, mouth_distance, open_up
 from zesty_pivot.core.piece import Dart, Hold, Pattern, Piece, Shape, Use
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.dart_moves import DartMove, move_darts
+from zesty_pivot.core.procedures.dart_shares import MOST, fanned, grouped, main_of, together
+from zesty_pivot.core.procedures.hand import Line, Way, line
+from zesty_pivot.core.procedures.hand_dart_moves import beside
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome
 from zesty_pivot.core.steps.dart_chain import DartChain
-from zesty_pivot.core.steps.dart_fan import MOST, beside, fanned, grouped, together
-from zesty_pivot.core.steps.dart_move import MoveDart
-from zesty_pivot.core.steps.hand import Line, Way, line
 
 As = Literal["dart", "gathers", "tucks", "pleats", "ease", "flare"]
 Cloth = Literal["firm", "medium", "soft"]
@@ -63,30 +64,23 @@ class UseDart(DartChain):
             return f"{words(self.dart)} dart as {self.count} {many[self.as_]}{'s' if self.count > 1 else ''}"
         return f"{words(self.dart)} dart {'sewn as a dart' if self.as_ == 'dart' else f'as {self.as_}'}"
 
-    def moves(self, pattern: Pattern, context: Context) -> tuple[MoveDart, ...]:
+    def moves(self, pattern: Pattern, context: Context) -> tuple[DartMove, ...]:
         """Tucks and pleats made of it before become one, then as many as are asked. Raises StepError for no room."""
         piece = pattern.piece(self.on)
-        main, found = self._main(piece), list(together(piece, self.dart))
+        main, found = main_of(piece, self.dart), list(together(piece, self.dart))
         if self.as_ in ("tucks", "pleats") and self.count > 1:
-            for move in found:
-                piece = move.apply(pattern, context).pattern.piece(self.on)
-                pattern = pattern.with_piece(piece)
+            piece = move_darts(found, pattern, context).pattern.piece(self.on)
             found += fanned(piece, main, self.count, length_mm(self.spacing, context.scope), context)
         return tuple(found)
 
-    def _main(self, piece: Piece) -> str:
-        family = piece.family(self.dart)
-        main = family[0].group or family[0].id
-        return main if piece.has_dart(main) else family[0].id
-
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the use changed. Raises StepError, in one sentence with what would work, for what cannot be."""
-        main = self._main(pattern.piece(self.on))
+        main = main_of(pattern.piece(self.on), self.dart)
         moves = self.moves(pattern, context)
-        outcome = self.after(moves, pattern, context)
+        outcome = move_darts(moves, pattern, context)
         piece = outcome.pattern.piece(self.on)
-        made = [move for move in moves if move.as_ is not None]
-        members = [main, *(move.as_ or "" for move in made)]
+        made = [move for move in moves if move.made is not None]
+        members = [main, *(move.made or "" for move in made)]
         if made:
             piece = grouped(piece, main, made)
         hold = self._hold(piece, main, members, context)
@@ -191,7 +185,7 @@ class UseDart(DartChain):
             return (Note(f"each takes {format_length(wide, unit, fine=True)} of the seam", self.on, wide),)
         return ()
 
-    def place_by_hand(self, piece: Piece, move: MoveDart, context: Context) -> Line | None:
+    def place_by_hand(self, piece: Piece, move: DartMove, context: Context) -> Line | None:
         """Counted from the dart's own mouth."""
         return beside(piece, move, context)
 
@@ -199,7 +193,7 @@ class UseDart(DartChain):
         """The moves, then how the mouth is marked and its edge drawn."""
         found = super().by_hand(pattern, context, way)
         piece, unit = self.apply(pattern, context).pattern.piece(self.on), context.scope.unit
-        main = self._main(pattern.piece(self.on))
+        main = main_of(pattern.piece(self.on), self.dart)
         names = {"dart": words(main), "edge": words(home_edge(piece, main))}
         if self.as_ in ("gathers", "ease"):
             opened = next(found for found in open_up(piece)[1] if found.dart.id == main)

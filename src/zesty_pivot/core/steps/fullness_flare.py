@@ -12,10 +12,11 @@ from zesty_pivot.core.moves.spread import wedge
 from zesty_pivot.core.piece import Pattern, Piece, Place
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, arc_figures, line
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Share
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, arc_figures, line
+from zesty_pivot.core.steps.base import Step
 
 MOST = 12
 

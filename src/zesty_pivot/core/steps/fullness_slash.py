@@ -18,11 +18,13 @@ from zesty_pivot.core.piece import Pattern, Piece, Place
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
+from zesty_pivot.core.procedures.hand import Line, Way, arc_figures, line, place_line, preparing_line
+from zesty_pivot.core.procedures.hand_dart_moves import move_by_hand
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.dart_move import MoveDart
-from zesty_pivot.core.steps.hand import Line, Way, arc_figures, line, place_line, preparing_line
+from zesty_pivot.core.steps.base import Step
 
 # A slash opened wider than this (radians) no longer lies on one sheet. Common practice, no source.
 WIDEST = math.radians(60.0)
@@ -62,14 +64,14 @@ class Slash(Step):
         if self.hinge is not None:
             made, note = self._to_hinge(piece, self.hinge, amount, context)
         elif amount > 0.0:
-            return self._move().apply(pattern, context)
+            return move_dart(self._move(amount), pattern, context)
         else:
             made, note = self._to_pivot(piece, -amount, context)
         return Outcome(pattern.with_piece(made), (note,))
 
-    def _move(self) -> MoveDart:
+    def _move(self, amount: float) -> DartMove:
         """A slash that opens at the pivot is a move of as much of the dart."""
-        return MoveDart(on=self.on, dart=self.dart or "", to=self.at, mouth=self.by)
+        return DartMove(self.on, self.dart or "", self.at, mouth_mm=amount)
 
     def _place(self, piece: Piece, spot: Spot, context: Context) -> Place:
         return resolve(spot, piece, context.block.drafted(piece), context.scope, self._pivot(piece))
@@ -148,7 +150,9 @@ class Slash(Step):
         piece, unit = pattern.piece(self.on), context.scope.unit
         amount, pivot = length_mm(self.by, context.scope), self._pivot(piece)
         if self.hinge is None:
-            return self._move().by_hand(pattern, context, way) if amount > 0.0 else self._wedge_by_hand(piece, context)
+            if amount > 0.0:
+                return move_by_hand(self._move(amount), pattern, context, way)
+            return self._wedge_by_hand(piece, context)
         first = place_line(self.at, piece, context.scope, pivot)
         start, stop = self._place(piece, self.at, context), self._place(piece, self.hinge, context)
         lines = [first, line("slash_here", "Call this place A."), place_line(self.hinge, piece, context.scope, pivot)]

@@ -15,11 +15,12 @@ from zesty_pivot.core.moves.style_lines import parallel, refuse_unclear
 from zesty_pivot.core.piece import Pattern, Piece, Place, Seam, StyleLine
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, line
+from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panels
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, line
-from zesty_pivot.core.steps.panel_seams import free_line, lined, with_panels
+from zesty_pivot.core.steps.base import Step
 
 
 class Band(Step):

@@ -16,10 +16,11 @@ from zesty_pivot.core.piece import Pattern, Piece, Run, Source
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import by_level
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, centre_words, line
+from zesty_pivot.core.steps.base import Step
 
 # The contour goes in by at most this (mm). Common practice (1/2 to 1 in), no source; more is a dart.
 MOST = 40.0

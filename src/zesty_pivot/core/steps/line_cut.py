@@ -17,11 +17,12 @@ from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.soundness import LEAST_AREA
 from zesty_pivot.core.piece.spot import Spot, resolve
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, line, place_line
+from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panels
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Share
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, line, place_line
-from zesty_pivot.core.steps.panel_seams import free_line, lined, with_panels
+from zesty_pivot.core.steps.base import Step
 
 # A line longer than this (mm) gets two notches, a shorter one a single. Common practice, no source.
 TWO_NOTCHES = 150.0

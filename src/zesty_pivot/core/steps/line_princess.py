@@ -20,13 +20,14 @@ from zesty_pivot.core.piece import FishEye, Hold, Pattern, Piece, Place, Seam, S
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, below, resolve
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way
+from zesty_pivot.core.procedures.hand_panels import panels_by_hand
+from zesty_pivot.core.procedures.intakes import INTAKES
+from zesty_pivot.core.procedures.into_panels import free_line, free_name, with_panels
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way
-from zesty_pivot.core.steps.intake_schools import INTAKES
-from zesty_pivot.core.steps.panel_hand import panels_by_hand
-from zesty_pivot.core.steps.panel_seams import free_line, free_name, with_panels
+from zesty_pivot.core.steps.base import Step
 
 # A princess line passes the bust point by at most this (mm). Common practice, no source.
 MOST_PAST = 25.0

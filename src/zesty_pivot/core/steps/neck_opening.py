@@ -11,11 +11,12 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves.neckline import opened_down, upper_centre_length
 from zesty_pivot.core.piece import Extra, Opening, Pattern, Piece
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
+from zesty_pivot.core.procedures.strips import rectangle
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, centre_words, line
-from zesty_pivot.core.steps.neck_strips import rectangle
+from zesty_pivot.core.steps.base import Step
 
 LEAST = 20.0  # mm; a shorter opening opens nothing
 LEFT = 10.0  # mm of the centre that stay below it

@@ -12,15 +12,15 @@ from zesty_pivot.core.necklines.base import Asked
 from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.necklines.registry import shape_of
 from zesty_pivot.core.piece import Measured, Pattern
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.frames import block_frame
+from zesty_pivot.core.procedures.hand import Line, Way
+from zesty_pivot.core.procedures.hand_neckline import neck_by_hand
+from zesty_pivot.core.procedures.neckline_cut import carried_out
+from zesty_pivot.core.procedures.neckline_edges import ROOM, Edges, Target, drawn_on, follows_shoulder
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome
-from zesty_pivot.core.steps.hand import Line, Way
-from zesty_pivot.core.steps.neck_cut import carried_out
-from zesty_pivot.core.steps.neck_hand import neck_by_hand
-from zesty_pivot.core.steps.neck_lines import ROOM, Edges, Target, drawn_on, follows_shoulder
-from zesty_pivot.core.steps.neck_room import block_frame
-from zesty_pivot.core.steps.pair import PairStep
+from zesty_pivot.core.steps.base import FrontAndBackStep
 
 UNEVEN = ("asymmetric", "one_shoulder")  # shapes that have a side
 
@@ -29,7 +29,7 @@ CLEAR = 20.0  # mm that it keeps from the lower end of the centre
 Point = Annotated[tuple[FiniteFloat, FiniteFloat], Field(description="shares across and down")]
 
 
-class ShapeNeck(PairStep):
+class ShapeNeck(FrontAndBackStep):
     """One shape for front and back: they meet at the same place of the shoulder, and cross it without a corner."""
 
     title: ClassVar[str] = "Neckline"

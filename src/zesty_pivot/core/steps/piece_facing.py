@@ -11,12 +11,12 @@ from zesty_pivot.core.errors import GeometryError, StepError
 from zesty_pivot.core.moves.facing import grain_of
 from zesty_pivot.core.piece import Extra, Pattern, Piece
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.facings import Traced, hem_facing, neck_facing, whole_facing, with_edge
+from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome
-from zesty_pivot.core.steps.facing_trace import Traced, hem_facing, neck_facing, whole_facing, with_edge
-from zesty_pivot.core.steps.hand import Line, Way, line
-from zesty_pivot.core.steps.pair import PairStep
+from zesty_pivot.core.steps.base import FrontAndBackStep
 
 Kind = Literal["neck", "all_in_one", "camisole", "hem", "lining"]
 
@@ -29,7 +29,7 @@ LEAST, MOST = 15.0, 300.0  # mm of depth
 MOST_SHADE = 5.0  # mm; 1 to 2 mm are usual
 
 
-class Facing(PairStep):
+class Facing(FrontAndBackStep):
     """Traced from front and back as they are at this step, with their darts closed."""
 
     title: ClassVar[str] = "Facing or lining"

@@ -15,10 +15,11 @@ from zesty_pivot.core.moves.mirror import flip
 from zesty_pivot.core.piece import Pattern, Piece, Seam
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.pattern import parts_of
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, line
+from zesty_pivot.core.procedures.side_seam import one_side
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, line
-from zesty_pivot.core.steps.side import one_side
+from zesty_pivot.core.steps.base import Step
 
 # Edges that lie further from each other than this (mm) when laid together are no one line: a pencil line's width.
 # Common practice, no source.

@@ -11,23 +11,24 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves.panels import square_grain
 from zesty_pivot.core.piece import Pattern, Piece, Seam
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.quantity import format_length, length_mm
-from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, line
-from zesty_pivot.core.steps.side import (
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, line
+from zesty_pivot.core.procedures.side_seam import (
     NEW,
     SIDE,
-    cleared,
     cut_strip,
+    darts_away,
+    darts_back,
     fits,
     misfit,
     one_side,
-    opened_again,
     renamed,
     sewn_at_the_side,
     taped,
 )
+from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.steps.base import Step
 
 PANEL = "side_panel"
 LINES = {"front": "front_line", "back": "back_line"}
@@ -67,8 +68,8 @@ class SidePanel(Step):
             raise StepError("there is a side panel already", where=self.on, advice="Change that one.")
         sewn_at_the_side(pattern, self.on, self.other)
         notes = misfit(pattern, self.on, self.other)
-        pattern, homes = cleared(pattern, self.on, context)
-        pattern, more = cleared(pattern, self.other, context)
+        away, homes = darts_away(pattern, (self.on, self.other), context)
+        pattern = away.pattern
         strips: list[Piece] = []
         for name, widths, edge in zip((self.on, self.other), self._widths(context), LINES.values(), strict=True):
             piece = one_side(pattern.piece(name))
@@ -83,13 +84,14 @@ class SidePanel(Step):
             Seam(f"{name}.{SIDE}", f"{PANEL}.{edge}") for name, edge in zip((self.on, self.other), LINES.values(), strict=True)
         ]
         pattern = replace(pattern, pieces=(*pattern.pieces, panel), seams=tuple(seams))
-        pattern = opened_again(pattern, [*homes, *more], context)
+        pattern = darts_back(pattern, homes, context)
         wide = format_length(panel.edge("armhole").sewn_length, context.scope.unit)
         below = format_length(panel.edge("waist").sewn_length, context.scope.unit)
         return Outcome(
             pattern,
             (
                 *notes,
+                *away.notes,
                 Note(f"the panel is {wide} wide along the armhole and {below} at the waist", PANEL),
             ),
         )

@@ -8,22 +8,23 @@ from pydantic import Field, model_validator
 
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.quantity import format_length, length_mm, share_of
-from zesty_pivot.core.quantity.fields import Length, Share
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, line
-from zesty_pivot.core.steps.side import (
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, line
+from zesty_pivot.core.procedures.side_seam import (
     SIDE,
-    cleared,
     cut_strip,
+    darts_away,
+    darts_back,
     fits,
     misfit,
     one_side,
-    opened_again,
     renamed,
     sewn_at_the_side,
     taped,
 )
+from zesty_pivot.core.quantity import format_length, length_mm, share_of
+from zesty_pivot.core.quantity.fields import Length, Share
+from zesty_pivot.core.steps.base import Step
 
 
 class MoveSideSeam(Step):
@@ -57,12 +58,13 @@ class MoveSideSeam(Step):
         notes = [*misfit(pattern, self.on, self.other)]
         before = {name: pattern.piece(name).edge("armhole").sewn_length for name in (self.on, self.other)}
         sewn_at_the_side(pattern, self.on, self.other)
-        pattern, homes = cleared(pattern, self.on, context)
-        pattern, more = cleared(pattern, self.other, context)
+        away, homes = darts_away(pattern, (self.on, self.other), context)
+        pattern = away.pattern
+        notes += away.notes
         loser, taker = (one_side(pattern.piece(name)) for name in (self.on, self.other))
         kept, strip = cut_strip(loser, *self._distances(loser, context))
         made = renamed(taped(taker, strip, taker.name, context), SIDE, f"{self.on}.{SIDE}")
-        pattern = opened_again(pattern.with_piece(kept).with_piece(made), [*homes, *more], context)
+        pattern = darts_back(pattern.with_piece(kept).with_piece(made), homes, context)
         notes += [Note(self._said(pattern, name, before[name], context), name) for name in (self.on, self.other)]
         return Outcome(pattern, tuple(notes))
 

@@ -10,10 +10,11 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves.seam_blend import square_at_centre
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, line
+from zesty_pivot.core.steps.base import Step
 
 
 class SquareAtCentre(Step):

@@ -16,10 +16,11 @@ from zesty_pivot.core.moves.redraw import Redrawn, blend, corner, jog, reaches
 from zesty_pivot.core.piece import Pattern, Piece, Run, Source
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.place import settled, sewn_distance
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, line
+from zesty_pivot.core.steps.base import Step
 
 # Smaller corners and jogs than these are the noise of six decimals in a file.
 LEAST_CORNER = math.radians(0.01)

@@ -12,10 +12,11 @@ from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.moves.seam_blend import Blended, Meeting, blend_across, corner_at, meeting
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, line
+from zesty_pivot.core.steps.base import Step
 
 SeamRole = Literal["shoulder", "side_seam", "style_line"]
 EdgeRole = Literal["neckline", "shoulder", "armhole", "side_seam", "waist", "hem"]

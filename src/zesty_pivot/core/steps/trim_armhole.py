@@ -19,19 +19,20 @@ from zesty_pivot.core.piece import Pattern, Piece, Run, Source
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.clearing import brought_back, cleared
+from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
+from zesty_pivot.core.procedures.frames import frame_of
+from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome
-from zesty_pivot.core.steps.dart_move import MoveDart
-from zesty_pivot.core.steps.hand import Line, Way, line
-from zesty_pivot.core.steps.neck_room import brought_back, cleared, frame_of
-from zesty_pivot.core.steps.pair import PairStep
+from zesty_pivot.core.steps.base import FrontAndBackStep
 
 LEFT_OVER = 5.0  # mm of shoulder that is left at least
 MOST_LOWER = 120.0  # mm; more is another garment. Common practice, no source.
 
 
-class TrimArmhole(PairStep):
+class TrimArmhole(FrontAndBackStep):
     """Draws both armholes anew from the shoulder to the side seam, on the pieces with their upper darts put away."""
 
     title: ClassVar[str] = "Armhole"
@@ -98,7 +99,7 @@ class TrimArmhole(PairStep):
         unit = context.scope.unit
         change = f"{format_length(abs(after - before), unit)} {'longer' if after >= before else 'shorter'}"
         text = f"the {words(name)} armhole measures {format_length(after, unit)}, {change}"
-        return pattern, Path.chain(_closed(stretches)), [Note(text, name, after), *notes]
+        return pattern, Path.chain(_closed(stretches)), [Note(text, name, after), *made.notes, *notes]
 
     def _outside(self, pattern: Pattern, name: str, context: Context) -> tuple[Pattern, set[str]]:
         """Darts whose pivots a razor back cuts off, moved to the armhole, with which they go; and these pivots."""
@@ -113,8 +114,7 @@ class TrimArmhole(PairStep):
             if y < points[:, 1].max() and x > float(np.interp(y, points[order, 1], points[order, 0])):
                 gone.add(dart.pivot)
                 if piece.role(piece.dart_edge(dart.id)) != "armhole":
-                    to = Spot(station="mid_armhole")
-                    pattern = MoveDart(on=name, dart=dart.id, to=to).apply(pattern, context).pattern
+                    pattern = move_dart(DartMove(name, dart.id, Spot(station="mid_armhole")), pattern, context).pattern
         return pattern, gone
 
     def _razor(self, frame: Frame, inwards: float, lower: float, context: Context) -> Path:

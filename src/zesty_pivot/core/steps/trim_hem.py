@@ -13,10 +13,11 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.shaping import displaced
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.hand import Line, Way, centre_words, line
+from zesty_pivot.core.steps.base import Step
 
 MOST = 80.0  # mm; more than that is another block. Common practice, no source.
 

@@ -8,7 +8,7 @@ from typing import ClassVar, Literal
 import numpy as np
 from pydantic import Field
 
-from zesty_pivot.core.errors import PlaceError, StepError, ZestyError
+from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.cut import across
@@ -17,12 +17,13 @@ from zesty_pivot.core.piece import Pattern, Piece, Place
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.clearing import first_way, station_of
+from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
+from zesty_pivot.core.procedures.into_panels import with_panels
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.base import Context, Note, Outcome, Step
-from zesty_pivot.core.steps.dart_move import MoveDart
-from zesty_pivot.core.steps.hand import Line, Way, centre_words, line
-from zesty_pivot.core.steps.panel_seams import with_panels
+from zesty_pivot.core.steps.base import Step
 
 # Where darts that open above the edge go, the first that has a clear way: down, where a bustier has its seams.
 AWAY = ("waist", "side_bust", "french", "side_waist")
@@ -95,63 +96,61 @@ class Strapless(Step):
             [top, top + np.array([last * 0.5, 0.0]), two - (two - top) * 0.25, two],
         ]))  # fmt: skip
 
-    def _cleared(self, pattern: Pattern, context: Context) -> tuple[Pattern, list[str]]:
+    def _cleared(self, pattern: Pattern, context: Context) -> tuple[Outcome, list[str]]:
         """The pattern with the darts that open above the edge moved down."""
         moved: list[str] = []
+        made = Outcome(pattern)
         while True:
-            piece = pattern.piece(self.on)
+            piece = made.pattern.piece(self.on)
             start, stop = self._ends(piece, context)
             above = _above(piece, start, stop)
             pins = {d.id: piece.pivot(d.pivot) for d in piece.darts}
             line = self._line(piece, start, stop, context)
             dart = next((d for d in piece.darts if piece.mouth_run(d.id) in above and not _is_over(line, pins[d.id])), None)
             if dart is None:
-                return pattern, moved
-            pattern = self._down(pattern, dart.id, context)
+                return made, moved
+            made = made.then(self._down(made.pattern, dart.id, context))
             moved.append(dart.id)
 
-    def _down(self, pattern: Pattern, dart: str, context: Context) -> Pattern:
-        for station in AWAY:
-            try:
-                made = MoveDart(on=self.on, dart=dart, to=Spot(station=station)).apply(pattern, context).pattern
-            except ZestyError:
-                continue
-            if made != pattern:
-                return made
-        what = f"the {words(dart)} dart opens above the edge and has no way down"
-        raise StepError(what, where=self.on, advice="Move it to the waist or the side first.")
+    def _down(self, pattern: Pattern, dart: str, context: Context) -> Outcome:
+        before = pattern.piece(self.on)
+        made = first_way(pattern, self.on, dart, [station_of(name) for name in AWAY], context, lambda piece: piece != before)
+        if made is None:
+            what = f"the {words(dart)} dart opens above the edge and has no way down"
+            raise StepError(what, where=self.on, advice="Move it to the waist or the side first.")
+        return made
 
-    def _made(self, pattern: Pattern, context: Context) -> tuple[Pattern, Piece, Path, list[str]]:
+    def _made(self, pattern: Pattern, context: Context) -> tuple[Outcome, Piece, Path, list[str]]:
         piece = pattern.piece(self.on)
         if piece.is_unfolded or not {"neckline", "centre", "armhole"} <= {role for _edge, role in piece.roles}:
             what = "a strapless edge needs a half with neckline, centre and armhole"
             raise StepError(what, where=self.on, advice="Cut it before princess lines and before it is unfolded.")
-        pattern, moved = self._cleared(pattern, context)
-        piece = pattern.piece(self.on)
+        made, moved = self._cleared(pattern, context)
+        piece = made.pattern.piece(self.on)
         start, stop = self._ends(piece, context)
         drawn = self._line(piece, start, stop, context)
         refuse_unclear(piece, drawn)
         kept, gone = _below(piece, start, stop, drawn, SWEETHEART if self.shape == "sweetheart" else "top")
         # Darts that lie above the edge whole go with what is cut away; their fullness is taken out of the account.
         lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
-        return pattern, replace(kept, added=(*piece.added, *lost)), drawn, moved
+        return made, replace(kept, added=(*piece.added, *lost)), drawn, moved
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the piece cut off along its top edge. Raises StepError, PlaceError or GeometryError."""
-        pattern, kept, drawn, moved = self._made(pattern, context)
+        made, kept, drawn, moved = self._made(pattern, context)
         unit = context.scope.unit
         notes = [Note(f"the top edge of this half is {format_length(drawn.length, unit)}", self.on, drawn.length)]
-        before = {dart.id for dart in pattern.piece(self.on).darts}
+        before = {dart.id for dart in made.pattern.piece(self.on).darts}
         gone = sorted(before - {dart.id for dart in kept.darts})
         if gone:
             notes.append(Note(f"cut away with what lies above: {', '.join(words(dart) for dart in gone)}", self.on))
         if moved:
             notes.append(Note(f"moved down out of the way: {', '.join(words(dart) for dart in moved)}", self.on))
-        return Outcome(with_panels(pattern, self.on, (kept,), ()), tuple(notes))
+        return Outcome(with_panels(made.pattern, self.on, (kept,), ()), (*notes, *made.notes))
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Darts down, mark, draw, cut; the same in both ways."""
-        _pattern, _kept, drawn, moved = self._made(pattern, context)
+        _made, _kept, drawn, moved = self._made(pattern, context)
         unit = context.scope.unit
         names = {"on": words(self.on), "centre": centre_words(self.on), "to": self.to.words(), "shape": self.shape}
         found = []

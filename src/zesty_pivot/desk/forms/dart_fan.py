@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from zesty_pivot.core.steps.dart_fan import MOST, FanDart
+from zesty_pivot.core.procedures.dart_shares import MOST
+from zesty_pivot.core.steps.dart_fan import FanDart
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import chosen_darts, first_change, has_darts
 from zesty_pivot.desk.forms.plain import plain

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Any
 
-from zesty_pivot.core.steps.dart_fan import MOST
+from zesty_pivot.core.procedures.dart_shares import MOST
 from zesty_pivot.core.steps.dart_use import UseDart
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import chosen_darts, first_change, has_darts

@@ -7,8 +7,8 @@ from typing import Any
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Pattern, Piece
-from zesty_pivot.core.steps.base import Context
-from zesty_pivot.core.steps.intake_schools import INTAKES
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.intakes import INTAKES
 from zesty_pivot.core.steps.line_princess import Princess
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
 from zesty_pivot.desk.forms.places import chosen_first, first_change

@@ -9,7 +9,7 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.necklines import backs
 from zesty_pivot.core.necklines.registry import all_shapes, shape_of
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.steps.base import Context
+from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.steps.neck_shape import UNEVEN, ShapeNeck
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
 from zesty_pivot.desk.forms.places import first_change

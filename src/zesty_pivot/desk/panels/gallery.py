@@ -11,10 +11,10 @@ from PyQt6.QtWidgets import QGridLayout, QToolButton, QWidget
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.necklines.registry import all_shapes
 from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.clearing import cleared
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe.attempt import attempt
-from zesty_pivot.core.steps.base import Context
-from zesty_pivot.core.steps.neck_room import cleared
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.table.shapes import shapes_of

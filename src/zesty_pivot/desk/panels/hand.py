@@ -8,8 +8,8 @@ from typing import get_args
 
 from PyQt6.QtWidgets import QPushButton, QTextBrowser, QVBoxLayout, QWidget
 
+from zesty_pivot.core.procedures.hand import Way
 from zesty_pivot.core.recipe.hand import WAYS, Section, hand_sheet
-from zesty_pivot.core.steps.hand import Way
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import label

@@ -11,8 +11,9 @@ from zesty_pivot.core.finish.matched import Matched, matched
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger.opening import Opened, opened
 from zesty_pivot.core.necklines.registry import shape_of
+from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.base import Context, Step
+from zesty_pivot.core.steps.base import Step
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
 from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.contained import contained

@@ -8,9 +8,11 @@ from PyQt6.QtWidgets import QButtonGroup, QGridLayout, QHBoxLayout, QPushButton,
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece.spot import STATION_WORDS
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.dart_moves import DartMove
 from zesty_pivot.core.quantity import length_mm
 from zesty_pivot.core.recipe.practise import CHOICES, KINDS, Kind, Question, question
-from zesty_pivot.core.steps.base import Context
+from zesty_pivot.core.steps.dart_move import MoveDart
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.contained import contained
@@ -177,10 +179,10 @@ class PractisePanel(QWidget):
             return
         right = asked.is_right(guess)
         self.is_shown = True
-        piece = asked.step.on
-        self._model.choose_pivot((piece, self._model.pattern.piece(piece).dart(asked.step.dart).pivot))
+        piece = asked.move.on
+        self._model.choose_pivot((piece, self._model.pattern.piece(piece).dart(asked.move.dart).pivot))
         steps = self._model.style.steps
-        self._model.preview(self._model.style.with_steps((*steps[: self._at], asked.step, *steps[self._at :])))
+        self._model.preview(self._model.style.with_steps((*steps[: self._at], step_of(asked.move), *steps[self._at :])))
         mouth = self._model.length(asked.mouth_mm)
         answer = STATION_WORDS[asked.answer] if asked.choices else mouth
         self.verdict.setText(f"Right: {answer}." if right else f"It is {answer}.")
@@ -210,4 +212,11 @@ class PractisePanel(QWidget):
         asked = self.asked
         if asked is not None and self.is_shown:
             self.asked = None
-            self._model.add_step(asked.step, asked.step.said())
+            step = step_of(asked.move)
+            self._model.add_step(step, step.said())
+
+
+def step_of(move: DartMove) -> MoveDart:
+    """The step that makes a move of a question."""
+    values = {"on": move.on, "dart": move.dart, "to": move.to, "share": f"{100.0 * move.share:g}%"}
+    return MoveDart.model_validate(values)

@@ -8,8 +8,8 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.necklines.registry import shape_of
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import LEFT, side_of
+from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import length_mm
-from zesty_pivot.core.steps.base import Context
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
 
 if TYPE_CHECKING:

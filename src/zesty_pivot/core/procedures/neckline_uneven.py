@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import numpy as np
 
-from zesty_pivot.core.errors import StepError, ZestyError
+from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.cut import across
@@ -18,13 +18,11 @@ from zesty_pivot.core.piece import Notch, Pattern, Piece, Place, Run, Seam, Sour
 from zesty_pivot.core.piece.names import LEFT, RIGHT, side_of, words
 from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.core.piece.piece import well_begun
-from zesty_pivot.core.piece.spot import Spot
-from zesty_pivot.core.steps.base import Context, Note
-from zesty_pivot.core.steps.dart_move import MoveDart
-from zesty_pivot.core.steps.neck_lines import Edge
-from zesty_pivot.core.steps.neck_room import brought_back
-from zesty_pivot.core.steps.panel_seams import with_panels
-from zesty_pivot.core.steps.piece_unfold import Unfold
+from zesty_pivot.core.procedures.base import Context, Note
+from zesty_pivot.core.procedures.clearing import brought_back, first_way, station_of
+from zesty_pivot.core.procedures.into_panels import with_panels
+from zesty_pivot.core.procedures.neckline_edges import Edge
+from zesty_pivot.core.procedures.unfolding import unfolded
 
 _NEW = "*neck"
 
@@ -39,7 +37,7 @@ def whole_cut(
     """The pattern with a piece unfolded and cut along an edge that is not the same on both sides. `side` is the side as worn
     that it changes. Raises StepError, PlaceError or GeometryError when it cannot be."""
     half = edge.frame.piece
-    pattern = Unfold(on=edge.name).apply(pattern, context).pattern
+    pattern = unfolded(pattern, edge.name)
     if shape.name == "wrap":
         return _wrapped(pattern, edge, context, eased=eased)
     piece = pattern.piece(edge.name)
@@ -139,20 +137,15 @@ def _far_darts_aside(pattern: Pattern, name: str, context: Context) -> Pattern:
     """The far side's darts moved to its side seam, where they are cut away. Raises StepError for one without a way there."""
     for dart in [d.id for d in pattern.piece(name).darts if side_of(d.id) == RIGHT]:
         piece = pattern.piece(name)
-        if piece.role(piece.dart_edge(dart)) != "side_seam":
-            pattern = _to_the_side(pattern, name, dart, context)
-    return pattern
-
-
-def _to_the_side(pattern: Pattern, name: str, dart: str, context: Context) -> Pattern:
-    for station in ASIDE:
-        try:
-            to = Spot.model_validate({"station": station, "side": "right"})
-            return MoveDart(on=name, dart=dart, to=to).apply(pattern, context).pattern
-        except ZestyError:
+        if piece.role(piece.dart_edge(dart)) == "side_seam":
             continue
-    what = f"the {words(dart)} dart is in the way of the wrap"
-    raise StepError(what, where=name, advice="Move it to the side first.")
+        spots = [station_of(station, "right") for station in ASIDE]
+        made = first_way(pattern, name, dart, spots, context)
+        if made is None:
+            what = f"the {words(dart)} dart is in the way of the wrap"
+            raise StepError(what, where=name, advice="Move it to the side first.")
+        pattern = made.pattern  # nothing is left of these darts in the end
+    return pattern
 
 
 def _one_front(kept: Piece, edge: Edge, end: Path, source: str) -> Piece:

@@ -19,21 +19,21 @@ from zesty_pivot.core.piece import Extra, Opening, Pattern, Piece, Seam, StyleLi
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
+from zesty_pivot.core.procedures.base import Context, Note
+from zesty_pivot.core.procedures.clearing import brought_back
+from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panels
+from zesty_pivot.core.procedures.neckline_across import Beyond, side_of_line
+from zesty_pivot.core.procedures.neckline_edges import Edge, Edges
+from zesty_pivot.core.procedures.neckline_uneven import whole_cut
+from zesty_pivot.core.procedures.strips import rectangle
 from zesty_pivot.core.quantity import Unit, format_length
-from zesty_pivot.core.steps.base import Context, Note
-from zesty_pivot.core.steps.neck_across import Beyond, side_of_line
-from zesty_pivot.core.steps.neck_lines import Edge, Edges
-from zesty_pivot.core.steps.neck_room import brought_back
-from zesty_pivot.core.steps.neck_strips import rectangle
-from zesty_pivot.core.steps.neck_whole import whole_cut
-from zesty_pivot.core.steps.panel_seams import free_line, lined, with_panels
 
 SEAM_NOTCHES = (0.5,)
 
 
 def carried_out(edges: Edges, shape: NeckShape, side: str, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
     """The pattern with every edge cut and the darts back. Raises StepError, PlaceError or GeometryError when it cannot be."""
-    made, notes = edges.pattern, []
+    made, notes = edges.pattern, [*edges.notes]
     for edge in edges.edges:
         is_whole = shape.kind == "whole" and (edge is edges.edges[0] or shape.name == "one_shoulder")
         if is_whole:

@@ -4,10 +4,10 @@ from __future__ import annotations
 
 from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.hand import Line, centre_words, line
+from zesty_pivot.core.procedures.neckline_edges import Edge, Edges
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.steps.base import Context
-from zesty_pivot.core.steps.hand import Line, centre_words, line
-from zesty_pivot.core.steps.neck_lines import Edge, Edges
 
 _SAID = ("width", "depth")  # told in the marks
 

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import itertools
 import math
+from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
 
-from zesty_pivot.core.errors import PlaceError, StepError, ZestyError
+from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.moves import join
 from zesty_pivot.core.moves.cut import across
@@ -17,9 +18,10 @@ from zesty_pivot.core.piece import Pattern, Piece, Place, Run, Source
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.clearing import cleared
+from zesty_pivot.core.procedures.parking import bring_home
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.steps.base import Context, Note
-from zesty_pivot.core.steps.dart_move import MoveDart
 
 SIDE = "side_seam"
 NEW = "*side"  # the new seam's id while the old one is there too
@@ -30,7 +32,7 @@ TAPED = 0.5
 # Where side darts wait while the seam moves: away from its ends, which move with it.
 AWAY = ("waist", "mid_shoulder", "mid_armhole", "mid_neck")
 
-Homes = list[tuple[str, str, float]]
+Homes = dict[str, dict[str, Spot]]  # by piece, the darts of its side seam and where they were
 
 
 def sewn_at_the_side(pattern: Pattern, one: str, two: str) -> None:
@@ -41,23 +43,39 @@ def sewn_at_the_side(pattern: Pattern, one: str, two: str) -> None:
         raise StepError(what, where=one, advice="Do this before a side panel or an unfolded front.")
 
 
-def cleared(pattern: Pattern, name: str, context: Context) -> tuple[Pattern, Homes]:
-    """Darts that open in a piece's side seam put aside, with where they were as a share of it. Raises StepError."""
-    piece = pattern.piece(name)
-    homes: Homes = []
+def darts_away(pattern: Pattern, names: Sequence[str], context: Context) -> tuple[Outcome, Homes]:
+    """Darts that open in the side seams of pieces put aside, with where they were as a share of it. Raises StepError."""
+    homes: Homes = {}
+    made = Outcome(pattern)
+    for name in names:
+        homes[name] = _homes(pattern.piece(name))
+        away = cleared(made.pattern, name, context, stations=AWAY, roles=(SIDE,))
+        made = made.then(Outcome(away.pattern, away.notes))
+    return made, homes
+
+
+def _homes(piece: Piece) -> dict[str, Spot]:
+    """The darts that open in a side seam, each with its share of it."""
+    found: dict[str, Spot] = {}
     length = piece.edge(SIDE).sewn_length
     for dart in piece.darts:
         index = piece.mouth_run(dart.id)
         ends = piece.runs[index].edge, piece.runs[piece.after(index)].edge
         if SIDE in ends and ends != (SIDE, SIDE):
             what = f"the {words(dart.id)} dart opens at the end of the side seam"
-            raise StepError(what, where=name, advice="Move it along the side seam, or elsewhere, first.")
+            raise StepError(what, where=piece.name, advice="Move it along the side seam, or elsewhere, first.")
         if ends == (SIDE, SIDE):
             at = places.sewn_distance(piece, Place(index, piece.runs[index].path.length))
-            homes.append((name, dart.id, at / length))
-    for _name, dart_id, _share in homes:
-        pattern = _aside(pattern, name, dart_id, context)
-    return pattern, homes
+            found[dart.id] = Spot(edge=SIDE, at=at / length)
+    return found
+
+
+def darts_back(pattern: Pattern, homes: Homes, context: Context) -> Pattern:
+    """The darts that were put aside, at the same share of the side seam as it is now."""
+    for name, spots in homes.items():
+        if spots:
+            pattern = bring_home(pattern, name, tuple(spots), context, spots).pattern
+    return pattern
 
 
 def misfit(pattern: Pattern, one: str, two: str) -> tuple[Note, ...]:
@@ -67,26 +85,6 @@ def misfit(pattern: Pattern, one: str, two: str) -> tuple[Note, ...]:
         return ()
     text = f"the side seams differed by {format_length(gap, 'mm', fine=True)}, which the end of the strip takes up"
     return (Note(text, one, gap),)
-
-
-def _aside(pattern: Pattern, name: str, dart: str, context: Context) -> Pattern:
-    for station in AWAY:
-        piece = pattern.piece(name)
-        try:
-            away = MoveDart(on=name, dart=dart, to=Spot(station=station)).apply(pattern, context).pattern
-        except ZestyError:
-            continue
-        if away.piece(name).has_dart(dart) and away.piece(name).dart_edge(dart) != SIDE and away.piece(name) != piece:
-            return away
-    what = f"the {words(dart)} dart opens in the side seam and cannot wait elsewhere"
-    raise StepError(what, where=name, advice="Move it out of the side seam first.")
-
-
-def opened_again(pattern: Pattern, homes: Homes, context: Context) -> Pattern:
-    """The darts that were put aside, at the same share of the side seam as it is now."""
-    for name, dart, share in homes:
-        pattern = MoveDart(on=name, dart=dart, to=Spot(edge=SIDE, at=share)).apply(pattern, context).pattern
-    return pattern
 
 
 def fits(piece: Piece, at: float, below: float, context: Context) -> None:

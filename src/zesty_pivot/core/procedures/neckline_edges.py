@@ -15,10 +15,11 @@ from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import contains
+from zesty_pivot.core.procedures.base import Context, Note
+from zesty_pivot.core.procedures.clearing import cleared
+from zesty_pivot.core.procedures.frames import block_frame, frame_of
+from zesty_pivot.core.procedures.neckline_across import Beyond, drawn_across, refuse_whole, side_of_line
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.steps.base import Context
-from zesty_pivot.core.steps.neck_across import Beyond, drawn_across, refuse_whole, side_of_line
-from zesty_pivot.core.steps.neck_room import block_frame, cleared, frame_of
 
 # An edge meets the shoulder within these angles of its way to the tip (radians); steeper or flatter, its end is bent, so that
 # the other piece can go on from it. Our own choice.
@@ -58,6 +59,7 @@ class Edges:
 
     pattern: Pattern
     edges: tuple[Edge, ...]
+    notes: tuple[Note, ...] = ()
 
 
 def drawn_on(
@@ -69,12 +71,14 @@ def drawn_on(
     Raises StepError, PlaceError or GeometryError when it cannot be drawn.
     """
     found: list[Edge] = []
+    notes: list[Note] = []
     for target in targets:
         lead = found[0] if found else None
-        pattern, edge = _one(pattern, target, lead, shape, back, turn, context)
+        pattern, edge, said = _one(pattern, target, lead, shape, back, turn, context)
+        notes += said
         if edge is not None:
             found.append(edge)
-    return Edges(pattern, tuple(found))
+    return Edges(pattern, tuple(found), tuple(notes))
 
 
 def follows_shoulder(shape: NeckShape) -> bool:
@@ -85,7 +89,7 @@ def follows_shoulder(shape: NeckShape) -> bool:
 def _one(
     pattern: Pattern, target: Target, lead: Edge | None, shape: NeckShape, back: tuple[str, float | None],
     turn: float | None, context: Context,
-) -> tuple[Pattern, Edge | None]:  # fmt: skip
+) -> tuple[Pattern, Edge | None, tuple[Note, ...]]:  # fmt: skip
     name = worked_piece(pattern, target.name)
     leave: set[str] = set()
     for _ in range(3):
@@ -106,13 +110,14 @@ def _one(
                 raise StepError(what, where=target.name, advice="Raise the neckline before that line.")
             aside = cleared(made.pattern, known[0].name, context)
             away_beyond = aside.darts
-            made = replace(made, pattern=aside.pattern)
+            made = replace(made, pattern=aside.pattern, notes=(*made.notes, *aside.notes))
             frame, drawn, beyond = drawn_across(frame, aside.pattern.piece(known[0].name), known[1], drawing)
         if drawn is None:
-            return pattern, None
+            return pattern, None, ()
         above = _above(pattern.piece(name), piece, drawn, made.darts, shape) - leave
         if not above:
-            return made.pattern, Edge(target.name, name, frame, made.darts, drawing.asked(frame), drawn, beyond, away_beyond)
+            edge = Edge(target.name, name, frame, made.darts, drawing.asked(frame), drawn, beyond, away_beyond)
+            return made.pattern, edge, made.notes
         leave |= above
     raise StepError("the darts above the edge are in each other's way", where=name, advice="Move them down first.")
 

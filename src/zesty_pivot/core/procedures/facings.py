@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 import shapely
 
-from zesty_pivot.core.errors import PlaceError, StepError, ZestyError
+from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.facing import INNER, Side, chained, inner_curve, shortened, traced_facing
@@ -16,11 +16,10 @@ from zesty_pivot.core.moves.shaping import displaced, ended_at
 from zesty_pivot.core.necklines.frame import IN, Frame
 from zesty_pivot.core.piece import Dart, Pattern, Piece, Run, Use
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.clearing import UPPER, cleared, first_way, station_of
+from zesty_pivot.core.procedures.frames import frame_of
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.steps.base import Context
-from zesty_pivot.core.steps.dart_move import MoveDart
-from zesty_pivot.core.steps.neck_room import UPPER, cleared, frame_of
 
 # How near its corner the loose edge of a neck facing keeps: so it is nowhere much shallower than asked. Our own choice.
 HUG = 0.86
@@ -256,15 +255,11 @@ def _closed_below(pattern: Pattern, name: str, context: Context) -> Pattern:
         piece = pattern.piece(name)
         if piece.role(piece.dart_edge(dart.id)) not in ("waist", "hem", "side_seam"):
             continue
-        for station in UPWARDS:
-            try:
-                pattern = MoveDart(on=name, dart=dart.id, to=Spot(station=station)).apply(pattern, context).pattern
-                break
-            except ZestyError:
-                continue
-        else:
+        made = first_way(pattern, name, dart.id, [station_of(station) for station in UPWARDS], context)
+        if made is None:
             what = f"the {words(dart.id)} dart cannot be closed for the facing"
             raise StepError(what, where=name, advice="Move it above the facing first.")
+        pattern = made.pattern
     return pattern
 
 

@@ -6,8 +6,8 @@ from collections.abc import Sequence
 
 from zesty_pivot.core.moves.panel_shape import NOTCH_APART, Shaped
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.procedures.hand import Line, line
 from zesty_pivot.core.quantity import Unit, format_length
-from zesty_pivot.core.steps.hand import Line, line
 
 # Less than this (mm) is not worth a line. Our own choice.
 _NOTHING = 0.05

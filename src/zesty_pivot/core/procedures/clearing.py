@@ -1,28 +1,26 @@
-"""What neckline steps share: darts put away while an edge is drawn and brought back, the block's frame."""
+"""Darts out of the way while an edge is drawn or a seam is moved, and back when it is done."""
 
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable, Sequence
-from dataclasses import dataclass, replace
+from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass, field, replace
 
 from shapely import LineString, Point, get_coordinates, intersection
 
 from zesty_pivot.core.errors import PlaceError, StepError, ZestyError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.kept import Kept
-from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.piece import Dart, Hold, Pattern, Piece, Place, Use
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.dart_moves import DartMove, led_to_pivot, move_dart
+from zesty_pivot.core.procedures.parking import bring_home, park
 from zesty_pivot.core.quantity import Unit, format_length
-from zesty_pivot.core.steps.base import Context, Note
-from zesty_pivot.core.steps.dart_park import ParkDarts
-from zesty_pivot.core.steps.dart_return import ReturnDarts
 
-UPPER = ("neckline", "shoulder", "armhole", "centre")
+UPPER = ("neckline", "shoulder", "armhole", "centre")  # roles of the edges above the bust
 
 # Where darts wait while an edge is drawn, the first that has a clear way.
 AWAY = ("waist", "side_bust", "french", "side_waist")
@@ -35,31 +33,35 @@ LEAST_SEWN, SETBACK = 15.0, 20.0
 
 EASED_OVER = 20.0  # mm to either side. Common practice, no source.
 
-_FRAMES: Kept[Frame] = Kept()
+Way = Callable[[Pattern, str, str, Spot, Context], Outcome]
 
 
 @dataclass(frozen=True)
 class Cleared:
-    """A pattern with the upper darts of a piece put away, and which."""
+    """A pattern with some darts of a piece put away, which, and what there is to say about it."""
 
     pattern: Pattern
     darts: tuple[str, ...]
+    notes: tuple[Note, ...] = field(default=())
 
 
 def cleared(
     pattern: Pattern, name: str, context: Context, leave: Iterable[str] = (), stations: Sequence[str] = AWAY,
     roles: Sequence[str] = UPPER,
 ) -> Cleared:  # fmt: skip
-    """The pattern with no dart of a piece open above (in edges of these roles), except those round pivots to `leave`; they wait
-    at the first of the stations with a clear way. Raises StepError."""
+    """The pattern with no dart of a piece open in edges of these roles, except those round pivots to `leave`; they wait, each
+    remembering its place, at the first of the stations with a clear way. Raises StepError."""
     away: list[str] = []
+    notes: list[Note] = []
     left = set(leave)
+    spots = [station_of(station) for station in stations]
     while True:
         piece = pattern.piece(name)
         dart = next((d for d in piece.darts if _is_in(piece, d, roles) and d.pivot not in left), None)
         if dart is None:
-            return Cleared(pattern, tuple(away))
-        pattern = _put_away(pattern, name, dart.id, stations, roles, context)
+            return Cleared(pattern, tuple(away), tuple(notes))
+        notes += led_to_pivot(piece, dart.id)
+        pattern = _put_away(pattern, name, dart.id, spots, roles, context)
         away.append(dart.id)
 
 
@@ -68,36 +70,45 @@ def _is_in(piece: Piece, dart: Dart, roles: Sequence[str]) -> bool:
 
 
 def _put_away(
-    pattern: Pattern, name: str, dart: str, stations: Sequence[str], roles: Sequence[str], context: Context
+    pattern: Pattern, name: str, dart: str, spots: Sequence[Spot], roles: Sequence[str], context: Context
 ) -> Pattern:  # fmt: skip
-    spots = [Spot.model_validate({"station": station}) for station in stations]
-    spots += [Spot(edge=edge, at=at) for edge, role in pattern.piece(name).roles if role in CUT for at in ("50%", "75%", "25%")]
+    def is_clear(piece: Piece) -> bool:
+        return not (piece.has_dart(dart) and _is_in(piece, piece.dart(dart), roles))
+
+    on_panels = [
+        Spot(edge=edge, at=at) for edge, role in pattern.piece(name).roles if role in CUT for at in ("50%", "75%", "25%")
+    ]
+    made = first_way(pattern, name, dart, [*spots, *on_panels], context, is_clear, park)
+    if made is None:
+        edge = words(pattern.piece(name).dart_edge(dart))
+        what = f"the {words(dart)} dart opens in the {edge} and cannot wait elsewhere"
+        raise StepError(what, where=name, advice="Move it to another seam first.")
+    return made.pattern
+
+
+def station_of(name: str, side: str | None = None) -> Spot:
+    """A station as a spot. Raises pydantic's ValidationError for a name that is none."""
+    return Spot.model_validate({"station": name, "side": side} if side else {"station": name})
+
+
+def whole(pattern: Pattern, name: str, dart: str, to: Spot, context: Context) -> Outcome:
+    """The pattern with a dart moved whole, for good. Raises as `move_dart` does."""
+    return move_dart(DartMove(name, dart, to), pattern, context)
+
+
+def first_way(
+    pattern: Pattern, name: str, dart: str, spots: Iterable[Spot], context: Context,
+    fits: Callable[[Piece], bool] = lambda _piece: True, way: Way = whole,
+) -> Outcome | None:  # fmt: skip
+    """What comes of a dart taken to the first of the spots where it can go and the piece then `fits`; None for no such spot."""
     for spot in spots:
         try:
-            made = ParkDarts(on=name, darts=(dart,), to=spot).apply(pattern, context).pattern
+            made = way(pattern, name, dart, spot, context)
         except ZestyError:
             continue
-        piece = made.piece(name)
-        if not (piece.has_dart(dart) and _is_in(piece, piece.dart(dart), roles)):
+        if fits(made.pattern.piece(name)):
             return made
-    what = f"the {words(dart)} dart opens above and cannot wait elsewhere"
-    raise StepError(what, where=name, advice="Move it to the waist or the side first.")
-
-
-def frame_of(piece: Piece, drafted: Piece, unit: Unit) -> Frame:
-    """The frame of a piece without darts above."""
-    return Frame(piece, drafted, (piece.of or piece.name).startswith("back"), unit)
-
-
-def block_frame(context: Context, name: str) -> Frame:
-    """The frame of the untouched block's piece, from which starting values come. Raises as `cleared` does."""
-    drafted = context.block.piece(name)
-
-    def work() -> Frame:
-        made = cleared(context.block, name, context)
-        return frame_of(made.pattern.piece(name), drafted, context.scope.unit)
-
-    return _FRAMES.get((drafted,), (context.scope.unit,), work)
+    return None
 
 
 def brought_back(
@@ -126,7 +137,7 @@ def brought_back(
     known = {entry.id for host in hosts for entry in host.parked}
     back = tuple(dart for dart in away if dart in known)
     if back:
-        pattern = ReturnDarts(on=name, darts=back).apply(pattern, context).pattern
+        pattern = bring_home(pattern, name, back, context).pattern
     notes = []
     for dart in back:
         if dart in rehomed:

@@ -1,0 +1,1 @@
+"""What a pattern maker does in one go and several steps need: plain functions from pattern to pattern, below the steps."""
