@@ -291,6 +291,8 @@ def written(piece: dict) -> dict:
         ]
     } if "fisheyes" in piece else {}  # fmt: skip
     return {
+        "name": piece["name"],
+        "body": piece["name"],
         **piece,
         **eyes,
         "landmarks": {name: rounded(point) for name, point in piece["landmarks"].items()},
@@ -318,13 +320,13 @@ def main() -> None:
     made = {}
     for file, (title, *pieces) in blocks.items():
         made[file] = {
-            "format": "zesty-pivot/block", "version": 1, "units": "mm", "name": title,
+            "format": "zesty-pivot/block", "version": 2, "units": "mm", "name": title,
             "measurements": MEASURES, "pieces": [written(piece) for piece in pieces],
         }  # fmt: skip
         (OUT / f"{file}.zblock").write_text(json.dumps(made[file], indent=1) + "\n")
     for name, style in STYLES.items():
         block = made[style.get("block", "quillmere")]
-        head = {"format": "zesty-pivot/style", "version": 1, "name": style["name"], "units": style["units"], "block": block}
+        head = {"format": "zesty-pivot/style", "version": 2, "name": style["name"], "units": style["units"], "block": block}
         rest = {"measures": {}, "steps": style["steps"], "finish": {"size": "Isaura"}, "notes": style["notes"]}
         (OUT / f"{name}.zpiv").write_text(json.dumps({**head, **rest}, indent=1) + "\n")
 

@@ -9,7 +9,7 @@ from pathlib import Path
 import pypdf
 import pytest
 
-from tests.samples import REAL_BLOCK, move, real_value, written
+from tests.samples import REAL_BLOCK, move, real_block, written
 from zesty_pivot import __version__
 from zesty_pivot.core.formats.block_file import dump
 from zesty_pivot.core.formats.style_file import Style
@@ -71,7 +71,7 @@ def test_check(tmp_path: Path) -> None:
 
 
 def _change(name: str) -> str:
-    value = json.loads(Style(block=real_value()).model_dump_json(exclude_none=True))
+    value = json.loads(Style(block=real_block()).model_dump_json(exclude_none=True))
     value["steps"] = [move("waist", "french")]
     block = value["block"]
     if name == "wrong version":

@@ -4,6 +4,7 @@ from PyQt6.QtTest import QTest
 
 from tests.desk.driving import type_into
 from tests.samples import move, style
+from zesty_pivot.desk.panels.practise import step_of
 from zesty_pivot.desk.settings import load
 
 
@@ -43,7 +44,7 @@ def test_a_place_is_chosen_by_keys_and_kept_as_a_step(open_desk) -> None:  # typ
     right.click()
     panel.show_it.click()
     assert panel.verdict.text().startswith("Right") and not right.isEnabled()
-    step = panel.asked.step
+    step = step_of(panel.asked.move)
     panel.keep.click()
     assert window.model.style.steps[-1] == step and window.model.undo_title
     assert panel.asked is not None and not panel.is_shown  # the next question is about the new pattern

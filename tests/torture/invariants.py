@@ -18,7 +18,7 @@ from zesty_pivot.core.formats import report, style_file, svg
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import SEAM_ROLES
-from zesty_pivot.core.piece.pattern import parts_of
+from zesty_pivot.core.piece.refs import EdgeRef
 from zesty_pivot.core.piece.region import outline
 from zesty_pivot.core.recipe.hand import hand_sheet
 
@@ -132,14 +132,14 @@ def _nearer(stretch: Stretch, cut: shapely.Polygon) -> float:
 def _partners(found: Derived) -> Iterator[str]:
     """Every shoulder, side seam and style line of the body is sewn to something, or a finding says that it is not."""
     pattern = found.pattern
-    sewn: dict[tuple[str, str], int] = {}
+    sewn: dict[EdgeRef, int] = {}
     for seam in pattern.seams:
-        for part in itertools.chain(parts_of(seam.a), parts_of(seam.b)):
+        for part in seam.parts:
             sewn[part] = sewn.get(part, 0) + 1
     has_other = len(found.derivation.block.pieces) > 1
     for piece in pattern.pieces:
         for edge, role in piece.roles:
-            lonely = role in (*SEAM_ROLES, "style_line") and (piece.name, edge) not in sewn
+            lonely = role in (*SEAM_ROLES, "style_line") and EdgeRef(piece.name, edge) not in sewn
             if lonely and has_other and piece.name not in _findings(found, "partners"):
                 yield f"{piece.name}: the {edge} has no partner, and no finding says so"
     halves = any(piece.is_unfolded for piece in pattern.pieces)  # a half cut as a pair is sewn to both sides of the whole
@@ -151,7 +151,7 @@ def _partners(found: Derived) -> Iterator[str]:
 def _seams(found: Derived) -> Iterator[str]:
     said = {finding.place for finding in found.findings if finding.check == "seam_partners"}
     for row in found.look.seams:
-        if abs(row.difference_mm) > 1.0 + 1e-6 and row.a not in said:
+        if abs(row.difference_mm) > 1.0 + 1e-6 and str(row.a) not in said:
             yield f"{row.a} and {row.b} differ by {row.difference_mm:.2f} mm and no finding says so"
 
 

@@ -13,7 +13,7 @@ from zesty_pivot.core.finish.pen import draw
 from zesty_pivot.core.finish.piece import allowance_of
 from zesty_pivot.core.finish.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBACKS, reasons_of
 from zesty_pivot.core.finish.sheet import Sheet
-from zesty_pivot.core.piece import Use
+from zesty_pivot.core.piece import EdgeRef, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
@@ -257,9 +257,9 @@ class FinishView(QWidget):
         known = {piece.name: piece for piece in pattern.with_extras}
         for key, field in self.own_fields.items():
             if isinstance(field, CalcField):
-                piece, _dot, edge = key.partition(".")
+                at = EdgeRef.read(key)
                 field.set_text(str(finish.allowances.get(key, "")), self._model.opened)
-                school = allowance_of(known[piece], edge, by_school, scope)
+                school = allowance_of(known[at.piece], at.edge, by_school, scope)
                 field.edit.setPlaceholderText(f"{format_length(school, scope.unit)} by the convention")
                 continue
             kind, _colon, name = key.partition(":")

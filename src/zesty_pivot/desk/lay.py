@@ -13,7 +13,6 @@ from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.piece import Pattern, Seam
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.core.procedures.hand import Way
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.shapes import SPREAD
@@ -162,7 +161,7 @@ class Lay(QObject):
     @property
     def seams(self) -> tuple[Seam, ...]:
         """The seams that can be walked: from one piece to one other."""
-        return tuple(seam for seam in self._model.pattern.seams if "+" not in seam.a + seam.b)
+        return tuple(seam for seam in self._model.pattern.seams if seam.pair is not None)
 
     def choose_seam(self, seam: int) -> None:
         """Another seam to walk, from its beginning."""
@@ -195,11 +194,12 @@ class Lay(QObject):
         seam = self.seams[min(self.seam, len(self.seams) - 1)]
         key = (id(pattern), seam, self.is_from_end)
         if self._walked is None or self._walked[0] != key:
-            ((piece, edge),) = parts_of(seam.a)
-            ends = pattern.piece(piece).ends.get(pattern.piece(piece).role(edge), ("start", "end"))
+            a, b = seam.a.parts[0], seam.b.parts[0]
+            piece = pattern.piece(a.piece)
+            ends = piece.ends.get(piece.role(a.edge), ("start", "end"))
             named = (words(ends[0]), words(ends[1]))
             try:
-                found = walk(pattern, seam.a, seam.b, named, self._ease(seam))
+                found = walk(pattern, a, b, named, self._ease(seam))
                 self._walked = (key, found.turned() if self.is_from_end else found)
             except ZestyError:
                 self._walked = (key, None)

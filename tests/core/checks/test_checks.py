@@ -232,7 +232,7 @@ def test_panels_checks_speak() -> None:
     made = worked([{"do": "line.princess", "on": "front"}]).pattern
     assert said("notches_meet", look(made)) == []
     side = made.piece("front_side")
-    moved = tuple(dataclasses.replace(mark, u=mark.u + 0.01) for mark in side.notches)
+    moved = tuple(dataclasses.replace(mark, at=dataclasses.replace(mark.at, u=mark.at.u + 0.01)) for mark in side.notches)
     assert len(said("notches_meet", look(made.with_piece(dataclasses.replace(side, notches=moved))))) >= 2
     gone = said("notches_meet", look(made.with_piece(dataclasses.replace(side, notches=side.notches[1:]))))
     assert gone == ["the above notch of front centre and front side has no partner"]

@@ -254,3 +254,18 @@ def test_pieces_do_not_overlap_on_the_sheet() -> None:
     boxes = [shapely.Polygon(laid.piece.ring + np.array([laid.dx, laid.dy])) for laid in sheet.laid]
     assert not boxes[0].intersects(boxes[1])
     assert max(box.bounds[2] for box in boxes) < sheet.width and max(box.bounds[3] for box in boxes) < sheet.height
+
+
+@pytest.mark.parametrize("size", [(1.0, 1.0), (0.82, 0.9), (1.3, 1.15)])
+def test_a_sewn_centre_back_keeps_its_allowance_on_a_panel(size: tuple[float, float]) -> None:
+    """After a contour and a princess line it fell from 15 to 10 mm: the panel is not called back."""
+    steps = [{"do": "line.contour", "on": "back"}, {"do": "line.princess", "on": "back"}]
+    derivation = worked(steps, scaled(*size))
+    assert not derivation.broken
+    panel = derivation.pattern.piece("back_centre")
+    assert panel.fold is None and allowance_of(panel, "centre", Finish(), Scope()) == 15.0
+    done = finish_piece(panel, Finish(), Scope(), "Test")
+    seam = shapely.LineString(np.concatenate([run.path.flatten(0.01) for run in panel.edge("centre").runs]))
+    middle = seam.interpolate(0.5, normalized=True)
+    # The ruler: from the seam to the cut line, square to the centre half way up it.
+    assert middle.distance(shapely.LinearRing(done.ring)) == pytest.approx(15.0, abs=0.02)

@@ -11,14 +11,14 @@ from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart
 from zesty_pivot.core.finish.walk import Walk, walk
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.piece import Pattern, Place
+from zesty_pivot.core.piece import EdgeRef, Pattern, Place
 from zesty_pivot.core.piece.edge import Run, Source
 
 ENDS = ("underarm", "side waist")
 
 
 def side(pattern: Pattern) -> Walk:
-    return walk(pattern, "front.side_seam", "back.side_seam", ENDS)
+    return walk(pattern, EdgeRef.read("front.side_seam"), EdgeRef.read("back.side_seam"), ENDS)
 
 
 def with_built_in(mm: float, low: float, high: float) -> Pattern:
@@ -99,7 +99,9 @@ def test_darts_on_the_seam_are_shut_and_their_notches_told() -> None:
     told = {notch.title: notch for notch in found.notches}
     lonely = told["shoulder dart, front"]
     assert lonely.b_mm is None and not lonely.meets and lonely.a_mm == pytest.approx(0.85 * found.a.length)
-    shoulders = walk(real_pattern(), "front.shoulder", "back.shoulder", ("neck point", "shoulder tip"))
+    shoulders = walk(
+        real_pattern(), EdgeRef.read("front.shoulder"), EdgeRef.read("back.shoulder"), ("neck point", "shoulder tip")
+    )
     pair = next(notch for notch in shoulders.notches if notch.title == "shoulder dart")
     assert pair.difference_mm == pytest.approx(pair.b_mm - pair.a_mm) and not pair.meets
     assert shoulders.difference_mm == pytest.approx(3.0, abs=0.01)  # the real block's ease in the back shoulder
@@ -108,7 +110,7 @@ def test_darts_on_the_seam_are_shut_and_their_notches_told() -> None:
 
 def test_unknown_edges_are_refused() -> None:
     with pytest.raises(PlaceError, match="sleeve"):
-        walk(real_pattern(), "front.sleeve", "back.side_seam", ENDS)
+        walk(real_pattern(), EdgeRef.read("front.sleeve"), EdgeRef.read("back.side_seam"), ENDS)
 
 
 def test_balance_notches_go_with_the_cloth() -> None:

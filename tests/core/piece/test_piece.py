@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from tests.samples import move, real_pattern, scaled, stretches, worked
 from zesty_pivot.core.errors import PlaceError
-from zesty_pivot.core.piece import Place
+from zesty_pivot.core.piece import Origin, Place
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.region import contains, outline
 from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot, describe, resolve
@@ -55,8 +55,7 @@ def test_corners_are_where_the_block_says() -> None:
 def test_a_place_is_found_again_by_provenance(share: float, edge: str) -> None:
     piece = real_pattern().piece("front")
     place = places.along(piece, edge, share * piece.edge(edge).sewn_length)
-    source, u = places.source_of(piece, place)
-    again = places.by_source(piece, source, u)
+    again = places.by_origin(piece, places.origin_of(piece, place))
     assert places.point(piece, again) == pytest.approx(places.point(piece, place), abs=1e-4)
 
 
@@ -67,7 +66,7 @@ def test_provenance_survives_three_moves() -> None:
         [move("shoulder", "mid_armhole"), move("waist", "mid_neck", "50%"), move("shoulder", "french")]
     ).pattern.piece("front")
     for u in (0.1, 0.45, 0.8):
-        place = places.by_source(piece, "front.shoulder", u)
+        place = places.by_origin(piece, Origin("front.shoulder", u))
         assert places.sewn_distance(piece, place) == pytest.approx(u * block.edge("shoulder").sewn_length, abs=1e-6)
 
 

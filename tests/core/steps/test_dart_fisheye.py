@@ -16,10 +16,9 @@ from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.ledger import accounts, girths
-from zesty_pivot.core.moves.mirror import halved, unfold
-from zesty_pivot.core.piece import FishEye, Pattern
-from zesty_pivot.core.piece.names import side_of
-from zesty_pivot.core.piece.place import point, sewn_distance, source_of
+from zesty_pivot.core.moves.mirror import unfold
+from zesty_pivot.core.piece import FishEye, Pattern, Side
+from zesty_pivot.core.piece.place import origin_of, point, sewn_distance
 from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Evaluator
@@ -100,12 +99,12 @@ def test_a_turned_fish_eye_tells_its_width_in_its_own_direction() -> None:
         assert turned.width(below) == pytest.approx(base.width(below), abs=1e-9)
 
 
-def test_an_unfolded_front_has_both_and_folds_back() -> None:
+def test_an_unfolded_front_has_one_on_either_side() -> None:
     half = hip_pattern().piece("front")
     whole = unfold(half)
     assert [dart.id for dart in whole.fisheyes] == ["waist.left", "waist.right"]
     assert whole.fisheyes[1].top[0] == pytest.approx(-half.fisheyes[0].top[0])
-    assert halved(whole, half).fisheyes == half.fisheyes
+    assert [whole.sides.of(eye.id) for eye in whole.fisheyes] == [Side.LEFT, Side.RIGHT]
 
 
 @pytest.mark.parametrize("name", ["centre_waist", "side_waist", "french", "side_bust"])
@@ -127,8 +126,9 @@ def test_the_stations_are_found_on_both_sides_of_an_unfolded_front() -> None:
     spots = [resolve(Spot(station="french", side=side), whole, front, Scope(), "bust_point.left") for side in ("left", "right")]
     left, right = (point(whole, spot) for spot in spots)
     assert left[0] == pytest.approx(-right[0], abs=1e-9) and left[1] == pytest.approx(right[1], abs=1e-9)
-    assert side_of(whole.runs[spots[1].run].edge) == ".right"
-    assert source_of(whole, spots[0])[0] == "front.side_seam"
+    assert whole.sides.of(whole.runs[spots[1].run].edge) is Side.RIGHT
+    assert origin_of(whole, spots[0]).line == origin_of(whole, spots[1]).line == "front.side_seam"
+    assert not origin_of(whole, spots[0]).is_mirrored and origin_of(whole, spots[1]).is_mirrored
 
 
 REFUSED = [
@@ -138,7 +138,7 @@ REFUSED = [
     (eye(dart="shoulder"), "called 'shoulder' already"),
     (eye(top="30 cm"), "above and below the waist"),
     (eye(below="elbow"), "no pivot 'elbow'"),
-    (eye(dart="second", axis="10 cm"), "crosses the fish-eye 'waist'"),
+    (eye(dart="second", axis="10 cm"), "crosses the fish-eye waist dart"),
     (move("shoulder", "waist"), "no waist seam to open"),
     ({"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"edge": "hem", "at": "62%"}}, "the fish-eye dart 'waist'"),
 ]

@@ -53,10 +53,10 @@ def test_a_facing_is_the_edge_less_the_shade(shape: str, kind: str, block: str) 
     assert len(facings) == 2
     for extra in facings:
         assert not crosses_itself(extra.piece) and extra.piece.grain is not None
-        for mine, theirs, shade in extra.follows:
-            goal = pattern.sewn_length(theirs) - shade
-            assert extra.piece.edge(mine).sewn_length == pytest.approx(goal, abs=0.05)
-            assert shade == (0.0 if mine == "keyhole" else 1.5)
+        for follow in extra.follows:
+            goal = pattern.sewn_length(follow.along) - follow.shorter_mm
+            assert extra.piece.edge(follow.edge).sewn_length == pytest.approx(goal, abs=0.05)
+            assert follow.shorter_mm == (0.0 if follow.edge == "keyhole" else 1.5)
         (grain,) = [extra.piece.grain]
         assert grain[0][0] == pytest.approx(grain[1][0])  # upright, as the piece lies
 

@@ -13,7 +13,7 @@ from zesty_pivot.core.ledger import accounts
 from zesty_pivot.core.ledger.opening import HEAD, opened
 from zesty_pivot.core.moves.redraw import corner
 from zesty_pivot.core.necklines.gape import suggested
-from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece import EdgeRef, Pattern, Piece
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.region import crosses_itself
 from zesty_pivot.core.quantity import Scope
@@ -120,7 +120,7 @@ def test_an_opening_is_counted_from_the_neckline_as_it_is() -> None:
 def test_a_slit_neckline_is_marked_where_it_ends() -> None:
     front = sound({"do": "neck.shape", "on": "front", "shape": "slit", "slit": "18 cm"}).piece("front")
     (mark,) = [mark for mark in front.notches if mark.id == "slit.end"]
-    place = places.by_source(front, mark.edge, mark.u)
+    place = places.by_origin(front, mark.at)
     assert places.point(front, place)[1] == pytest.approx(180.0, abs=1e-6)
 
 
@@ -183,8 +183,8 @@ def test_armholes_are_drawn_anew_on_both(more: dict, block: str) -> None:  # typ
     derivation = worked({"do": "trim.armhole", "on": "front", **more}, block=before)
     assert not derivation.broken, derivation.broken
     pattern = derivation.pattern
-    was = before.sewn_length("front.side_seam") - before.sewn_length("back.side_seam")
-    now = pattern.sewn_length("front.side_seam") - pattern.sewn_length("back.side_seam")
+    was = before.edge_length(EdgeRef.read("front.side_seam")) - before.edge_length(EdgeRef.read("back.side_seam"))
+    now = pattern.edge_length(EdgeRef.read("front.side_seam")) - pattern.edge_length(EdgeRef.read("back.side_seam"))
     assert now == pytest.approx(was, abs=0.5)
     told = {note.piece: note.amount_mm for note in derivation.states[1].notes if "armhole measures" in note.text}
     for piece in pattern.pieces:

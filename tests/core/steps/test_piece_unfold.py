@@ -39,7 +39,7 @@ def test_both_halves_are_the_half(size: tuple[float, float]) -> None:
     fronts = [account for account in accounts(whole, block) if account.piece == "front"]
     assert [account.pivot for account in fronts] == ["bust_point.left", "bust_point.right"]
     assert all(account.is_whole for account in fronts)
-    ends = {(seam.a, seam.b) for seam in whole.seams}
+    ends = {(str(seam.a), str(seam.b)) for seam in whole.seams}
     assert ends >= {(f"front.shoulder{side}", "back.shoulder") for side in (".left", ".right")}
 
 

@@ -8,9 +8,8 @@ from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.moves.redraw import corner, jog
-from zesty_pivot.core.piece import OPEN_USES, Pattern, Piece
-from zesty_pivot.core.piece.names import POINT, RIGHT, SEAM_ROLES, SIDES, side_of, words
-from zesty_pivot.core.piece.pattern import parts_of
+from zesty_pivot.core.piece import OPEN_USES, Body, Pattern, Piece, Side
+from zesty_pivot.core.piece.names import POINT, SEAM_ROLES, words
 
 LIMIT_DEG = 3.0  # common practice, no source
 SQUARE_DEG = 2.0  # common practice, no source
@@ -74,7 +73,7 @@ def _at_centre(piece: Piece) -> Iterable[Finding]:
 def _at_seams(pattern: Pattern) -> Iterable[Finding]:
     """Neckline, armhole and waist where front and back are joined at the shoulder and the side."""
     for a, b, role in _joined(pattern):
-        sides = list(SIDES) if a.is_unfolded or b.is_unfolded else [""]
+        sides = [*Side] if a.is_unfolded or b.is_unfolded else [None]
         for side, at_start in itertools.product(sides, (True, False)):
             # Panels of one line walk it in opposite ways; front and back are drawn alike.
             there = not at_start if role == "style_line" else at_start
@@ -84,9 +83,10 @@ def _at_seams(pattern: Pattern) -> Iterable[Finding]:
             turn = abs(math.degrees(one[1] + two[1] - math.pi))
             if turn > LIMIT_DEG:
                 names = f"{words(a.name)} and {words(b.name)}"
+                seam = words(role if side is None else side.id(role))
                 yield Finding(
                     "corners", Severity.WARNING, a.name, f"{one[0]}:{role}",
-                    f"the {words(one[0])} has a corner of {turn:.1f}° where {names} meet at the {words(role + side)}",
+                    f"the {words(one[0])} has a corner of {turn:.1f}° where {names} meet at the {seam}",
                     turn, LIMIT_DEG, "deg", f"Redraw the {words(one[0])} of {names} across the seam.",
                     Mend(
                         f"True it across the {words(role)}",
@@ -97,25 +97,25 @@ def _at_seams(pattern: Pattern) -> Iterable[Finding]:
 
 def _joined(pattern: Pattern) -> Iterable[tuple[Piece, Piece, str]]:
     """Pieces sewn to each other directly: front to back at shoulder and side, panel to panel along its line."""
-    for seam in pattern.seams:
-        if "+" in seam.a + seam.b:
-            continue
-        ((one, edge),), ((two, other),) = parts_of(seam.a), parts_of(seam.b)
-        a, b = pattern.piece(one), pattern.piece(two)
-        role = a.role(edge)
-        is_panel = edge == other and role == "style_line"
-        is_side = role in SEAM_ROLES and {a.of or one, b.of or two} == {"front", "back"}
-        if role == b.role(other) and (is_panel or is_side) and RIGHT not in (side_of(edge), side_of(other)):
+    for one, two in (seam.pair for seam in pattern.seams if seam.pair is not None):
+        a, b = pattern.piece(one.piece), pattern.piece(two.piece)
+        role = a.role(one.edge)
+        is_panel = one.edge == two.edge and role == "style_line"
+        is_side = role in SEAM_ROLES and {a.body, b.body} == {Body.FRONT, Body.BACK}
+        is_right = Side.RIGHT in (a.sides.of(one.edge), b.sides.of(two.edge))
+        if role == b.role(two.edge) and (is_panel or is_side) and not is_right:
             yield a, b, role
 
 
-def _opening(piece: Piece, role: str, at_start: bool, side: str) -> tuple[str, float] | None:
+def _opening(piece: Piece, role: str, at_start: bool, side: Side | None) -> tuple[str, float] | None:
     """The role of the edge that meets a seam at one end, and the inner angle (radians) there, a mouth sewn shut. `side` is that
     of an unfolded piece, whose right half is walked the other way round."""
     if piece.is_unfolded:
-        at_start = at_start != (side == RIGHT)
+        at_start = at_start != (side is Side.RIGHT)
     indices = [
-        index for index, run in enumerate(piece.runs) if piece.role(run.edge) == role and side_of(run.edge) in ("", side)
+        index
+        for index, run in enumerate(piece.runs)
+        if piece.role(run.edge) == role and piece.sides.of(run.edge) in (None, side)
     ]
     if not indices:
         return None

@@ -6,8 +6,8 @@ from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
 from zesty_pivot.core.necklines.gape import lowest, shares
-from zesty_pivot.core.piece import Piece
-from zesty_pivot.core.piece.names import SIDES, words
+from zesty_pivot.core.piece import Body, Piece, Side
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
 
 STRAP = 30.0  # mm of shoulder under which a strap slips. Common practice, no source.
@@ -24,9 +24,8 @@ def _run(look: Look) -> Iterable[Finding]:
         drafted = look.block.drafted(piece)
         if drafted is piece or not _is_changed(piece, drafted):
             continue
-        is_back = (piece.of or piece.name).startswith("back")
         below = _below_chest(piece, drafted)
-        if below > 0.5 and not is_back and {"neckline", "shoulder"} <= roles:
+        if below > 0.5 and piece.body is not Body.BACK and {"neckline", "shoulder"} <= roles:
             yield Finding(
                 "neck_depth", Severity.WARNING, piece.name, "neckline:depth",
                 f"the {words(piece.name)} neckline goes {format_length(below, unit)} below the chest line: it uncovers "
@@ -51,8 +50,8 @@ def _run(look: Look) -> Iterable[Finding]:
 
 def _is_changed(piece: Piece, drafted: Piece) -> bool:
     """Whether the neckline is another than the block's."""
-    mine = [run.source.edge for run in piece.runs if piece.role(run.edge) == "neckline"]
-    theirs = {run.source.edge for run in drafted.runs if drafted.role(run.edge) == "neckline"}
+    mine = [run.source.line for run in piece.runs if piece.role(run.edge) == "neckline"]
+    theirs = {run.source.line for run in drafted.runs if drafted.role(run.edge) == "neckline"}
     return bool(mine) and not set(mine) & theirs
 
 
@@ -68,7 +67,7 @@ def _shoulders(piece: Piece) -> list[tuple[str, float]]:
     ids = [edge for edge, role in piece.roles if role == "shoulder"]
     if piece.is_unfolded:
         lengths = [(edge, piece.edge(edge).sewn_length) for edge in ids]
-        return lengths[:1] if len(lengths) == len(SIDES) and abs(lengths[0][1] - lengths[1][1]) < 0.01 else lengths
+        return lengths[:1] if len(lengths) == len(Side) and abs(lengths[0][1] - lengths[1][1]) < 0.01 else lengths
     return [(edge, piece.edge(edge).sewn_length) for edge in ids]
 
 

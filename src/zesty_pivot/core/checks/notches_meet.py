@@ -8,22 +8,22 @@ from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
 from zesty_pivot.core.finish.balance import MEETS, notch_distances
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.core.quantity import format_length
 
 
 def _run(look: Look) -> Iterable[Finding]:
     for seam in look.seams:
-        ((one, edge), *more), ((two, other), *others) = parts_of(seam.a), parts_of(seam.b)
-        if more or others or look.pattern.piece(one).role(edge) != "style_line":
+        a, b = seam.a.only, seam.b.only
+        if a is None or b is None or look.pattern.piece(a.piece).role(a.edge) != "style_line":
             continue
-        here, there = (_from_the_top(look.pattern.piece(name), on) for name, on in ((one, edge), (two, other)))
-        names = f"{words(one)} and {words(two)}"
+        here, there = (_from_the_top(look.pattern.piece(part.piece), part.edge) for part in (a, b))
+        names = f"{words(a.piece)} and {words(b.piece)}"
+        called = {mark.id: mark.name for part in (a, b) for mark in look.pattern.piece(part.piece).notches}
         for id in dict.fromkeys([*here, *there]):
-            title = f"{words(id.rpartition('.')[2])} notch"
+            title = f"{words(called[id])} notch"
             if id not in here or id not in there:
                 yield Finding(
-                    "notches_meet", Severity.WARNING, one, seam.a, f"the {title} of {names} has no partner",
+                    "notches_meet", Severity.WARNING, a.piece, str(seam.a), f"the {title} of {names} has no partner",
                     1.0, 0.0, "notches", "Cut both panels alike, or leave the notch out.",
                 )  # fmt: skip
                 continue
@@ -32,7 +32,7 @@ def _run(look: Look) -> Iterable[Finding]:
             if off > MEETS:
                 amount = format_length(off, look.scope.unit, fine=True)
                 yield Finding(
-                    "notches_meet", Severity.WARNING, one, seam.a, f"the {title} of {names} misses by {amount}",
+                    "notches_meet", Severity.WARNING, a.piece, str(seam.a), f"the {title} of {names} misses by {amount}",
                     off, MEETS, "mm", "Change one panel so that both are alike from the ends to the notch.",
                 )  # fmt: skip
 

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-import itertools
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
 from zesty_pivot.core.piece.names import SEAM_ROLES, words
-from zesty_pivot.core.piece.pattern import parts_of
+from zesty_pivot.core.piece.refs import EdgeRef
 
 SEWN = (*SEAM_ROLES, "style_line")
 
@@ -15,10 +14,10 @@ SEWN = (*SEAM_ROLES, "style_line")
 def _run(look: Look) -> Iterable[Finding]:
     if not look.block.seams:
         return  # a block of one piece has no partners to lose
-    held = {part for seam in look.pattern.seams for part in itertools.chain(parts_of(seam.a), parts_of(seam.b))}
+    held = {part for seam in look.pattern.seams for part in seam.parts}
     for piece in look.pattern.pieces:
         for edge, role in piece.roles:
-            if role in SEWN and (piece.name, edge) not in held:
+            if role in SEWN and EdgeRef(piece.name, edge) not in held:
                 yield Finding(
                     "partners", Severity.WARNING, piece.name, edge,
                     f"the {words(edge)} of the {words(piece.name)} has nothing to be sewn to",

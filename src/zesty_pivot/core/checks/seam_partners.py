@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
-from zesty_pivot.core.piece.pattern import parts_of, said
 from zesty_pivot.core.quantity import format_length
 
 LIMIT_MM = 1.0  # common practice, no source
@@ -17,7 +16,7 @@ def _run(look: Look) -> Iterable[Finding]:
         if abs(rest) <= LIMIT_MM:
             continue
         unit = look.scope.unit
-        piece = parts_of(seam.a)[0][0]
+        piece = seam.a.parts[0].piece
         longer, shorter = (seam.b, seam.a) if rest > 0 else (seam.a, seam.b)
         amount = format_length(abs(rest), unit, fine=True)
         meant = f" beyond the {format_length(seam.ease_mm, unit, fine=True)} ease" if seam.ease_mm else ""
@@ -25,10 +24,10 @@ def _run(look: Look) -> Iterable[Finding]:
         if seam.b_mm > seam.a_mm:
             ease = round(seam.b_mm - seam.a_mm, 3)
             title = f"Take {format_length(ease, unit, fine=True)} as ease"
-            mend = Mend(title, finish={"ease": {seam.a: f"{ease:g} mm"}})
+            mend = Mend(title, finish={"ease": {str(seam.a): f"{ease:g} mm"}})
         yield Finding(
-            "seam_partners", Severity.WARNING, piece, seam.a,
-            f"the {said(longer)} is {amount} longer than the {said(shorter)}{meant}",
+            "seam_partners", Severity.WARNING, piece, str(seam.a),
+            f"the {longer.words()} is {amount} longer than the {shorter.words()}{meant}",
             abs(rest), LIMIT_MM, "mm", "Ease it in, or make the two equal.", mend,
         )  # fmt: skip
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from zesty_pivot.core.errors import PlaceError
-from zesty_pivot.core.piece import Notch, Piece
+from zesty_pivot.core.piece import Notch, Origin, Piece
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import SEAM_ROLES
 from zesty_pivot.core.piece.place import Place
@@ -26,9 +26,9 @@ def balance_point(piece: Piece, edge: str) -> Place | None:
     role = piece.role(edge)
     if role not in SEAM_ROLES or piece.edge(edge).sewn_length < LONG_SEAM:
         return None
-    source = piece.edge(edge).runs[0].source.edge
+    source = piece.edge(edge).runs[0].source
     try:
-        return places.by_source(piece, source, BALANCE)
+        return places.by_origin(piece, Origin(source.edge, BALANCE, source.is_mirrored))
     except PlaceError:
         return None
 
@@ -36,7 +36,7 @@ def balance_point(piece: Piece, edge: str) -> Place | None:
 def notch_place(piece: Piece, notch: Notch) -> Place | None:
     """Where a panel's notch lies now, or None when that part of its line has been cut away."""
     try:
-        return places.by_source(piece, notch.edge, notch.u)
+        return places.by_origin(piece, notch.at)
     except PlaceError:
         return None
 

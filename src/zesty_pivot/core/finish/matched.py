@@ -11,8 +11,7 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.fold import folded
 from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.moves.redraw import corner
-from zesty_pivot.core.piece import Pattern, Piece
-from zesty_pivot.core.piece.names import LEFT, side_of
+from zesty_pivot.core.piece import Pattern, Piece, Side
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.clearing import UPPER, cleared
 
@@ -78,7 +77,11 @@ def _neck_end(piece: Piece) -> int | None:
     """The run at whose end the neckline meets the shoulder; of an unfolded piece the left one."""
     for index, run in enumerate(piece.runs):
         after = piece.runs[piece.after(index)]
-        if side_of(run.edge) in ("", LEFT) and piece.role(run.edge) == "neckline" and piece.role(after.edge) == "shoulder":
+        if (
+            piece.sides.of(run.edge) is not Side.RIGHT
+            and piece.role(run.edge) == "neckline"
+            and piece.role(after.edge) == "shoulder"
+        ):
             return index
     return None
 
@@ -87,7 +90,7 @@ def _half(piece: Piece, lay: Motion | None) -> Half:
     runs = tuple((piece.role(run.edge), run.path if lay is None else run.path.moved(lay)) for run in piece.runs)
 
     def sewn(role: str) -> float:
-        ids = [edge for edge, its in piece.roles if its == role and side_of(edge) in ("", LEFT)]
+        ids = [edge for edge, its in piece.roles if its == role and piece.sides.of(edge) is not Side.RIGHT]
         return sum(piece.edge(edge).sewn_length for edge in ids)
 
     return Half(piece.name, runs, sewn("neckline"), sewn("shoulder"))

@@ -18,8 +18,8 @@ from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.mirror import flip
 from zesty_pivot.core.moves.open_up import Opened, open_up
-from zesty_pivot.core.piece import Dart, Hold, Piece, Use
-from zesty_pivot.core.piece.names import SIDES, words
+from zesty_pivot.core.piece import Body, Dart, Hold, Piece, Side, Use
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.region import cloth
 from zesty_pivot.core.quantity import Scope, length_mm
@@ -110,7 +110,7 @@ def allowance_of(piece: Piece, edge: str, finish: Finish, scope: Scope) -> float
         return max(0.0, length_mm(own, scope))
     if edge == piece.fold and cut_order(piece, finish) == "fold":
         return 0.0
-    return ALLOWANCES[finish.allowance].of(piece.role(edge), piece.name)
+    return ALLOWANCES[finish.allowance].of(piece.role(edge), piece.body)
 
 
 def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version: str = "", panel: str = "") -> FinishedPiece:
@@ -154,7 +154,7 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
 def right_side_up(piece: Piece) -> Piece:
     """An unfolded piece as it lies on the cloth. Halves are drawn with the centre at the left: an unfolded front lies right
     side up so; of an unfolded back it is the inside, and it is turned over."""
-    if not piece.is_unfolded or not (piece.of or piece.name).startswith("back"):
+    if not piece.is_unfolded or piece.body is not Body.BACK:
         return piece
     return flip(piece, np.zeros(2), np.array([0.0, 1.0]))
 
@@ -167,11 +167,11 @@ def _largest(region: shapely.Geometry) -> shapely.Polygon:
 def side_words(piece: Piece) -> tuple[Text, ...]:
     """`left as worn` and `right as worn` on an unfolded piece, beside the lowest pivot of each half."""
     found: list[Text] = []
-    for side in SIDES if piece.is_unfolded else ():
-        points = [point for name, point in piece.landmarks.items() if name.endswith(side)]
+    for side in Side if piece.is_unfolded else ():
+        points = [point for name, point in piece.landmarks.items() if piece.sides.of(name) is side]
         if points:
             x, y = max(points, key=lambda point: point[1])
-            found.append(Text((x * SIDE_OUT, y + SIDE_BELOW), f"{side[1:]} as worn", 5.0))
+            found.append(Text((x * SIDE_OUT, y + SIDE_BELOW), f"{side.value} as worn", 5.0))
     return tuple(found)
 
 
@@ -286,7 +286,7 @@ def _balance_strokes(piece: Piece, ring: NDArray[np.float64]) -> list[Stroke]:
     for edge in piece.edges:
         place = balance_point(piece, edge.id)
         if place is not None and not is_beside_a_dart(piece, place):
-            strokes = balance_notches(piece.runs[place.run].path, place.at, ring, double=piece.name.startswith("back"))
+            strokes = balance_notches(piece.runs[place.run].path, place.at, ring, double=piece.body is Body.BACK)
             found.append(Stroke("marks", "notch", f"{edge.id}.balance", strokes))
     for mark in piece.notches:
         place = notch_place(piece, mark)

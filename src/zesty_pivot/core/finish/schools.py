@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from zesty_pivot.core.piece import Body
+
 IN = 25.4
 
 # Above this intake (mm) a dart is a large one. Common practice, no source.
@@ -96,12 +98,12 @@ class AllowanceSchool:
     title: str
     seam: float
     roles: Mapping[str, float]
-    centre_open: Mapping[str, float]
+    centre_open: Mapping[Body, float]
 
-    def of(self, role: str, piece: str) -> float:
+    def of(self, role: str, body: Body) -> float:
         """The allowance in mm of an edge with this role; a centre is asked for only when it does not lie on the fold."""
         if role == "centre":
-            return self.centre_open.get(piece, self.seam)
+            return self.centre_open.get(body, self.seam)
         return self.roles.get(role, self.seam)
 
 
@@ -110,7 +112,7 @@ ALLOWANCES: dict[str, AllowanceSchool] = {
         "industry: 1 cm, neck, armhole 0.6",
         10.0,
         {"neckline": 6.0, "armhole": 6.0, "opening": 6.0, "facing_edge": 0.0, "hem": 30.0},
-        {"back": 15.0},
+        {Body.BACK: 15.0},
     ),
     "inches_room": AllowanceSchool(
         "inches: 1/2 in, 1/4 in neck",
@@ -129,7 +131,7 @@ ALLOWANCES: dict[str, AllowanceSchool] = {
             "armhole": 0.5 * IN,
             "opening": 0.5 * IN,
         },
-        {"back": 1.5 * IN},
+        {Body.BACK: 1.5 * IN},
     ),
     "none": AllowanceSchool("none: seam lines only", 0.0, {}, {}),
 }

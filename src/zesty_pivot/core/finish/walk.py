@@ -14,7 +14,7 @@ from zesty_pivot.core.finish.balance import MEETS, balance_point, notch_distance
 from zesty_pivot.core.finish.fold import folded
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece import EdgeRef, Pattern, Piece
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.names import words
@@ -24,7 +24,7 @@ PAIRED_WITHIN = 10.0
 
 
 @dataclass(frozen=True)
-class Notch:
+class NotchPair:
     """A notch of the walked seam: where it lies on each side, mm from the start, or None when that side has none. `ease_mm` is
     how much longer b is meant to be in all: up to that, a notch of b lies later because it is eased in."""
 
@@ -67,7 +67,7 @@ class Stretch:
 
 
 @dataclass(frozen=True)
-class Side:
+class WalkedEdge:
     """One side of the seam: its piece with the darts on this seam shut, and the runs of the edge from the start."""
 
     piece: Piece
@@ -85,10 +85,10 @@ class Side:
         """The sewn length in mm."""
         return self.starts[-1]
 
-    def turned(self) -> Side:
+    def turned(self) -> WalkedEdge:
         """The same side walked from its other end."""
         runs = tuple(Run(run.edge, run.path.reversed(), run.source.turned(), run.mouth) for run in reversed(self.runs))
-        return Side(self.piece, self.edge, runs, not self.is_turned)
+        return WalkedEdge(self.piece, self.edge, runs, not self.is_turned)
 
     def _at(self, distance: float) -> tuple[Path, float]:
         for start, run in zip(reversed(self.starts[:-1]), reversed(self.runs), strict=True):
@@ -126,9 +126,9 @@ class Side:
 class Walk:
     """A seam walked from its first end. `a` lies still, `b` is rolled along it on its outer side."""
 
-    a: Side
-    b: Side
-    notches: tuple[Notch, ...]
+    a: WalkedEdge
+    b: WalkedEdge
+    notches: tuple[NotchPair, ...]
     ends: tuple[str, str]
     ease_mm: float = 0.0
 
@@ -187,8 +187,8 @@ class Walk:
         )
 
 
-def walk(pattern: Pattern, a: str, b: str, ends: tuple[str, str], ease_mm: float = 0.0) -> Walk:
-    """Two edges, each written `piece.edge`, walked along each other. `ends` names where the walk begins and stops, `ease_mm`
+def walk(pattern: Pattern, a: EdgeRef, b: EdgeRef, ends: tuple[str, str], ease_mm: float = 0.0) -> Walk:
+    """Two edges walked along each other. `ends` names where the walk begins and stops, `ease_mm`
     how much longer b is meant to be.
 
     Raises PlaceError for an edge that is not there.
@@ -197,46 +197,46 @@ def walk(pattern: Pattern, a: str, b: str, ends: tuple[str, str], ease_mm: float
     return _walked(one, two, ends, ease_mm)
 
 
-def _walked(one: Side, two: Side, ends: tuple[str, str], ease_mm: float) -> Walk:
+def _walked(one: WalkedEdge, two: WalkedEdge, ends: tuple[str, str], ease_mm: float) -> Walk:
     notches = tuple(replace(notch, ease_mm=ease_mm) for notch in _notches(one, two))
     return Walk(one, two, notches, ends, ease_mm)
 
 
-def _side(pattern: Pattern, end: str) -> Side:
-    name, _dot, edge = end.partition(".")
-    piece = pattern.piece(name)
+def _side(pattern: Pattern, end: EdgeRef) -> WalkedEdge:
+    piece, edge = pattern.piece(end.piece), end.edge
     found = piece.edge(edge)
     if not found.runs:
-        raise PlaceError(f"edge {edge!r} has no line", where=name)
+        raise PlaceError(f"edge {edge!r} has no line", where=end.piece)
     darts = [run.mouth for run in found.runs[:-1] if run.mouth is not None]
     shut = folded(piece, 1.0, darts)
     runs = shut.edge(edge).runs
     # The block's edges run from their first landmark in loop order; the two sides of one cut are told by their provenance.
     if runs[0].source.u0 <= runs[-1].source.u1:
-        return Side(shut, edge, runs, is_turned=False)
-    return Side(shut, edge, runs, is_turned=False).turned()
+        return WalkedEdge(shut, edge, runs, is_turned=False)
+    return WalkedEdge(shut, edge, runs, is_turned=False).turned()
 
 
-def _notches(one: Side, two: Side) -> tuple[Notch, ...]:
-    found: list[Notch] = []
+def _notches(one: WalkedEdge, two: WalkedEdge) -> tuple[NotchPair, ...]:
+    found: list[NotchPair] = []
     balance = [_balance(side) for side in (one, two)]
     if balance[0] is not None or balance[1] is not None:
-        found.append(Notch("balance notch", balance[0], balance[1]))
+        found.append(NotchPair("balance notch", balance[0], balance[1]))
     marks = [notch_distances(side.piece, side.edge, from_end=side.is_turned) for side in (one, two)]
+    names = {mark.id: mark.name for side in (one, two) for mark in side.piece.notches}
     for id in dict.fromkeys([*marks[0], *marks[1]]):
-        found.append(Notch(f"{words(id.rpartition('.')[2])} notch", marks[0].get(id), marks[1].get(id)))
+        found.append(NotchPair(f"{words(names[id])} notch", marks[0].get(id), marks[1].get(id)))
     left = dict(_leg_notches(two))
     for dart, at in _leg_notches(one):
         partner = min(left, key=lambda other: abs(left[other] - at), default=None)
         if partner is not None and abs(left[partner] - at) <= PAIRED_WITHIN:
-            found.append(Notch(f"{words(dart)} dart", at, left.pop(partner)))
+            found.append(NotchPair(f"{words(dart)} dart", at, left.pop(partner)))
         else:
-            found.append(Notch(f"{words(dart)} dart, {words(one.piece.name)}", at, None))
-    found += [Notch(f"{words(dart)} dart, {words(two.piece.name)}", None, at) for dart, at in left.items()]
+            found.append(NotchPair(f"{words(dart)} dart, {words(one.piece.name)}", at, None))
+    found += [NotchPair(f"{words(dart)} dart, {words(two.piece.name)}", None, at) for dart, at in left.items()]
     return tuple(sorted(found, key=lambda notch: notch.a_mm if notch.a_mm is not None else notch.b_mm or 0.0))
 
 
-def _balance(side: Side) -> float | None:
+def _balance(side: WalkedEdge) -> float | None:
     place = balance_point(side.piece, side.edge)
     if place is None:
         return None
@@ -244,7 +244,7 @@ def _balance(side: Side) -> float | None:
     return side.length - distance if side.is_turned else distance
 
 
-def _leg_notches(side: Side) -> tuple[tuple[str, float], ...]:
+def _leg_notches(side: WalkedEdge) -> tuple[tuple[str, float], ...]:
     """The darts that open inside the edge with the distance (mm) of their mouths from the start."""
     edge = side.piece.edge(side.edge)
     found: list[tuple[str, float]] = []

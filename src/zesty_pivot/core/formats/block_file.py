@@ -12,10 +12,11 @@ import numpy as np
 from pydantic import Field, FiniteFloat, field_validator
 
 from zesty_pivot.core.errors import FileError, ZestyError
-from zesty_pivot.core.formats import files
+from zesty_pivot.core.formats import files, migrations
 from zesty_pivot.core.geometry import JOIN_TOL, Path, svgpath
-from zesty_pivot.core.piece import Dart, FishEye, Pattern, Piece, Run, Seam, Source
+from zesty_pivot.core.piece import Body, Dart, EdgeRef, FishEye, Pattern, Piece, Run, Seam, Source
 from zesty_pivot.core.piece.names import CORNERS, HIP_LOOP, LOOP, SEAM_ROLES, ends_of
+from zesty_pivot.core.piece.refs import sewn
 from zesty_pivot.core.piece.region import crosses_itself, fisheye_fault
 from zesty_pivot.core.quantity.fields import Model
 from zesty_pivot.core.quantity.formula import MAX_LENGTH_MM
@@ -64,6 +65,7 @@ class BlockPiece(Model):
     """One piece of a block, drawn as a half with the centre at x = 0."""
 
     name: str = Field(min_length=1, max_length=60)
+    body: Body = Field(description="the half of the body that it covers")
     fold: str | None = None
     landmarks: dict[str, Coordinate]
     levels: dict[str, Millimetres] = Field(default_factory=dict)
@@ -77,7 +79,7 @@ class BlockFile(Model):
     """A block: the fitted master pattern without seam allowance."""
 
     format: Literal["zesty-pivot/block"] = "zesty-pivot/block"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     units: Literal["mm"] = "mm"
     name: str = Field(default="Block", max_length=200)
     measurements: dict[str, FiniteFloat] = Field(default_factory=dict, description="body measurements in mm")
@@ -109,8 +111,8 @@ def read(path: FilePath) -> BlockFile:
 
 
 def from_value(value: dict[str, Any], where: str) -> BlockFile:
-    """A block from plain JSON; raises FileError like `read`."""
-    block = files.validated(BlockFile, files.header(value, KIND, where), where)
+    """A block from plain JSON of any version; raises FileError like `read`."""
+    block = files.validated(BlockFile, migrations.block(files.header(value, KIND, where)), where)
     try:
         pattern(block)
     except FileError as fault:
@@ -156,7 +158,9 @@ def _seams(pieces: tuple[Piece, ...]) -> tuple[Seam, ...]:
     front, back = by_name.get("front"), by_name.get("back")
     if front is None or back is None:
         return ()
-    return tuple(Seam(f"front.{_edge_of(front, role)}", f"back.{_edge_of(back, role)}") for role in SEAM_ROLES)
+    return tuple(
+        sewn(EdgeRef(front.name, _edge_of(front, role)), EdgeRef(back.name, _edge_of(back, role))) for role in SEAM_ROLES
+    )
 
 
 def _edge_of(piece: Piece, role: str) -> str:
@@ -183,6 +187,7 @@ def _piece(model: BlockPiece, where: _Where) -> Piece:
         raise where.fault("a piece with a hem has no waist line", "Give the level 'waist'.")
     piece = Piece(
         name=model.name,
+        body=model.body,
         fold=fold,
         runs=runs,
         roles=tuple((edge.id, edge.role) for edge in model.edges),

@@ -17,7 +17,7 @@ from pydantic import BaseModel, ValidationError
 
 from zesty_pivot.core.errors import FileError, ZestyError
 
-VERSION = 1
+VERSIONS = {"style": 2, "block": 2}  # of each kind; the others have 1
 MAX_BYTES = 16 * 1024 * 1024  # a style with its block is some 10 kB; more is no style
 MAX_BACKUP = 64 * MAX_BYTES  # whatever stands at a name that is saved over is kept, within reason
 PARTIAL = ".part"  # the end of a file's name while it is being written
@@ -97,6 +97,11 @@ def _no_constant(name: str) -> float:
     raise FileError(f"the number {name} in the file", advice="Every number must be finite.")
 
 
+def version_of(kind: str) -> int:
+    """The version that files of a kind are written in."""
+    return VERSIONS.get(kind, 1)
+
+
 def header(value: object, kind: str, where: str) -> dict[str, Any]:
     """The value itself when its `format` and `version` are ours; raises FileError otherwise."""
     wanted = f"zesty-pivot/{kind}"
@@ -108,8 +113,9 @@ def header(value: object, kind: str, where: str) -> dict[str, Any]:
     version = value.get("version")
     if isinstance(version, bool) or not isinstance(version, int) or not 1 <= version < 10**9:
         raise FileError(f"the version is {_brief(version)}, not a whole number from 1", where=where, advice="Restore a backup.")
-    if version > VERSION:
-        raise FileError(f"the file has version {version}, newer than {VERSION}", where=where, advice="Update Zesty Pivot.")
+    newest = version_of(kind)
+    if version > newest:
+        raise FileError(f"the file has version {version}, newer than {newest}", where=where, advice="Update Zesty Pivot.")
     return value
 
 

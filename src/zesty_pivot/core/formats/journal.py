@@ -46,7 +46,7 @@ class Journal:
         last. Raises FileError when it cannot."""
         value: dict[str, Any] = {
             "format": f"zesty-pivot/{KIND}",
-            "version": files.VERSION,
+            "version": files.version_of(KIND),
             "document": str(document) if document is not None else None,
             "base": base,
             "written": datetime.now(UTC).isoformat(),

@@ -11,7 +11,7 @@ from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.file_names import svg_names
 from zesty_pivot.core.ledger.fullness import station
 from zesty_pivot.core.ledger.seams import finished_length
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import EdgeRef, Piece
 
 
 @dataclass(frozen=True)
@@ -156,7 +156,7 @@ def report(derived: Derived) -> Report:
             _piece(derived, piece, number, names[piece.name]) for number, piece in enumerate(derived.pattern.with_extras)
         ),
         seams=tuple(
-            SeamRow(a=s.a, b=s.b, a_mm=s.a_mm, b_mm=s.b_mm, ease_mm=s.ease_mm, difference_mm=s.difference_mm)
+            SeamRow(a=str(s.a), b=str(s.b), a_mm=s.a_mm, b_mm=s.b_mm, ease_mm=s.ease_mm, difference_mm=s.difference_mm)
             for s in derived.look.seams
         ),
         accounts=tuple(
@@ -185,9 +185,9 @@ def report(derived: Derived) -> Report:
         measured=tuple(MeasuredRow(one.role, one.mm) for one in derived.pattern.measured),
         openings=tuple(OpeningRow(one.piece, one.kind, one.length_mm) for one in derived.pattern.openings),
         facings=tuple(
-            FollowRow(f"{extra.piece.name}.{mine}", theirs, less)
+            FollowRow(str(EdgeRef(extra.piece.name, one.edge)), str(one.along), one.shorter_mm)
             for extra in derived.pattern.extras
-            for mine, theirs, less in extra.follows
+            for one in extra.follows
         ),
     )
 

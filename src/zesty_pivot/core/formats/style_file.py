@@ -10,7 +10,7 @@ from pydantic import BeforeValidator, Field, SerializeAsAny, ValidationError, fi
 
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.finish.options import Finish
-from zesty_pivot.core.formats import block_file, files
+from zesty_pivot.core.formats import block_file, files, migrations
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.quantity import Scope, Unit, length_mm
 from zesty_pivot.core.quantity.fields import Length, Model
@@ -44,7 +44,7 @@ class Style(Model):
     lines: ClassVar[frozenset[str]] = frozenset({"notes"})
 
     format: Literal["zesty-pivot/style"] = "zesty-pivot/style"
-    version: Literal[1] = 1
+    version: Literal[2] = 2
     name: str = Field(default="Untitled style", max_length=200)
     units: Unit = "cm"
     block: BlockFile
@@ -108,7 +108,7 @@ def read(path: FilePath) -> Style:
 
 def from_value(value: dict[str, Any], where: str, folder: FilePath | None = None) -> Style:
     """A style from plain JSON. A block given by its path is read from `folder` and carried inside from then on."""
-    value = dict(files.header(value, KIND, where))
+    value = dict(migrations.style(files.header(value, KIND, where)))
     inside = value.get("block")
     if isinstance(inside, dict) and set(inside) == {"path"}:
         ref = files.validated(BlockRef, inside, f"{where}, block")

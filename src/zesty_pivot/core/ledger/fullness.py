@@ -6,8 +6,8 @@ import math
 from dataclasses import dataclass
 
 from zesty_pivot.core.kept import kept_with
-from zesty_pivot.core.piece import Pattern, Piece, Place, StyleLine
-from zesty_pivot.core.piece.names import SIDES, side_of, words
+from zesty_pivot.core.piece import Pattern, Piece, Place, Side, StyleLine
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import describe
 
 # Degrees under this are the noise of float64; anything more has been lost or gained. From the design's bar.
@@ -70,7 +70,7 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
         lines = [line for line in pattern.lines if line.of == source.name]
         if not mine and not guests:
             continue
-        known = dict.fromkeys(_half(dart.pivot) for piece in (source, *mine) for dart in piece.darts)
+        known = dict.fromkeys(piece.sides.name(dart.pivot) for piece in (source, *mine) for dart in piece.darts)
         known.update(dict.fromkeys(pivot for line in lines for pivot, _angle in line.angles))
         is_unfolded = any(piece.is_unfolded for piece in (*mine, *guests))
         name = source.name if mine else drafted[guests[0].name].name
@@ -79,7 +79,7 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
             if half not in source.landmarks and _is_elsewhere(half, source, block):
                 continue  # it is in the account of the piece that it comes from
             held = sum(math.degrees(source.angle(dart.id)) for dart in source.darts if dart.pivot == half)
-            for pivot in [half + side for side in SIDES] if is_unfolded else [half]:
+            for pivot in [side.id(half) for side in Side] if is_unfolded else [half]:
                 names = {pivot, half} if is_unfolded else {pivot}
                 added = math.degrees(sum(angle for piece in pieces for name_, angle in piece.added if name_ in names))
                 placed = [
@@ -92,7 +92,7 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
 
 def _shares(piece: Piece, drafted: Piece, source: Piece) -> bool:
     """Whether a piece from elsewhere has darts round a pivot of a block's piece, or told what became of it."""
-    pins = {_half(name) for name in (*piece.landmarks, *(name for name, _angle in piece.added))}
+    pins = {piece.sides.name(name) for name in (*piece.landmarks, *(name for name, _angle in piece.added))}
     return any(name in source.landmarks and name not in drafted.landmarks for name in pins)
 
 
@@ -104,11 +104,6 @@ def _is_elsewhere(pivot: str, source: Piece, block: Pattern) -> bool:
 def _sewn(line: StyleLine, angle: float) -> Placed:
     """What went into the seam between two panels."""
     return Placed(line.id, f"{words(line.panels[0])} and {words(line.panels[1])}", SEAM, math.degrees(angle))
-
-
-def _half(pivot: str) -> str:
-    """A pivot of an unfolded piece as it is called on the half."""
-    return pivot.removesuffix(side_of(pivot))
 
 
 def _placed(piece: Piece, block: Piece, pivot: str) -> tuple[Placed, ...]:

@@ -67,7 +67,7 @@ def _down(pattern: Pattern, opening: Opening) -> float:
         if mark.id != f"{opening.kind}.end":
             continue
         try:
-            place = places.by_source(piece, mark.edge, mark.u)
+            place = places.by_origin(piece, mark.at)
         except PlaceError:
             return 0.0  # the neckline lies below it now
         edge = piece.runs[place.run].edge

@@ -3,20 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from zesty_pivot.core.moves.open_up import open_up
-from zesty_pivot.core.piece import Pattern, Piece, Seam, Use
-from zesty_pivot.core.piece.names import side_of
-from zesty_pivot.core.piece.pattern import parts_of
+from zesty_pivot.core.piece import Pattern, Piece, Seam, SeamSide, Use
 
 
 @dataclass(frozen=True)
 class SeamAccount:
-    """A seam with its edges (`piece.edge`) and lengths in mm; ease is how much longer b is meant to be than a."""
+    """A seam with its edges and lengths in mm; ease is how much longer b is meant to be than a."""
 
-    a: str
-    b: str
+    a: SeamSide
+    b: SeamSide
     a_mm: float
     b_mm: float
     ease_mm: float
@@ -36,18 +34,19 @@ def finished_length(piece: Piece, edge: str) -> float:
     return length
 
 
-def _finished(pattern: Pattern, end: str) -> float:
-    return sum(finished_length(pattern.piece(piece), edge) for piece, edge in parts_of(end))
+def _finished(pattern: Pattern, side: SeamSide) -> float:
+    return sum(finished_length(pattern.piece(part.piece), part.edge) for part in side.parts)
 
 
-def _ease(seam: Seam, ease: Mapping[str, float]) -> float:
+def _ease(pattern: Pattern, seam: Seam, ease: Mapping[str, float]) -> float:
     """The intended ease of a seam; what was meant for a half holds for both sides of it once unfolded."""
-    return ease.get(seam.a, ease.get(seam.a.removesuffix(side_of(seam.a)), seam.ease_mm))
+    of_half = SeamSide(tuple(replace(at, edge=pattern.piece(at.piece).sides.name(at.edge)) for at in seam.a.parts))
+    return ease.get(str(seam.a), ease.get(str(of_half), seam.ease_mm))
 
 
 def seam_accounts(pattern: Pattern, ease: Mapping[str, float]) -> tuple[SeamAccount, ...]:
-    """Every seam's account. `ease` gives the intended ease in mm by the seam's first edge."""
+    """Every seam's account. `ease` gives the intended ease in mm by the text of the seam's first side."""
     return tuple(
-        SeamAccount(seam.a, seam.b, _finished(pattern, seam.a), _finished(pattern, seam.b), _ease(seam, ease))
+        SeamAccount(seam.a, seam.b, _finished(pattern, seam.a), _finished(pattern, seam.b), _ease(pattern, seam, ease))
         for seam in pattern.seams
     )

@@ -137,8 +137,8 @@ def _part(
 ) -> Piece:
     """One part of a cut piece: its runs, with the darts, landmarks and grain that lie in it."""
     ring = polygon(piece, indices, tuple(closing))
-    runs = well_begun(runs)
     known = dict(piece.roles)
+    runs = well_begun(runs, known)
     edges = dict.fromkeys(run.edge for run in runs)
     mouths = {run.mouth for run in runs if run.mouth}
     darts = tuple(dart for dart in piece.darts if dart.id in mouths)

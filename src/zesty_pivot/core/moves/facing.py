@@ -17,6 +17,7 @@ from zesty_pivot.core.piece import Piece, Run, Source
 from zesty_pivot.core.piece.dart import Dart
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import cloth, outline
+from zesty_pivot.core.piece.sides import Sides
 
 GRAIN_INSIDE = 12.0  # mm from the edges
 
@@ -24,7 +25,7 @@ INNER = "facing_edge"  # the role of the edge that lies loose inside
 
 
 @dataclass(frozen=True)
-class Side:
+class FacingEdge:
     """One edge of a facing in loop order: its name and role, its line, and the dart that opens at its end, if one does."""
 
     edge: str
@@ -60,7 +61,7 @@ def chained(paths: Sequence[Path]) -> Path:
 
 
 def traced_facing(
-    piece: Piece, name: str, sides: Sequence[Side], fold: str | None, darts: tuple[Dart, ...], landmarks: tuple[str, ...]
+    piece: Piece, name: str, sides: Sequence[FacingEdge], fold: str | None, darts: tuple[Dart, ...], landmarks: tuple[str, ...]
 ) -> Piece:
     """A facing with these edges, clockwise from the centre. Raises GeometryError when it leaves the piece or crosses itself."""
     gaps = [math.dist(one.path.end, two.path.start) for one, two in itertools.pairwise([*sides, sides[0]]) if one.mouth is None]
@@ -69,7 +70,8 @@ def traced_facing(
     runs = tuple(Run(side.edge, side.path, Source(f"{name}.{side.edge}", 0.0, 1.0), side.mouth) for side in sides)
     roles = tuple({side.edge: side.role for side in sides}.items())
     marks = {key: at for key, at in piece.landmarks.items() if key in landmarks}
-    made = Piece(name, fold, runs, roles, darts, marks, piece.levels)
+    known = {edge: piece.sides.known[edge] for edge, _role in roles if edge in piece.sides.known}
+    made = Piece(name, fold, runs, roles, darts, marks, piece.levels, body=piece.body, sides=Sides(known))
     ring = outline(made)
     region = shapely.Polygon(ring)
     if not region.is_valid or region.area < 100.0:

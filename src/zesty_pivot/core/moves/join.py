@@ -8,7 +8,7 @@ import numpy as np
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import ANGLE_NOISE, JOIN_TOL, Motion, Path, between
-from zesty_pivot.core.piece.edge import Run, Source
+from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.piece import Piece, Point, well_begun
 from zesty_pivot.core.piece.region import arc
 
@@ -41,13 +41,13 @@ def healed(piece: Piece, index: int) -> Piece:
     first, second = piece.runs[index], piece.runs[after]
     if after == 0 or first.mouth is not None or not _continues(first, second):
         return piece
-    source = Source(first.source.edge, first.source.u0, second.source.u1)
+    source = replace(first.source, u1=second.source.u1)
     one = Run(first.edge, Path.chain([first.path, second.path]), source, second.mouth)
     return replace(piece, runs=(*piece.runs[:index], one, *piece.runs[after + 1 :]))
 
 
 def _continues(first: Run, second: Run) -> bool:
-    if first.edge != second.edge or first.source.edge != second.source.edge:
+    if first.edge != second.edge or first.source.line != second.source.line:
         return False
     if abs(first.source.u1 - second.source.u0) > ANGLE_NOISE:
         return False
@@ -77,8 +77,8 @@ def pieces(fixed: Piece, moving: Piece, edges: tuple[str, str], name: str) -> Pi
     at, start = fixed.runs.index(here.runs[0]), moving.runs.index(there.runs[0])
     taken = arc(moving, moving.after(start), (start - 1) % len(moving.runs))
     inserted = tuple(laid.runs[index] for index in taken)
-    runs = well_begun((*fixed.runs[:at], *inserted, *fixed.runs[at + 1 :]))
     known = {**dict(moving.roles), **dict(fixed.roles)}
+    runs = well_begun((*fixed.runs[:at], *inserted, *fixed.runs[at + 1 :]), known)
     return replace(
         fixed,
         name=name,
@@ -91,6 +91,7 @@ def pieces(fixed: Piece, moving: Piece, edges: tuple[str, str], name: str) -> Pi
         fisheyes=fixed.fisheyes + laid.fisheyes,
         added=fixed.added + moving.added,
         taken=fixed.taken + moving.taken,
+        sides=fixed.sides.joined(moving.sides.known),
     )
 
 

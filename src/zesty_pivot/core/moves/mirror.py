@@ -1,4 +1,4 @@
-"""Mirror: turn a piece over, unfold a half to the whole, and fold the whole again."""
+"""Mirror: turn a piece over, and unfold a half to the whole."""
 
 from __future__ import annotations
 
@@ -11,9 +11,9 @@ from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Motion
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.dart import Dart
-from zesty_pivot.core.piece.edge import Run, Source
-from zesty_pivot.core.piece.names import RIGHT, SIDES
+from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.piece import Piece, Point
+from zesty_pivot.core.piece.sides import Side, Sided, Sides
 
 
 def flip(piece: Piece, on: Vector, towards: Vector) -> Piece:
@@ -74,7 +74,9 @@ def unfold(half: Piece) -> Piece:
         what = "an opening is cut into the fold"
         raise GeometryError(what, where=half.name, advice="Leave it on the fold, where both sides are cut at once.")
     other = flip(half, on, end - on)
-    first, second = _side(half, fold, 0), _side(other, fold, 1)
+    first, second = _side(half, fold, Side.LEFT), _side(other, fold, Side.RIGHT)
+    marks = tuple(replace(mark, id=Side.RIGHT.id(mark.id), at=replace(mark.at, is_mirrored=True)) for mark in half.notches)
+    sided = {mark.id: Sided(plain.id, Side.RIGHT) for mark, plain in zip(marks, half.notches, strict=True)}
     return replace(
         half,
         fold=None,
@@ -83,83 +85,39 @@ def unfold(half: Piece) -> Piece:
         darts=first.darts + second.darts,
         landmarks={**first.landmarks, **second.landmarks},
         fisheyes=first.fisheyes + second.fisheyes,
-        notches=(*half.notches, *(replace(mark, id=mark.id + RIGHT, edge=mark.edge + RIGHT) for mark in half.notches)),
+        notches=(*half.notches, *marks),
+        sides=first.sides.joined(second.sides.known).joined(sided),
         grain=half.grain,
     )
 
 
-def _sided(source: Source, mark: str) -> Source:
-    """The provenance of a side: that of the drawn half stays as it was, so all that goes by it is found again."""
-    return replace(source, edge=source.edge + mark) if mark == RIGHT else source
-
-
-def _side(half: Piece, fold: str, which: int) -> Piece:
-    """One side of the whole: its runs from the fold round to the fold again, every name marked with its side."""
-    mark = SIDES[which]
+def _side(half: Piece, fold: str, side: Side) -> Piece:
+    """One side of the whole: its runs from the fold round to the fold again, everything with its side. The provenance of the
+    drawn half stays as it was, so all that goes by it is found again."""
     indices = [index for index, run in enumerate(half.runs) if run.edge == fold]
     last = next(index for index in indices if half.runs[half.after(index)].edge != fold)
     order = [(last + 1 + step) % len(half.runs) for step in range(len(half.runs) - len(indices))]
+    is_mirrored = side is Side.RIGHT
     runs = tuple(
-        replace(
-            run, edge=run.edge + mark, mouth=None if run.mouth is None else run.mouth + mark, source=_sided(run.source, mark)
-        )
+        Run(side.id(run.edge), run.path, replace(run.source, is_mirrored=is_mirrored), run.mouth and side.id(run.mouth))
         for run in (half.runs[i] for i in order)
     )
-    known = dict(half.roles)
+    known = {side.id(edge): role for edge, role in half.roles}
+    names = [edge for edge, _role in half.roles if edge != fold]
+    names += [*(dart.id for dart in half.darts), *half.landmarks, *(eye.id for eye in half.fisheyes)]
+    names += [dart.group for dart in half.darts if dart.group]
+
+    def dart_of(dart: Dart) -> Dart:
+        away = tuple(replace(p, id=side.id(p.id), home=replace(p.home, is_mirrored=is_mirrored)) for p in dart.parked)
+        group = side.id(dart.group) if dart.group else ""
+        return replace(dart, id=side.id(dart.id), pivot=side.id(dart.pivot), group=group, parked=away)
+
     return replace(
         half,
         runs=runs,
-        roles=tuple((name, known[name.removesuffix(mark)]) for name in dict.fromkeys(run.edge for run in runs)),
-        darts=tuple(
-            replace(
-                d,
-                id=d.id + mark,
-                pivot=d.pivot + mark,
-                group=d.group + mark if d.group else "",
-                parked=tuple(replace(p, id=p.id + mark, edge=p.edge + (mark if mark == RIGHT else "")) for p in d.parked),
-            )
-            for d in half.darts
-        ),
-        landmarks={name + mark: at for name, at in half.landmarks.items()},
-        fisheyes=tuple(replace(eye, id=eye.id + mark) for eye in half.fisheyes),
-    )
-
-
-def halved(whole: Piece, like: Piece) -> Piece:
-    """The drawn half of an unfolded piece back on the fold: `unfold` undone.
-
-    `like` is the half it came from; its fold edge is laid back. Raises GeometryError when the two sides are no
-    longer mirror images within JOIN_TOL.
-    """
-    mark = SIDES[0]
-    mine = [run for run in whole.runs if run.edge.endswith(mark)]
-    fold = like.edge(like.fold or "centre")
-    on, end = fold.runs[0].path.start, fold.runs[-1].path.end
-    image = Motion.reflect(on, end - on)
-    theirs = [run for run in whole.runs if run.edge.endswith(SIDES[1])]
-    same = len(mine) == len(theirs) and all(
-        one.path.cubics.shape == other.path.cubics.shape
-        and np.abs(image(one.path.reversed().cubics) - other.path.cubics).max() <= JOIN_TOL
-        for one, other in zip(mine, reversed(theirs), strict=True)
-    )
-    if not same:
-        raise GeometryError("the two sides differ", where=whole.name, advice="Keep the piece unfolded.")
-    runs = [replace(run, edge=run.edge.removesuffix(mark), mouth=run.mouth and run.mouth.removesuffix(mark)) for run in mine]
-    return replace(
-        like,
-        runs=(*runs, *fold.runs),
-        darts=tuple(
-            replace(
-                d,
-                id=d.id.removesuffix(mark),
-                pivot=d.pivot.removesuffix(mark),
-                group=d.group.removesuffix(mark),
-                parked=tuple(replace(p, id=p.id.removesuffix(mark)) for p in d.parked),
-            )
-            for d in whole.darts
-            if d.id.endswith(mark)
-        ),
-        landmarks={name.removesuffix(mark): at for name, at in whole.landmarks.items() if name.endswith(mark)},
-        fisheyes=tuple(replace(eye, id=eye.id.removesuffix(mark)) for eye in whole.fisheyes if eye.id.endswith(mark)),
-        grain=whole.grain,
+        roles=tuple((name, known[name]) for name in dict.fromkeys(run.edge for run in runs)),
+        darts=tuple(dart_of(dart) for dart in half.darts),
+        landmarks={side.id(name): at for name, at in half.landmarks.items()},
+        fisheyes=tuple(replace(eye, id=side.id(eye.id)) for eye in half.fisheyes),
+        sides=Sides({side.id(name): Sided(name, side) for name in names}),
     )

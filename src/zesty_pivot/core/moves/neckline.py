@@ -43,7 +43,7 @@ def cut_away(piece: Piece, start: Place, stop: Place, parts: Parts, source: str)
         runs += _parted(parts, ids, source) if run.edge == _NEW else [run]
     known = dict(piece.roles)
     roles = {ids.get(role, role): role for _path, role in parts}
-    made = well_begun(tuple(runs))
+    made = well_begun(tuple(runs), {**known, **roles})
     named = tuple((edge, roles.get(edge, known.get(edge, ""))) for edge in dict.fromkeys(run.edge for run in made))
     return replace(kept, runs=made, roles=named, grain=kept.grain or piece.grain), gone
 
@@ -206,8 +206,8 @@ def opened_down(piece: Piece, kind: str, length: float) -> Piece:
     it has no such centre."""
     index = _upper_centre(piece)
     run = piece.runs[index]
-    source, u = places.source_of(piece, Place(index, run.path.length - length))
-    return replace(piece, notches=(*piece.notches, Notch(f"{kind}.end", source, u)))
+    end = places.origin_of(piece, Place(index, run.path.length - length))
+    return replace(piece, notches=(*piece.notches, Notch(f"{kind}.end", "end", end)))
 
 
 def upper_centre_length(piece: Piece) -> float:

@@ -105,7 +105,7 @@ def _across(piece: Piece, dart: Dart) -> tuple[Piece, Opened]:
     sewn = span if dart.use is Use.FLARE else before + after
     darts = tuple(other for other in piece.darts if other.id != dart.id)
     opened = Opened(dart, edge, start, stop, middle, outwards, span, sewn)
-    return replace(piece, runs=well_begun(made), darts=darts), opened
+    return replace(piece, runs=well_begun(made, dict(piece.roles)), darts=darts), opened
 
 
 def _before(run: Run, at: float) -> tuple[Run | None, Vector]:

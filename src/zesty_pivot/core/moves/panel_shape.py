@@ -15,7 +15,7 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.panels import Panels
 from zesty_pivot.core.moves.shaping import Knot, displaced, rounding_at
-from zesty_pivot.core.piece import Notch, Piece, Run, Source
+from zesty_pivot.core.piece import Notch, Origin, Piece, Run, Source
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
 
@@ -371,8 +371,9 @@ def _notched(panels: Panels, wanted: Wanted) -> Panels:
             continue
         there = s + eased * (other - total)
         for mine, side, at, long in ((found[0], one, s, total), (found[1], two, there, other)):
-            source = next(run.source.edge for run in side.piece.runs if run.edge == panels.edge)
-            mine.append(Notch(f"{panels.edge}.{name}", source, at / long, wanted.strokes))
+            source = next(run.source for run in side.piece.runs if run.edge == panels.edge)
+            origin = Origin(source.edge, at / long, source.is_mirrored)
+            mine.append(Notch(f"{panels.edge}.{name}", name, origin, wanted.strokes))
     return replace(
         panels,
         centre=replace(panels.centre, notches=(*panels.centre.notches, *found[0])),

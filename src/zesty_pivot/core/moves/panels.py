@@ -17,9 +17,9 @@ from zesty_pivot.core.moves.cut import across, slit
 from zesty_pivot.core.moves.join import moved, shut
 from zesty_pivot.core.moves.style_lines import refuse_unclear
 from zesty_pivot.core.moves.swing import carry, swing
-from zesty_pivot.core.piece import Piece, Place, Run, Source
+from zesty_pivot.core.piece import Origin, Piece, Place, Run, Source
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.place import by_source, mouth_at, point
+from zesty_pivot.core.piece.place import by_origin, mouth_at, point
 from zesty_pivot.core.piece.region import arc, contains, outline
 
 STYLE_LINE = "style_line"
@@ -187,7 +187,7 @@ def _as_drafted(side: Piece, drafted: Piece, lay: Motion) -> float:
         return 0.0
     shares = (0.1, 0.9)  # not the ends, where a dart may open and two places have one provenance
     try:
-        before = [point(drafted, by_source(drafted, lowest.source.edge, lowest.source.at(share))) for share in shares]
+        before = [point(drafted, by_origin(drafted, Origin(lowest.source.edge, lowest.source.at(share)))) for share in shares]
     except PlaceError:
         return 0.0
     now = [lowest.path.point_at(lowest.path.length * share) for share in shares]

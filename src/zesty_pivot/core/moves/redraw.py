@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.geometry.crossing import with_line
-from zesty_pivot.core.piece.edge import Run, Source
+from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.piece import Piece
 
 
@@ -66,17 +66,17 @@ def blend(piece: Piece, index: int, reach: float) -> Redrawn:
     moved = _furthest(curve, tail, head)
     u_start = first.source.at(1.0 - back / first.path.length)
     u_stop = second.source.at(ahead / laid.length)
-    before = Run(first.edge, kept, Source(first.source.edge, first.source.u0, u_start))
-    after = Run(second.edge, rest, Source(second.source.edge, u_stop, second.source.u1), second.mouth)
+    before = Run(first.edge, kept, replace(first.source, u1=u_start))
+    after = Run(second.edge, rest, replace(second.source, u0=u_stop), second.mouth)
     new: tuple[Run, ...]
     if first.mouth is None or opening is None:
-        new = (before, Run(first.edge, curve, Source(first.source.edge, u_start, u_stop)), after)
+        new = (before, Run(first.edge, curve, replace(first.source, u0=u_start, u1=u_stop)), after)
     else:
         left, right = _parted(piece, first.mouth, curve)
         new = (
             before,
-            Run(first.edge, left, Source(first.source.edge, u_start, first.source.u1), first.mouth),
-            Run(second.edge, right.moved(opening), Source(second.source.edge, second.source.u0, u_stop)),
+            Run(first.edge, left, replace(first.source, u0=u_start), first.mouth),
+            Run(second.edge, right.moved(opening), replace(second.source, u1=u_stop)),
             replace(after, path=after.path.moved(opening)),
         )
     longer = curve.length - tail.length - head.length

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from zesty_pivot.core.piece import Piece
-from zesty_pivot.core.piece.names import RIGHT
 
 # 0.5 to 1.5 cm are taken out: common practice, no source. How it grows with depth and width is our own choice.
 LEAST, MOST = 5.0, 15.0
@@ -30,7 +29,7 @@ def taken(piece: Piece, drafted: Piece) -> float | None:
     block's any more."""
     known = next((run.source.edge for run in drafted.runs if drafted.role(run.edge) == "shoulder"), None)
     runs = [run for run in piece.runs if piece.role(run.edge) == "shoulder"]
-    if known is None or not runs or any(run.source.edge.removesuffix(RIGHT) != known for run in runs):
+    if known is None or not runs or any(run.source.edge != known for run in runs):
         return None
     return min(min(run.source.u0, run.source.u1) for run in runs)
 

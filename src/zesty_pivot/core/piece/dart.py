@@ -5,6 +5,8 @@ from __future__ import annotations
 from dataclasses import dataclass
 from enum import StrEnum
 
+from zesty_pivot.core.piece.edge import Origin
+
 
 class Use(StrEnum):
     """What a dart's fullness is used as. In the model every use runs to the pivot."""
@@ -48,12 +50,11 @@ class Shape:
 
 @dataclass(frozen=True)
 class Parked:
-    """A dart put away into another place for a while: its id, where it came from (a block edge and the place u on it), its
-    angle in radians, its use and how that is held."""
+    """A dart put away into another place for a while: its id, where on the cloth it came from, its angle in radians, its use
+    and how that is held."""
 
     id: str
-    edge: str
-    u: float
+    home: Origin
     angle: float
     use: Use
     hold: Hold

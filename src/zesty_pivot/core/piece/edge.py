@@ -2,9 +2,19 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from zesty_pivot.core.geometry import Path
+
+
+@dataclass(frozen=True)
+class Origin:
+    """A place of the cloth, wherever it lies now: the line it is on, the share u (0 to 1) along it, and whether it is on the
+    right half of an unfolded piece, which the block does not draw."""
+
+    line: str
+    u: float
+    is_mirrored: bool = False
 
 
 @dataclass(frozen=True)
@@ -12,12 +22,19 @@ class Source:
     """Provenance: which edge of the block a run comes from and which stretch of it.
 
     `edge` is `piece.edge` of the block, or the name of the line a step drew. u runs from 0 to 1 by
-    sewn length from the edge's first landmark; u0 belongs to the run's start.
+    sewn length from the edge's first landmark; u0 belongs to the run's start. `is_mirrored` is true of the right half of an
+    unfolded piece.
     """
 
     edge: str
     u0: float
     u1: float
+    is_mirrored: bool = False
+
+    @property
+    def line(self) -> tuple[str, bool]:
+        """The line itself, whichever stretch of it."""
+        return self.edge, self.is_mirrored
 
     def at(self, share: float) -> float:
         """u at a share (0 to 1) of the run's length."""
@@ -26,21 +43,21 @@ class Source:
     def parted(self, share: float) -> tuple[Source, Source]:
         """The provenance of the two parts of a run split at a share of its length."""
         middle = self.at(share)
-        return Source(self.edge, self.u0, middle), Source(self.edge, middle, self.u1)
+        return replace(self, u1=middle), replace(self, u0=middle)
 
     def turned(self) -> Source:
         """The provenance of the run walked from its end."""
-        return Source(self.edge, self.u1, self.u0)
+        return replace(self, u0=self.u1, u1=self.u0)
 
 
 @dataclass(frozen=True)
 class Notch:
-    """A mark on a seam, by provenance: the line's name and the place u on it. Two panels' notches of one id meet when sewn;
-    `strokes` is 1 on the front and 2 on the back."""
+    """A mark on a seam, where it lies on the cloth. Two panels' notches of one id meet when sewn; `name` is what it is called
+    there; `strokes` is 1 on the front and 2 on the back."""
 
     id: str
-    edge: str
-    u: float
+    name: str
+    at: Origin
     strokes: int = 1
 
 

@@ -4,6 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Iterable, Mapping
 
+from zesty_pivot.core.piece.sides import Side
+
 # role of the edge -> (landmark where it begins, landmark where it ends), clockwise on the paper.
 EDGE_ENDS: dict[str, tuple[str, str]] = {
     "neckline": ("centre_neck", "neck_point"),
@@ -50,25 +52,17 @@ WORDS = {
     "wrap_end": "end of the wrap",
 }
 
+_SIDE_WORDS = frozenset(side.value for side in Side)
+
 
 def ends_of(roles: Iterable[str]) -> Mapping[str, tuple[str, str]]:
     """The landmarks where edges begin and end, by role, on a piece with these roles."""
     return HIP_ENDS if "hem" in roles else EDGE_ENDS
 
 
-# A front drawn right side up shows the wearer's left to the right of CF (x > 0); the other half is the right. The edges,
-# darts and pivots of an unfolded piece end in these; so does the provenance of its right half.
-LEFT, RIGHT = SIDES = (".left", ".right")
-
-
-def side_of(name: str) -> str:
-    """The side that a name ends in, or nothing."""
-    return next((side for side in SIDES if name.endswith(side)), "")
-
-
 def words(name: str) -> str:
     """A name from a file as it is read aloud: `side_seam` is `side seam`, `waist.left` is `left waist`."""
-    side = side_of(name)
-    if side:
-        return f"{side[1:]} {words(name.removesuffix(side))}"
+    plain, _dot, side = name.rpartition(".")
+    if plain and side in _SIDE_WORDS:
+        return f"{side} {words(plain)}"
     return WORDS.get(name, name.replace("_", " "))

@@ -7,27 +7,8 @@ from dataclasses import dataclass, replace
 from zesty_pivot.core.errors import PlaceError, one_of
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece
-
-
-@dataclass(frozen=True)
-class Seam:
-    """Two edges sewn to each other, each written `piece.edge`; `ease_mm` is how much longer b may be than a. Where a side is
-    of several panels in a row, it is `piece.edge+piece.edge`."""
-
-    a: str
-    b: str
-    ease_mm: float = 0.0
-
-
-def parts_of(end: str) -> tuple[tuple[str, str], ...]:
-    """The (piece, edge) pairs of one side of a seam, in a row."""
-    return tuple((piece, edge) for piece, _dot, edge in (part.partition(".") for part in end.split("+")))
-
-
-def said(end: str) -> str:
-    """One side of a seam as it is read aloud: `front shoulder`, `front centre and front side shoulder`."""
-    parts = parts_of(end)
-    return f"{' and '.join(words(piece) for piece, _edge in parts)} {words(parts[0][1])}"
+from zesty_pivot.core.piece.refs import EdgeRef, Seam, SeamSide
+from zesty_pivot.core.piece.sides import Body
 
 
 def panel_number(pattern: Pattern, piece: Piece) -> int | None:
@@ -35,13 +16,9 @@ def panel_number(pattern: Pattern, piece: Piece) -> int | None:
     panels = [name for line in pattern.lines for name in line.panels if pattern.has(name)]
     if piece.name not in panels:
         return None
-    front = [other.name for other in pattern.pieces if other.name in panels and not _is_back(other)]
-    back = [other.name for other in pattern.pieces if other.name in panels and _is_back(other)]
+    front = [other.name for other in pattern.pieces if other.name in panels and other.body is not Body.BACK]
+    back = [other.name for other in pattern.pieces if other.name in panels and other.body is Body.BACK]
     return [*front, *reversed(back)].index(piece.name) + 1
-
-
-def _is_back(piece: Piece) -> bool:
-    return (piece.of or piece.name).startswith("back")
 
 
 def panel_words(pattern: Pattern, piece: Piece) -> str:
@@ -95,15 +72,23 @@ class Measured:
 
 
 @dataclass(frozen=True)
+class Follow:
+    """An edge of a facing that runs along the garment's, and how much shorter (mm) it is."""
+
+    edge: str
+    along: SeamSide
+    shorter_mm: float
+
+
+@dataclass(frozen=True)
 class Extra:
     """A part of its own beside the body's pieces: a facing, a strap, a lining. `kind` says which, `of` are the pieces it
-    belongs to; `follows` are its edges that run along the garment's, each (its edge, `piece.edge` of the garment, how much
-    shorter it is, mm)."""
+    belongs to; `follows` are its edges that run along the garment's."""
 
     piece: Piece
     kind: str
     of: tuple[str, ...]
-    follows: tuple[tuple[str, str, float], ...] = ()
+    follows: tuple[Follow, ...] = ()
     cut: str = "pair"
 
 
@@ -150,16 +135,15 @@ class Pattern:
         """The pieces that come from one piece of the block: itself, or its panels."""
         return tuple(piece for piece in self.pieces if (piece.of or piece.name) == name)
 
-    def sewn_length(self, end: str) -> float:
-        """The sewn length in mm of one side of a seam."""
-        return sum(self.piece(piece).edge(edge).sewn_length for piece, edge in parts_of(end))
+    def edge_length(self, edge: EdgeRef) -> float:
+        """The sewn length of an edge, mm. Raises PlaceError for one that is not there."""
+        return self.piece(edge.piece).edge(edge.edge).sewn_length
+
+    def sewn_length(self, side: SeamSide) -> float:
+        """The sewn length of one side of a seam, mm. Raises PlaceError for an edge that is not there."""
+        return sum(self.edge_length(edge) for edge in side.parts)
 
     def are_sewn(self, one: str, two: str, role: str) -> bool:
         """Whether a seam of a role joins two pieces directly."""
-        for seam in self.seams:
-            if "+" in seam.a + seam.b:
-                continue
-            (first, edge), (second, _other) = parts_of(seam.a)[0], parts_of(seam.b)[0]
-            if {first, second} == {one, two} and self.piece(first).role(edge) == role:
-                return True
-        return False
+        pairs = [seam.pair for seam in self.seams if seam.pair is not None]
+        return any({a.piece, b.piece} == {one, two} and self.piece(a.piece).role(a.edge) == role for a, b in pairs)

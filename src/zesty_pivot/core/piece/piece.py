@@ -17,7 +17,8 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.dart import Dart
 from zesty_pivot.core.piece.edge import Edge, Notch, Run
 from zesty_pivot.core.piece.fisheye import FishEye
-from zesty_pivot.core.piece.names import ends_of, side_of
+from zesty_pivot.core.piece.names import ends_of
+from zesty_pivot.core.piece.sides import HALF, Body, Sides
 
 Point = tuple[float, float]
 
@@ -31,6 +32,7 @@ class Piece:
     construction lines. `fold` is the edge that lies on the fold, or None.
     `of` is the block's piece that a panel was cut from, `notches` the marks made for its seams.
     `taken` are widths (mm, of this half) taken in along an edge, by level.
+    `body` is the half of the body it covers, `sides` what on an unfolded piece is left and what right as worn.
     `added` is the fullness that steps put in on purpose: pivots with angles in radians, negative for what was taken out.
     """
 
@@ -47,6 +49,8 @@ class Piece:
     of: str = ""
     taken: tuple[tuple[str, float], ...] = ()
     notches: tuple[Notch, ...] = ()
+    body: Body = Body.NONE
+    sides: Sides = HALF
 
     @cached_property
     def edges(self) -> tuple[Edge, ...]:
@@ -56,7 +60,7 @@ class Piece:
     @cached_property
     def is_unfolded(self) -> bool:
         """Whether it is a half opened to the whole, with a left and a right as worn."""
-        return any(side_of(edge) for edge, _role in self.roles)
+        return any(self.sides.of(edge) for edge, _role in self.roles)
 
     @cached_property
     def ends(self) -> Mapping[str, tuple[str, str]]:
@@ -191,12 +195,13 @@ class Piece:
         return total
 
 
-def well_begun(runs: tuple[Run, ...]) -> tuple[Run, ...]:
-    """A ring of runs turned so that it does not begin in the middle of an edge; at the neckline if it has one."""
+def well_begun(runs: tuple[Run, ...], roles: Mapping[str, str]) -> tuple[Run, ...]:
+    """A ring of runs turned so that it does not begin in the middle of an edge; at the neckline if it has one. `roles` are
+    those of its edges."""
     starts = [k for k in range(len(runs)) if runs[k - 1].edge != runs[k].edge]
     if not starts:
         return runs
-    first = next((k for k in starts if runs[k].edge.startswith("neckline")), starts[0])
+    first = next((k for k in starts if roles.get(runs[k].edge) == "neckline"), starts[0])
     return runs[first:] + runs[:first]
 
 

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import JOIN_TOL
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.piece.edge import Origin
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.quantity import format_length
@@ -65,26 +66,26 @@ def along(piece: Piece, edge: str, distance: float) -> Place:
     raise PlaceError(f"edge {edge!r} has no line", where=piece.name)
 
 
-def by_source(piece: Piece, edge: str, u: float) -> Place:
-    """Where the place u (0 to 1) of a block edge, written `piece.edge`, lies on the ring now.
+def by_origin(piece: Piece, at: Origin) -> Place:
+    """Where a place of the cloth lies on the ring now.
 
     Raises PlaceError when that stretch is no longer on this piece.
     """
     for index, run in enumerate(piece.runs):
         source = run.source
-        if source.edge != edge or source.u0 == source.u1:
+        if source.line != (at.line, at.is_mirrored) or source.u0 == source.u1:
             continue
-        share = (u - source.u0) / (source.u1 - source.u0)
+        share = (at.u - source.u0) / (source.u1 - source.u0)
         slack = JOIN_TOL / run.path.length
         if -slack <= share <= 1.0 + slack:
             return settled(piece, index, min(max(share, 0.0), 1.0) * run.path.length)
-    raise PlaceError(f"this part of {edge} has been cut away", where=piece.name, advice="Choose another place.")
+    raise PlaceError(f"this part of {at.line} has been cut away", where=piece.name, advice="Choose another place.")
 
 
-def source_of(piece: Piece, place: Place) -> tuple[str, float]:
-    """The provenance (block edge, u) of a place."""
+def origin_of(piece: Piece, place: Place) -> Origin:
+    """Where on the cloth a place of the ring lies."""
     run = piece.runs[place.run]
-    return run.source.edge, run.source.at(place.at / run.path.length)
+    return Origin(run.source.edge, run.source.at(place.at / run.path.length), run.source.is_mirrored)
 
 
 def sewn_distance(piece: Piece, place: Place) -> float:

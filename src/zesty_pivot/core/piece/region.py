@@ -142,7 +142,7 @@ def fisheye_fault(piece: Piece, eye: FishEye) -> str | None:
         return "it leaves the piece or crosses a dart"
     for other in piece.fisheyes:
         if other.id != eye.id and shapely.Polygon(other.outline).intersects(mine):
-            return f"it crosses the fish-eye {other.id!r}"
+            return f"it crosses the fish-eye {words(other.id)} dart"
     return None
 
 

@@ -11,8 +11,9 @@ import math
 
 from zesty_pivot.core.geometry import JOIN_TOL
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.pattern import Pattern, parts_of
+from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.piece.piece import Piece
+from zesty_pivot.core.piece.refs import EdgeRef
 
 # A piece under 1 cm2 is a sliver that nobody can cut or sew. Common practice, no source.
 LEAST_AREA = 100.0  # mm2
@@ -34,11 +35,10 @@ def fault_of(after: Pattern, before: Pattern) -> str | None:
 
 
 def _seam_fault(pattern: Pattern) -> str | None:
-    edges = {(piece.name, edge) for piece in pattern.pieces for edge, _role in piece.roles}
-    for seam in pattern.seams:
-        for part in itertools.chain(parts_of(seam.a), parts_of(seam.b)):
-            if part not in edges:
-                return f"a seam with the {words(part[1])} of the {words(part[0])}, which is not there"
+    edges = {EdgeRef(piece.name, edge) for piece in pattern.pieces for edge, _role in piece.roles}
+    lost = next((part for seam in pattern.seams for part in seam.parts if part not in edges), None)
+    if lost is not None:
+        return f"a seam with the {words(lost.edge)} of the {words(lost.piece)}, which is not there"
     return None
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import replace
 from typing import Literal, Self
 
 import numpy as np
@@ -11,9 +12,11 @@ from pydantic import Field, model_validator
 from zesty_pivot.core.errors import PlaceError, one_of
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.piece import place as places
-from zesty_pivot.core.piece.names import LEFT, LEVELS, RIGHT, side_of, words
+from zesty_pivot.core.piece.edge import Origin
+from zesty_pivot.core.piece.names import LEVELS, words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
+from zesty_pivot.core.piece.sides import Side
 from zesty_pivot.core.quantity.fields import Along, Model
 from zesty_pivot.core.quantity.formula import Scope, distance_mm, is_share, share_of
 
@@ -120,8 +123,8 @@ def station_spot(name: str, block: Piece) -> Spot:
         return Spot(edge="centre" if name == "centre_waist" else "side_seam", level="waist")
     if known.edge != "side_seam":
         return known
-    _edge, u = places.source_of(block, by_level(block, block, "side_seam", "waist"))
-    return known.model_copy(update={"at": share_of(known.at or 0.0) * u})
+    origin = places.origin_of(block, by_level(block, block, "side_seam", "waist"))
+    return known.model_copy(update={"at": share_of(known.at or 0.0) * origin.u})
 
 
 def resolve(spot: Spot, piece: Piece, block: Piece, scope: Scope, pivot: str) -> Place:
@@ -130,32 +133,33 @@ def resolve(spot: Spot, piece: Piece, block: Piece, scope: Scope, pivot: str) ->
 
     Raises PlaceError or FormulaError with the place and what to do.
     """
-    mark = side_mark(spot, piece, pivot)
+    side = side_of_spot(spot, piece, pivot)
     if spot.station == "waist":
-        return _waist(piece, block, pivot, mark)
+        return _waist(piece, block, pivot, side)
     if spot.station is not None:
         return resolve(station_spot(spot.station, block).model_copy(update={"side": spot.side}), piece, block, scope, pivot)
     if spot.dart is not None:
         run = piece.mouth_run(piece.dart(spot.dart).id)
         return Place(run, piece.runs[run].path.length)
     named = spot.edge or ""
-    mark = side_of(named) or mark
-    edge = piece.edge(named.removesuffix(mark) + mark)
+    own = piece.sides.of(named)
+    side, plain = own or side, piece.sides.name(named)
+    edge = piece.edge(piece.sides.id(plain, side))
     if spot.level is not None:
-        return by_level(piece, block, named.removesuffix(mark), spot.level, mark)
+        return by_level(piece, block, plain, spot.level, side)
     total = edge.sewn_length
     distance = distance_mm(spot.at if spot.at is not None else "0%", total, scope)
     # The right half of an unfolded piece is walked the other way round than the half that it mirrors.
-    is_turned = mark == RIGHT and not (side_of(named) and spot.from_ is None)
+    is_turned = side is Side.RIGHT and not (own is not None and spot.from_ is None)
     from_end = _from_the_end(spot, piece, edge.role) != is_turned
     return places.along(piece, edge.id, total - distance if from_end else distance)
 
 
-def side_mark(spot: Spot, piece: Piece, pivot: str) -> str:
-    """The side of an unfolded piece that a spot is on: its own, else the pivot's, else the left; nothing for a half."""
+def side_of_spot(spot: Spot, piece: Piece, pivot: str) -> Side | None:
+    """The side of an unfolded piece that a spot is on: its own, else the pivot's, else the left; None for a half."""
     if not piece.is_unfolded:
-        return ""
-    return f".{spot.side}" if spot.side is not None else side_of(pivot) or LEFT
+        return None
+    return Side(spot.side) if spot.side is not None else piece.sides.of(pivot) or Side.LEFT
 
 
 def _from_the_end(spot: Spot, piece: Piece, role: str) -> bool:
@@ -168,9 +172,9 @@ def _from_the_end(spot: Spot, piece: Piece, role: str) -> bool:
     return spot.from_ == ends[1]
 
 
-def by_level(piece: Piece, block: Piece, edge: str, level: str, mark: str = "") -> Place:
-    """Where a construction line of the block meets an edge; the place keeps with the cloth when it swings. `mark` is the
-    side of an unfolded piece.
+def by_level(piece: Piece, block: Piece, edge: str, level: str, side: Side | None = None) -> Place:
+    """Where a construction line of the block meets an edge; the place keeps with the cloth when it swings. `side` is that
+    of an unfolded piece.
 
     Raises PlaceError when the block has no such level or the line misses the edge.
     """
@@ -180,12 +184,11 @@ def by_level(piece: Piece, block: Piece, edge: str, level: str, mark: str = "") 
     found = _on_block(block, edge, np.array([0.0, block.levels[level]]), np.array([1.0, 0.0]))
     if found is None:
         raise PlaceError(f"the {level} line does not meet the {edge}", where=piece.name, advice="Choose another edge.")
-    return _by_source(piece, found, mark)
+    return _on_cloth(piece, found, side)
 
 
-def _by_source(piece: Piece, found: tuple[str, float], mark: str) -> Place:
-    edge, u = found
-    return places.by_source(piece, edge + (RIGHT if mark == RIGHT else ""), u)
+def _on_cloth(piece: Piece, found: Origin, side: Side | None) -> Place:
+    return places.by_origin(piece, replace(found, is_mirrored=side is Side.RIGHT))
 
 
 def below(piece: Piece, block: Piece, pivot: str) -> Place:
@@ -194,43 +197,43 @@ def below(piece: Piece, block: Piece, pivot: str) -> Place:
     Raises PlaceError when nothing lies below it.
     """
     if not block.is_hip_length:
-        return _waist(piece, block, pivot, "")
+        return _waist(piece, block, pivot, None)
     found = _on_block(block, "hem", block.pivot(pivot), np.array([0.0, 1.0]))
     if found is None:
         raise PlaceError(f"no hem lies below the {words(pivot)}", where=piece.name, advice="Choose another place.")
-    return _by_source(piece, found, "")
+    return _on_cloth(piece, found, None)
 
 
-def _waist(piece: Piece, block: Piece, pivot: str, mark: str) -> Place:
+def _waist(piece: Piece, block: Piece, pivot: str, side: Side | None) -> Place:
     if block.is_hip_length:
         what = "a hip-length piece has no waist seam to open"
         raise PlaceError(what, where=piece.name, advice="Choose a place on the hem, or another edge.")
-    pivot = pivot.removesuffix(side_of(pivot))
+    pivot = piece.sides.name(pivot)
     for dart in block.darts:
         if dart.pivot == pivot and block.dart_edge(dart.id) == "waist":
             run = block.mouth_run(dart.id)
-            return _by_source(piece, places.source_of(block, Place(run, block.runs[run].path.length)), mark)
+            return _on_cloth(piece, places.origin_of(block, Place(run, block.runs[run].path.length)), side)
     pin = np.array(block.landmarks.get(pivot, (math.nan, math.nan)))
     found = _on_block(block, "waist", pin, np.array([0.0, 1.0])) if np.isfinite(pin).all() else None
     if found is None:
         raise PlaceError(f"no waist lies below the {words(pivot)}", where=piece.name, advice="Choose another place.")
-    return _by_source(piece, found, mark)
+    return _on_cloth(piece, found, side)
 
 
-def _on_block(block: Piece, edge: str, on: np.ndarray, towards: np.ndarray) -> tuple[str, float] | None:
-    """The provenance where an endless line meets an edge of the block; in an open mouth, the mouth."""
+def _on_block(block: Piece, edge: str, on: np.ndarray, towards: np.ndarray) -> Origin | None:
+    """The place of the cloth where an endless line meets an edge of the block; in an open mouth, the mouth."""
     block.edge(edge)
     for index, run in enumerate(block.runs):
         if run.edge != edge:
             continue
         for segment, t, _distance_along in with_line(run.path.cubics, on, towards):
-            return places.source_of(block, places.settled(block, index, run.path.distance_of(segment, t)))
+            return places.origin_of(block, places.settled(block, index, run.path.distance_of(segment, t)))
     for index, run in enumerate(block.runs):
         if run.edge == edge and run.mouth is not None:
             first, second = block.mouth(run.mouth)
             normal = np.array([-towards[1], towards[0]])
             if float((first - on) @ normal) * float((second - on) @ normal) <= 0.0:
-                return places.source_of(block, Place(index, run.path.length))
+                return places.origin_of(block, Place(index, run.path.length))
     return None
 
 

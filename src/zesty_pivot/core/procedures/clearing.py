@@ -11,7 +11,7 @@ from shapely import LineString, Point, get_coordinates, intersection
 from zesty_pivot.core.errors import PlaceError, StepError, ZestyError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.piece import Dart, Hold, Pattern, Piece, Place, Use
+from zesty_pivot.core.piece import Dart, Hold, Origin, Pattern, Piece, Place, Use
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
@@ -125,11 +125,9 @@ def brought_back(
     for host in piece.darts:
         entries = []
         for entry in host.parked:
-            met = _met(clean, entry.edge, entry.u, piece.pivot(host.pivot), edges)
+            met = _met(clean, entry.home, piece.pivot(host.pivot), edges)
             if met is not None:
-                place = _place_on(piece, met)
-                source, u = places.source_of(piece, place)
-                entry = replace(entry, edge=source, u=u)
+                entry = replace(entry, home=places.origin_of(piece, _place_on(piece, met)))
                 rehomed.append(entry.id)
             entries.append(entry)
         hosts.append(replace(host, parked=tuple(entries)))
@@ -146,10 +144,10 @@ def brought_back(
     return pattern, notes
 
 
-def _met(clean: Piece, edge: str, u: float, pin: Vector, new: Sequence[Path]) -> Vector | None:
+def _met(clean: Piece, at: Origin, pin: Vector, new: Sequence[Path]) -> Vector | None:
     """Where the way from a pivot to a dart's place meets a new edge, nearest to the pivot; None where it does not."""
     try:
-        home = places.point(clean, places.by_source(clean, edge, u))
+        home = places.point(clean, places.by_origin(clean, at))
     except PlaceError:
         return None
     way = LineString([pin, home + (home - pin) * 1e-6])

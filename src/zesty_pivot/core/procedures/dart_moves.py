@@ -13,6 +13,7 @@ from zesty_pivot.core.moves.swing import swing
 from zesty_pivot.core.piece import Dart, Pattern, Piece, Place, Run
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.sides import Sided
 from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.quantity import Unit, format_length
@@ -181,7 +182,9 @@ def _renamed(piece: Piece, new: str, like: Piece) -> Piece:
     order = {dart.id: number for number, dart in enumerate(like.darts)}
     darts = sorted((made if d.id == OPENING else d for d in piece.darts), key=lambda d: order.get(d.id, len(order)))
     runs = tuple(Run(run.edge, run.path, run.source, new) if run.mouth == OPENING else run for run in piece.runs)
-    return replace(piece, darts=tuple(darts), runs=runs)
+    side = piece.sides.of(made.pivot)  # a dart is of the side of its pivot, wherever it opens
+    sides = piece.sides if side is None or new in piece.sides.known else piece.sides.joined({new: Sided(new, side)})
+    return replace(piece, darts=tuple(darts), runs=runs, sides=sides)
 
 
 def _taken_in(piece: Piece, host: str, guest: Dart) -> Piece:

@@ -11,11 +11,12 @@ import shapely
 from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.moves.facing import INNER, Side, chained, inner_curve, shortened, traced_facing
+from zesty_pivot.core.moves.facing import INNER, FacingEdge, chained, inner_curve, shortened, traced_facing
 from zesty_pivot.core.moves.shaping import displaced, ended_at
 from zesty_pivot.core.necklines.frame import IN, Frame
-from zesty_pivot.core.piece import Dart, Pattern, Piece, Run, Use
+from zesty_pivot.core.piece import Dart, Follow, Pattern, Piece, Run, Side, Use
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.refs import side_of_seam
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.clearing import UPPER, cleared, first_way, station_of
 from zesty_pivot.core.procedures.frames import frame_of
@@ -33,10 +34,10 @@ UPWARDS = ("mid_shoulder", "mid_armhole", "mid_neck")  # where darts go that ope
 
 @dataclass(frozen=True)
 class Traced:
-    """A facing, and the garment's edges that its own follow: (its edge, theirs, how much shorter, mm)."""
+    """A facing, and what of it follows the garment's edges."""
 
     piece: Piece
-    follows: tuple[tuple[str, str, float], ...]
+    follows: tuple[Follow, ...]
 
 
 def _of(piece: Piece, role: str) -> list[Path]:
@@ -80,18 +81,18 @@ def neck_facing(pattern: Pattern, name: str, depth: float, shade: float, context
     inner = inner_curve(low, _square(frame, low), frame.shoulder.point_at(depth), -neck.end_direction, HUG)
     dart, loose = _darted(piece, inner)
     part = chained(_of(piece, "shoulder")).between(0.0, depth)
-    sides = [Side("neckline", "neckline", neck), Side("shoulder", "shoulder", ended_at(part, neck.end, inner.end))]
-    sides += [Side(INNER, INNER, path, mouth) for path, mouth in loose]
-    follows = [("neckline", f"{name}.{_edge(piece, 'neckline')}", shade)]
+    sides = [FacingEdge("neckline", "neckline", neck), FacingEdge("shoulder", "shoulder", ended_at(part, neck.end, inner.end))]
+    sides += [FacingEdge(INNER, INNER, path, mouth) for path, mouth in loose]
+    follows = [Follow("neckline", side_of_seam(name, _edge(piece, "neckline")), shade)]
     if hole is None:
-        sides.append(Side("centre", "centre", Path.straight(low, neck.start)))
+        sides.append(FacingEdge("centre", "centre", Path.straight(low, neck.start)))
     else:
         sides += [
-            Side("centre", "centre", Path.straight(low, hole.path.start)),
-            Side(hole.edge, "opening", hole.path),
-            Side("centre", "centre", Path.straight(hole.path.end, neck.start)),
+            FacingEdge("centre", "centre", Path.straight(low, hole.path.start)),
+            FacingEdge(hole.edge, "opening", hole.path),
+            FacingEdge("centre", "centre", Path.straight(hole.path.end, neck.start)),
         ]
-        follows.append((hole.edge, f"{name}.{hole.edge}", 0.0))
+        follows.append(Follow(hole.edge, side_of_seam(name, hole.edge), 0.0))
     made = traced_facing(piece, f"{name}_facing", sides, "centre" if piece.fold else None, *_kept(dart))
     return Traced(made, tuple(follows))
 
@@ -121,30 +122,31 @@ def _whole_neck(piece: Piece, depth: float, shade: float) -> Traced:
     ends = [edge for edge, role in piece.roles if role == "neckline"]
     if len(necks) != 2 or len(ends) != 2:
         raise StepError("this neckline has no facing of its own", where=piece.name, advice="Trace it before it is unfolded.")
-    right, left = sorted(necks, key=lambda run: -run.source.u0)
-    neck = chained([right.path, left.path])
+    one, two = sorted(necks, key=lambda run: -run.source.u0)
+    neck = chained([one.path, two.path])
     neck = shortened(shortened(neck, shade / 2.0, at_start=True), shade / 2.0, at_start=False)
-    shoulders = {}
-    for side in ("left", "right"):
-        paths = [run.path for run in piece.runs if run.edge == f"shoulder.{side}"]
+    shoulders: dict[Side, Path] = {}
+    for side in Side:
+        paths = [run.path for run in piece.runs if run.edge == piece.sides.id("shoulder", side)]
         if paths:
-            shoulders[side] = chained(paths) if side == "left" else chained(paths).reversed()
+            shoulders[side] = chained(paths) if side is Side.LEFT else chained(paths).reversed()
     if len(shoulders) < 2 or min(path.length for path in shoulders.values()) < depth + 3.0:
         raise StepError("the facing does not fit on both shoulders", where=piece.name, advice="Choose a shallower one.")
     points = neck.outline
     lowest = points[int(points[:, 1].argmax())]
     low = lowest + np.array([0.0, depth])
     curves = {}
-    for side, sign, into in (("left", 1.0, -neck.end_direction), ("right", -1.0, neck.start_direction)):
+    for side, sign, into in ((Side.LEFT, 1.0, -neck.end_direction), (Side.RIGHT, -1.0, neck.start_direction)):
         curves[side] = inner_curve(low, np.array([sign, 0.0]), shoulders[side].point_at(depth), into, HUG)
+    left, right = curves[Side.LEFT], curves[Side.RIGHT]
     sides = [
-        Side("neckline", "neckline", neck),
-        Side("shoulder.left", "shoulder", Path.straight(neck.end, curves["left"].end)),
-        Side(INNER, INNER, Path.chain([curves["left"].reversed(), curves["right"]])),
-        Side("shoulder.right", "shoulder", Path.straight(curves["right"].end, neck.start)),
+        FacingEdge("neckline", "neckline", neck),
+        FacingEdge(piece.sides.id("shoulder", Side.LEFT), "shoulder", Path.straight(neck.end, left.end)),
+        FacingEdge(INNER, INNER, Path.chain([left.reversed(), right])),
+        FacingEdge(piece.sides.id("shoulder", Side.RIGHT), "shoulder", Path.straight(right.end, neck.start)),
     ]
     made = traced_facing(piece, f"{piece.name}_facing", sides, None, (), ())
-    return Traced(made, (("neckline", f"{piece.name}.{right.edge}+{piece.name}.{left.edge}", shade),))
+    return Traced(made, (Follow("neckline", side_of_seam(piece.name, one.edge, two.edge), shade),))
 
 
 def whole_facing(pattern: Pattern, name: str, depth: float | None, shade: float, context: Context) -> Traced:
@@ -165,18 +167,18 @@ def whole_facing(pattern: Pattern, name: str, depth: float | None, shade: float,
     if depth is None:
         base = Path.straight(low, side)
     dart, parts = _darted(piece, base)
-    sides = [Side("neckline", "neckline", neck)]
+    sides = [FacingEdge("neckline", "neckline", neck)]
     if math.dist(neck.end, arm.start) > 1e-3:
         role = "shoulder" if "shoulder" in dict(piece.roles).values() else INNER
         top = Path.straight(neck.end, arm.start)
         if role == "shoulder":
             top = ended_at(chained(_of(piece, role)), neck.end, arm.start)
-        sides.append(Side("shoulder" if role == "shoulder" else "strap_end", role, top))
-    sides += [Side("armhole", "armhole", arm), Side("side_seam", "side_seam", down)]
-    sides += [Side(INNER, INNER, path, mouth) for path, mouth in parts]
-    sides.append(Side("centre", "centre", Path.straight(low, neck.start)))
+        sides.append(FacingEdge("shoulder" if role == "shoulder" else "strap_end", role, top))
+    sides += [FacingEdge("armhole", "armhole", arm), FacingEdge("side_seam", "side_seam", down)]
+    sides += [FacingEdge(INNER, INNER, path, mouth) for path, mouth in parts]
+    sides.append(FacingEdge("centre", "centre", Path.straight(low, neck.start)))
     made = traced_facing(piece, f"{name}_facing", sides, "centre" if piece.fold else None, *_kept(dart))
-    edges = [(role, f"{name}.{_edge(piece, role)}", shade) for role in ("neckline", "armhole")]
+    edges = [Follow(role, side_of_seam(name, _edge(piece, role)), shade) for role in ("neckline", "armhole")]
     return Traced(made, tuple(edges))
 
 
@@ -240,13 +242,13 @@ def hem_facing(pattern: Pattern, name: str, depth: float, shade: float, context:
     (inner,) = displaced([turned], [(0.0, middle - turned.start), (turned.length, outer - turned.end)])
     inner = Path(np.concatenate([inner.cubics[:-1], [np.vstack([inner.cubics[-1, :3], outer])]]))
     sides = [
-        Side(INNER, INNER, inner),
-        Side("side_seam", "side_seam", Path.straight(outer, low.start)),
-        Side(role, role, low),
-        Side("centre", "centre", Path.straight(low.end, inner.start)),
+        FacingEdge(INNER, INNER, inner),
+        FacingEdge("side_seam", "side_seam", Path.straight(outer, low.start)),
+        FacingEdge(role, role, low),
+        FacingEdge("centre", "centre", Path.straight(low.end, inner.start)),
     ]
     made = traced_facing(piece, f"{name}_hem_facing", sides, "centre" if piece.fold else None, (), ())
-    return Traced(made, ((role, f"{name}.{_edge(piece, role)}", shade),))
+    return Traced(made, (Follow(role, side_of_seam(name, _edge(piece, role)), shade),))
 
 
 def _closed_below(pattern: Pattern, name: str, context: Context) -> Pattern:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.necklines.frame import Frame
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Body, Piece
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.clearing import cleared
 from zesty_pivot.core.quantity import Unit
@@ -14,7 +14,7 @@ _FRAMES: Kept[Frame] = Kept()
 
 def frame_of(piece: Piece, drafted: Piece, unit: Unit) -> Frame:
     """The frame of a piece without darts above."""
-    return Frame(piece, drafted, (piece.of or piece.name).startswith("back"), unit)
+    return Frame(piece, drafted, piece.body is Body.BACK, unit)
 
 
 def block_frame(context: Context, name: str) -> Frame:

@@ -30,7 +30,7 @@ def panels_by_hand(
         "along the line and along the legs of the darts on it: each line is {total} long."
     )
     total = sum(path.length for path in long)
-    marks = [mark.u * total for mark in made.panels.centre.notches if mark.id == f"{made.panels.edge}.bust"]
+    marks = [mark.at.u * total for mark in made.panels.centre.notches if mark.id == f"{made.panels.edge}.bust"]
     figures = {"above": marks[-1] if marks else long[0].length, "apart": NOTCH_APART, "total": total}
     found.append(line("princess_cut", text, **{key: format_length(mm, unit, fine=True) for key, mm in figures.items()}))
     for name, mm in made.taken.items():

@@ -5,6 +5,8 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass
 
+from zesty_pivot.core.piece.sides import Body
+
 IN = 25.4
 
 
@@ -17,9 +19,9 @@ class Intakes:
     back: Mapping[str, float]
     reason: str
 
-    def of(self, piece: str) -> Mapping[str, float]:
-        """The intakes for a piece."""
-        return self.back if piece.startswith("back") else self.front
+    def of(self, body: Body) -> Mapping[str, float]:
+        """The intakes for a piece of the front or the back."""
+        return self.back if body is Body.BACK else self.front
 
 
 INTAKES: dict[str, Intakes] = {

@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Sequence
 from dataclasses import replace
 
-from zesty_pivot.core.piece import Notch, Pattern, Piece, Seam
-from zesty_pivot.core.piece.pattern import parts_of
+from zesty_pivot.core.piece import Body, EdgeRef, Notch, Origin, Pattern, Piece, Seam, SeamSide
+from zesty_pivot.core.piece.refs import sewn
 
 # Panels of front and back whose edges differ by less than this (mm) are sewn to each other, one by one; lines that meet less
 # well leave one seam across both. Common practice, no source (a pencil line to either side).
@@ -23,39 +23,41 @@ def with_panels(pattern: Pattern, name: str, panels: Sequence[Piece], seams: Seq
 
 def _led(pattern: Pattern, seam: Seam, name: str, panels: Sequence[Piece]) -> list[Seam]:
     ends = []
-    for end in (seam.a, seam.b):
-        parts: list[tuple[str, str]] = []
-        for piece, edge in parts_of(end):
-            parts += _having(panels, edge) if piece == name else [(piece, edge)]
+    for side in (seam.a, seam.b):
+        parts: list[EdgeRef] = []
+        for part in side.parts:
+            parts += _having(panels, part.edge) if part.piece == name else [part]
         ends.append(parts)
     if not all(ends):
         return []
     if len(ends[0]) == len(ends[1]) > 1:
-        pairs = [(f"{a[0]}.{a[1]}", f"{b[0]}.{b[1]}") for a, b in zip(*ends, strict=True)]
-        longer = [pattern.sewn_length(b) - pattern.sewn_length(a) for a, b in pairs]
+        pairs = list(zip(*ends, strict=True))
+        longer = [pattern.edge_length(b) - pattern.edge_length(a) for a, b in pairs]
         # The ease of the whole goes with the part that has it.
         eases = [seam.ease_mm if abs(by - seam.ease_mm) < abs(by) else 0.0 for by in longer]
         if all(abs(by - ease) <= MEET for by, ease in zip(longer, eases, strict=True)):
-            return [Seam(a, b, ease) for (a, b), ease in zip(pairs, eases, strict=True)]
-    one, two = ("+".join(f"{piece}.{edge}" for piece, edge in parts) for parts in ends)
+            return [sewn(a, b, ease) for (a, b), ease in zip(pairs, eases, strict=True)]
+    one, two = (SeamSide(tuple(parts)) for parts in ends)
     return [replace(seam, a=one, b=two)]
 
 
-def _having(panels: Sequence[Piece], edge: str) -> list[tuple[str, str]]:
+def _having(panels: Sequence[Piece], edge: str) -> list[EdgeRef]:
     """The panels that have an edge, in the order of the edge from its first landmark."""
     found = []
     for panel in panels:
         places = [run.source.u0 for run in panel.runs if run.edge == edge]
         if places:
             found.append((min(places), panel.name))
-    return [(name, edge) for _u, name in sorted(found)]
+    return [EdgeRef(name, edge) for _u, name in sorted(found)]
 
 
 def lined(part: Piece, edge: str, source: str, shares: Sequence[float]) -> Piece:
     """A part of a cut piece whose line has its own provenance, with notches at shares of it."""
     runs = tuple(replace(run, source=replace(run.source, edge=source)) if run.edge == edge else run for run in part.runs)
-    strokes = 2 if (part.of or part.name).startswith("back") else 1
-    marks = tuple(Notch(f"{edge}.{number}", source, share, strokes) for number, share in enumerate(shares, start=1))
+    strokes = 2 if part.body is Body.BACK else 1
+    marks = tuple(
+        Notch(f"{edge}.{number}", str(number), Origin(source, share), strokes) for number, share in enumerate(shares, start=1)
+    )
     return replace(part, runs=runs, notches=(*part.notches, *marks))
 
 

@@ -15,9 +15,10 @@ from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.necklines.camisole import strap_point
 from zesty_pivot.core.necklines.frame import nearest_place
-from zesty_pivot.core.piece import Extra, Opening, Pattern, Piece, Seam, StyleLine
+from zesty_pivot.core.piece import EdgeRef, Extra, Opening, Pattern, Piece, Side, StyleLine
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.refs import sewn
 from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context, Note
 from zesty_pivot.core.procedures.clearing import brought_back
@@ -31,7 +32,7 @@ from zesty_pivot.core.quantity import Unit, format_length
 SEAM_NOTCHES = (0.5,)
 
 
-def carried_out(edges: Edges, shape: NeckShape, side: str, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
+def carried_out(edges: Edges, shape: NeckShape, side: Side, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
     """The pattern with every edge cut and the darts back. Raises StepError, PlaceError or GeometryError when it cannot be."""
     made, notes = edges.pattern, [*edges.notes]
     for edge in edges.edges:
@@ -206,7 +207,7 @@ def _yoke(pattern: Pattern, edge: Edge, depth: float, context: Context) -> tuple
     parts = [lined(part, seam, source, SEAM_NOTCHES) for part in (kept, yoke)]
     parts[0] = replace(parts[0], grain=parts[0].grain or piece.grain)
     parts[1] = replace(parts[1], of=piece.of or piece.name, grain=parts[1].grain or _upright(parts[1]))
-    made = with_panels(pattern, edge.name, parts, (Seam(f"{piece.name}.{seam}", f"{name}.{seam}"),))
+    made = with_panels(pattern, edge.name, parts, (sewn(EdgeRef(piece.name, seam), EdgeRef(name, seam)),))
     style = StyleLine(seam, piece.of or piece.name, (piece.name, name), ())
     return replace(made, lines=(*made.lines, style)), line
 

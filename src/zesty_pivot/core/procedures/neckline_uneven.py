@@ -14,10 +14,10 @@ from zesty_pivot.core.moves.neckline import neck_source
 from zesty_pivot.core.moves.style_lines import refuse_unclear
 from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.necklines.frame import nearest_place
-from zesty_pivot.core.piece import Notch, Pattern, Piece, Place, Run, Seam, Source
-from zesty_pivot.core.piece.names import LEFT, RIGHT, side_of, words
-from zesty_pivot.core.piece.pattern import parts_of
+from zesty_pivot.core.piece import Notch, Origin, Pattern, Piece, Place, Run, Seam, SeamSide, Side, Source
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import well_begun
+from zesty_pivot.core.piece.sides import Sided, Sides
 from zesty_pivot.core.procedures.base import Context, Note
 from zesty_pivot.core.procedures.clearing import brought_back, first_way, station_of
 from zesty_pivot.core.procedures.into_panels import with_panels
@@ -32,7 +32,7 @@ ASIDE = ("side_bust", "french")  # where the far front's darts go before they ar
 
 
 def whole_cut(
-    pattern: Pattern, edge: Edge, shape: NeckShape, side: str, context: Context, *, eased: bool
+    pattern: Pattern, edge: Edge, shape: NeckShape, side: Side, context: Context, *, eased: bool
 ) -> tuple[Pattern, list[Note]]:
     """The pattern with a piece unfolded and cut along an edge that is not the same on both sides. `side` is the side as worn
     that it changes. Raises StepError, PlaceError or GeometryError when it cannot be."""
@@ -43,7 +43,7 @@ def whole_cut(
     piece = pattern.piece(edge.name)
     middle = float(edge.frame.nape[0])
     # Drawn for the left front deep, and for the right shoulder bare.
-    turned = (side == "right") != (shape.name == "one_shoulder")
+    turned = (side is Side.RIGHT) != (shape.name == "one_shoulder")
     path = _mirrored(edge.drawn.path, middle) if turned else edge.drawn.path
     refuse_unclear(piece, path)
     start, stop = (_on(piece, point) for point in (path.start, path.end))
@@ -52,10 +52,11 @@ def whole_cut(
     kept = replace(kept, added=(*piece.added, *lost))
     kept = _sided(kept, path, middle, neck_source(half, shape.name, pointed=False))
     pattern = with_panels(pattern, edge.name, (replace(kept, grain=kept.grain or piece.grain),), ())
-    away = tuple(dart + mark for mark in (LEFT, RIGHT) for dart in edge.away if not gone.has_dart(dart + mark))
+    ids = (piece.sides.id(dart, of) for of in Side for dart in edge.away)
+    away = tuple(id for id in ids if not gone.has_dart(id))
     pattern, notes = brought_back(pattern, piece, edge.name, away, (path,), context, eased=eased)
     told = "deep" if shape.name == "asymmetric" else "bare"
-    said = Note(f"the {words(edge.name)} is {told} on the {side} as worn; it is cut once, right side up", edge.name)
+    said = Note(f"the {words(edge.name)} is {told} on the {side.value} as worn; it is cut once, right side up", edge.name)
     return pattern, [said, *notes]
 
 
@@ -80,20 +81,23 @@ def _sided(piece: Piece, path: Path, middle: float, source: str) -> Piece:
     if not hits:
         raise StepError("the edge does not cross the centre", where=piece.name, advice="Choose another shape.")
     right, left = path.split_at(path.distance_of(hits[0][0], hits[0][1]))
+    ids = {side: side.id("neckline") for side in Side}
     runs: list[Run] = []
     for run in piece.runs:
         if run.edge == _NEW:
             runs += [
-                Run(f"neckline{RIGHT}", right, Source(source + RIGHT, 1.0, 0.0)),
-                Run(f"neckline{LEFT}", left, Source(source, 0.0, 1.0)),
+                Run(ids[Side.RIGHT], right, Source(source, 1.0, 0.0, is_mirrored=True)),
+                Run(ids[Side.LEFT], left, Source(source, 0.0, 1.0)),
             ]
         else:
             runs.append(run)
     # The ring begins at the centre, with the left side.
-    first = next(index for index, run in enumerate(runs) if run.edge == f"neckline{LEFT}")
+    first = next(index for index, run in enumerate(runs) if run.edge == ids[Side.LEFT])
     ring = tuple(runs[first:] + runs[:first])
-    known = {**dict(piece.roles), f"neckline{LEFT}": "neckline", f"neckline{RIGHT}": "neckline"}
-    return replace(piece, runs=ring, roles=tuple((edge, known[edge]) for edge in dict.fromkeys(run.edge for run in ring)))
+    known = {**dict(piece.roles), **dict.fromkeys(ids.values(), "neckline")}
+    sides = piece.sides.joined({id: Sided("neckline", side) for side, id in ids.items()})
+    roles = tuple((edge, known[edge]) for edge in dict.fromkeys(run.edge for run in ring))
+    return replace(piece, runs=ring, roles=roles, sides=sides)
 
 
 # A wrap.
@@ -104,7 +108,7 @@ def _wrapped(pattern: Pattern, edge: Edge, context: Context, *, eased: bool) -> 
     name = edge.name
     pattern = _far_darts_aside(pattern, name, context)
     piece = pattern.piece(name)
-    piece = replace(piece, fisheyes=tuple(eye for eye in piece.fisheyes if side_of(eye.id) != RIGHT))
+    piece = replace(piece, fisheyes=tuple(eye for eye in piece.fisheyes if piece.sides.of(eye.id) is not Side.RIGHT))
     path, end = _down_to_edge(piece, edge.drawn.path)
     refuse_unclear(piece, path)
     start, stop = _on(piece, path.start), _on(piece, path.end)
@@ -124,7 +128,7 @@ def _down_to_edge(piece: Piece, path: Path) -> tuple[Path, Path]:
     ys = [
         float(run.path.point_at(run.path.distance_of(segment, t))[1])
         for run in piece.runs
-        if side_of(run.edge) == RIGHT and piece.role(run.edge) in ("waist", "hem")
+        if piece.sides.of(run.edge) is Side.RIGHT and piece.role(run.edge) in ("waist", "hem")
         for segment, t, _s in with_line(run.path.cubics, peak, np.array([0.0, 1.0]))
     ]
     if not ys or max(ys) < float(peak[1]) + 5.0:
@@ -135,7 +139,8 @@ def _down_to_edge(piece: Piece, path: Path) -> tuple[Path, Path]:
 
 def _far_darts_aside(pattern: Pattern, name: str, context: Context) -> Pattern:
     """The far side's darts moved to its side seam, where they are cut away. Raises StepError for one without a way there."""
-    for dart in [d.id for d in pattern.piece(name).darts if side_of(d.id) == RIGHT]:
+    whole = pattern.piece(name)
+    for dart in [d.id for d in whole.darts if whole.sides.of(d.id) is Side.RIGHT]:
         piece = pattern.piece(name)
         if piece.role(piece.dart_edge(dart)) == "side_seam":
             continue
@@ -150,7 +155,7 @@ def _far_darts_aside(pattern: Pattern, name: str, context: Context) -> Pattern:
 
 def _one_front(kept: Piece, edge: Edge, end: Path, source: str) -> Piece:
     """The front by itself: its names without a side, the strip of the far waist called the overlap."""
-    wrap = edge.drawn.parts[1].path
+    wrap, sides = edge.drawn.parts[1].path, kept.sides
 
     def named(run: Run) -> list[Run]:
         if run.edge == _NEW:
@@ -158,13 +163,13 @@ def _one_front(kept: Piece, edge: Edge, end: Path, source: str) -> Piece:
                 Run("wrap_end", end, Source(f"{source}.end", 0.0, 1.0)),
                 Run("neckline", wrap, Source(source, 0.0, 1.0)),
             ]
-        if side_of(run.edge) == RIGHT:
+        if sides.of(run.edge) is Side.RIGHT:
             return [replace(run, edge="overlap")]
-        return [replace(run, edge=run.edge.removesuffix(LEFT), mouth=run.mouth and run.mouth.removesuffix(LEFT))]
+        return [replace(run, edge=sides.name(run.edge), mouth=run.mouth and sides.name(run.mouth))]
 
-    runs = well_begun(tuple(new for run in kept.runs for new in named(run)))
-    known = {role_edge.removesuffix(LEFT): role for role_edge, role in kept.roles}
+    known = {sides.name(id): role for id, role in kept.roles}
     known |= {"wrap_end": "opening", "overlap": "overlap", "neckline": "neckline"}
+    runs = well_begun(tuple(new for run in kept.runs for new in named(run)), known)
     plain = edge.frame.piece
     return replace(
         kept,
@@ -173,23 +178,24 @@ def _one_front(kept: Piece, edge: Edge, end: Path, source: str) -> Piece:
         runs=runs,
         roles=tuple((name, known[name]) for name in dict.fromkeys(run.edge for run in runs)),
         darts=tuple(dart for dart in plain.darts if any(run.mouth == dart.id for run in runs)),
-        landmarks={mark.removesuffix(LEFT): at for mark, at in kept.landmarks.items() if side_of(mark) != RIGHT},
-        fisheyes=tuple(replace(eye, id=eye.id.removesuffix(LEFT)) for eye in kept.fisheyes),
+        landmarks={sides.name(mark): at for mark, at in kept.landmarks.items() if sides.of(mark) is not Side.RIGHT},
+        fisheyes=tuple(replace(eye, id=sides.name(eye.id)) for eye in kept.fisheyes),
         grain=plain.grain,
         added=plain.added,
-        notches=(*plain.notches, Notch("tie", f"{source}.end", 1.0)),
+        notches=(*plain.notches, Notch("tie", "tie", Origin(f"{source}.end", 1.0))),
+        sides=Sides(),
     )
 
 
 def _half_seams(pattern: Pattern, name: str) -> list[Seam]:
     """The seams of the left side, named as those of a half."""
-    found = []
-    for seam in pattern.seams:
-        ends = [[(piece, edge) for piece, edge in parts_of(end)] for end in (seam.a, seam.b)]
-        if any(piece == name and side_of(edge) == RIGHT for end in ends for piece, edge in end):
-            continue
-        one, two = (
-            "+".join(f"{piece}.{edge.removesuffix(LEFT) if piece == name else edge}" for piece, edge in end) for end in ends
-        )
-        found.append(replace(seam, a=one, b=two))
-    return found
+    sides = pattern.piece(name).sides
+
+    def plain(end: SeamSide) -> SeamSide:
+        return SeamSide(tuple(replace(at, edge=sides.name(at.edge)) if at.piece == name else at for at in end.parts))
+
+    return [
+        replace(seam, a=plain(seam.a), b=plain(seam.b))
+        for seam in pattern.seams
+        if not any(part.piece == name and sides.of(part.edge) is Side.RIGHT for part in seam.parts)
+    ]

@@ -36,9 +36,9 @@ def home_mark(dart: str) -> str:
 def parked(piece: Piece, dart: str) -> Parked:
     """What has to be remembered of a dart that is put away."""
     index = piece.mouth_run(dart)
-    edge, u = places.source_of(piece, Place(index, piece.runs[index].path.length))
+    home = places.origin_of(piece, Place(index, piece.runs[index].path.length))
     held = piece.dart(dart)
-    return Parked(dart, edge, u, piece.angle(dart), held.use, held.hold)
+    return Parked(dart, home, piece.angle(dart), held.use, held.hold)
 
 
 def moves_home(
@@ -103,7 +103,7 @@ def _entries(piece: Piece, host: Dart, darts: Collection[str]) -> list[Parked]:
 
 def _home(piece: Piece, entry: Parked) -> Spot:
     try:
-        place = places.by_source(piece, entry.edge, entry.u)
+        place = places.by_origin(piece, entry.home)
     except PlaceError as fault:
         what = f"the place that the {words(entry.id)} dart came from has been cut away"
         raise StepError(what, where=piece.name, advice="Move it to another place instead.") from fault

@@ -14,7 +14,7 @@ from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.moves import join
 from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.mirror import flip
-from zesty_pivot.core.piece import Pattern, Piece, Place, Run, Source
+from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, Run
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
@@ -80,7 +80,7 @@ def darts_back(pattern: Pattern, homes: Homes, context: Context) -> Pattern:
 
 def misfit(pattern: Pattern, one: str, two: str) -> tuple[Note, ...]:
     """What there is to say where two side seams are not quite equal: the difference is taken up where the strip begins."""
-    gap = abs(pattern.sewn_length(f"{one}.{SIDE}") - pattern.sewn_length(f"{two}.{SIDE}"))
+    gap = abs(pattern.edge_length(EdgeRef(one, SIDE)) - pattern.edge_length(EdgeRef(two, SIDE)))
     if gap <= 0.01:
         return ()
     text = f"the side seams differed by {format_length(gap, 'mm', fine=True)}, which the end of the strip takes up"
@@ -149,7 +149,7 @@ def one_side(piece: Piece, edge: str = SIDE) -> Piece:
     for first, second in itertools.pairwise(runs):
         if np.abs(second.path.start - first.path.end).max() > 1e-4:
             raise StepError(f"the {words(edge)} has a step in it", where=piece.name, advice=f"True the {words(edge)} first.")
-    source = Source(runs[0].source.edge, runs[0].source.u0, runs[-1].source.u1)
+    source = replace(runs[0].source, u1=runs[-1].source.u1)
     whole = Run(edge, Path.chain([run.path for run in runs]), source, runs[-1].mouth)
     at = piece.runs.index(runs[0])
     return replace(piece, runs=(*piece.runs[:at], whole, *piece.runs[at + len(runs) :]))

@@ -8,9 +8,10 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from zesty_pivot.core.errors import PlaceError, StepError
-from zesty_pivot.core.piece import FishEye, Pattern, Piece
-from zesty_pivot.core.piece.names import side_of, words
+from zesty_pivot.core.piece import FishEye, Pattern, Piece, Side
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import fisheye_fault
+from zesty_pivot.core.piece.sides import Sided
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.quantity import format_length, length_mm
@@ -30,6 +31,9 @@ class FishEyeDart(Step):
     below: str | None = Field(default=None, description="the point it stands under; the bust point or waist tip by itself")
     intake: Length = Field(default="1 in", description="what it takes in at the waist; 0 takes the dart away")
     axis: Length | None = Field(default=None, description="its axis from the centre; straight under its point when not given")
+    side: Literal["left", "right"] | None = Field(
+        default=None, description="of an unfolded piece, the side as worn that a new one is drawn on; the left when not given"
+    )
     # 1 in below BP and 2 in above the hip line: common practice, no source.
     top: Length = Field(default="1 in", description="how far below its point it begins; negative above it")
     bottom: Length = Field(default="2 in", description="how far above the hip line it ends")
@@ -52,7 +56,10 @@ class FishEyeDart(Step):
                 raise StepError("there is no such fish-eye dart to take away", where=self.on, advice="Give an intake.")
             made = replace(piece, fisheyes=others)
         else:
-            made = replace(piece, fisheyes=(*others, self._drawn(piece, intake, context)))
+            side = self._side(piece)
+            made = replace(piece, fisheyes=(*others, self._drawn(piece, intake, side, context)))
+            if side is not None and self.dart not in piece.sides.known:
+                made = replace(made, sides=piece.sides.joined({self.dart: Sided(self.dart, side)}))
             fault = fisheye_fault(made, made.fisheyes[-1])
             if fault is not None:
                 what = f"the fish-eye {words(self.dart)} dart cannot be there: {fault}"
@@ -62,16 +69,16 @@ class FishEyeDart(Step):
         text = f"the waist of this half is {format_length(abs(change), unit)} {'narrower' if change >= 0.0 else 'wider'}"
         return Outcome(pattern.with_piece(made), (Note(text, self.on, abs(change)),))
 
-    def _drawn(self, piece: Piece, intake: float, context: Context) -> FishEye:
+    def _drawn(self, piece: Piece, intake: float, side: Side | None, context: Context) -> FishEye:
         """The dart on the piece as it was drafted: its waist and hip lines are level."""
         if piece.has_dart(self.dart):
             raise StepError(f"a dart is called {self.dart!r} already", where=self.on, advice="Give another name.")
         if not piece.is_hip_length or not {"waist", "hip"} <= set(piece.levels):
             what = "a fish-eye dart needs a hip-length piece with a waist line and a hip line"
             raise StepError(what, where=self.on, advice="Use a waist dart on this block.")
-        side = -1.0 if side_of(self.dart) == ".right" else 1.0
-        pin = piece.pivot(self._point(piece))
-        axis = float(pin[0]) if self.axis is None else side * length_mm(self.axis, context.scope)
+        outwards = -1.0 if side is Side.RIGHT else 1.0
+        pin = piece.pivot(self._point(piece, side))
+        axis = float(pin[0]) if self.axis is None else outwards * length_mm(self.axis, context.scope)
         waist = piece.levels["waist"]
         top = float(pin[1]) + length_mm(self.top, context.scope)
         bottom = piece.levels["hip"] - length_mm(self.bottom, context.scope)
@@ -83,13 +90,18 @@ class FishEyeDart(Step):
         bow = length_mm(self.bow, context.scope)
         return FishEye(self.dart, (axis, top), (axis + half, waist), (axis, bottom), (axis - half, waist), bow)
 
-    def _point(self, piece: Piece) -> str:
+    def _side(self, piece: Piece) -> Side | None:
+        """The side of an unfolded piece that it is on: where a dart of this name is, else the one asked for."""
+        if not piece.is_unfolded:
+            return None
+        return piece.sides.of(self.dart) or Side(self.side or "left")
+
+    def _point(self, piece: Piece, side: Side | None) -> str:
         """The point it stands under: the one asked for, else the waist's own pivot, else the bust point."""
-        mark = side_of(self.dart) or (".left" if piece.is_unfolded else "")
         if self.below is not None:
             piece.pivot(self.below)  # refused with the near name
             return self.below
-        for name in ("waist_tip" + mark, "bust_point" + mark, "blade_point" + mark):
+        for name in (piece.sides.id(name, side) for name in ("waist_tip", "bust_point", "blade_point")):
             if name in piece.landmarks:
                 return name
         raise PlaceError("the piece has no point to stand under", where=self.on, advice="Give the axis' point by its name.")

@@ -52,7 +52,7 @@ class Flare(Step):
         """The pattern flared. Raises StepError or GeometryError when a slash has no clear way."""
         piece = before = pattern.piece(self.on)
         for place, hinge, angle, _reach in self._slashes(before, context):
-            at, stop = (places.by_source(piece, *places.source_of(before, spot)) for spot in (place, hinge))
+            at, stop = (places.by_origin(piece, places.origin_of(before, spot)) for spot in (place, hinge))
             piece = wedge(piece, at, stop, angle)
         change = piece.edge(self.edge).sewn_length - before.edge(self.edge).sewn_length
         text = f"the {words(self.edge)} is {format_length(change, context.scope.unit)} longer; the {words(self.hinge)} stays"

@@ -12,9 +12,10 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.panels import STYLE_LINE, square_grain
 from zesty_pivot.core.moves.style_lines import parallel, refuse_unclear
-from zesty_pivot.core.piece import Pattern, Piece, Place, Seam, StyleLine
+from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.refs import sewn
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panels
@@ -77,7 +78,7 @@ class Band(Step):
         kept = replace(kept, grain=kept.grain or piece.grain)
         band = replace(band, of=piece.of or piece.name, grain=square_grain(band, self.edge) or piece.grain)
         style = StyleLine(edge, piece.of or piece.name, (kept.name, band.name), ())
-        after = with_panels(pattern, self.on, (kept, band), (Seam(f"{kept.name}.{edge}", f"{band.name}.{edge}"),))
+        after = with_panels(pattern, self.on, (kept, band), (sewn(EdgeRef(kept.name, edge), EdgeRef(band.name, edge)),))
         unit = context.scope.unit
         finished = format_length(band.edge(self.edge).sewn_length, unit)
         note = Note(

@@ -12,7 +12,7 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.kept import Kept
-from zesty_pivot.core.piece import Pattern, Piece, Run, Source
+from zesty_pivot.core.piece import Pattern, Piece, Run
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import by_level
@@ -93,7 +93,7 @@ class Contour(Step):
         cubics[-1, 3] = start
         made = list(piece.runs)
         made[first - 1] = replace(below, path=Path(cubics), source=below.source.parted(1.0 - by / size)[0])
-        made[first] = Run("centre", Path.chain(parts), Source(whole.source.edge, whole.source.u0, whole.source.u1))
+        made[first] = Run("centre", Path.chain(parts), whole.source)
         taken = [(name, _inset(made[first].path, x, y)) for name, y in piece.levels.items()]
         return replace(piece, runs=tuple(made), fold=None, taken=(*piece.taken, *taken)), by, tapered
 

@@ -12,9 +12,10 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.panels import STYLE_LINE, square_grain
 from zesty_pivot.core.moves.style_lines import at_centre, bowed, refuse_unclear
-from zesty_pivot.core.piece import Pattern, Piece, Place, Seam, StyleLine
+from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.refs import sewn
 from zesty_pivot.core.piece.soundness import LEAST_AREA
 from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
@@ -108,7 +109,7 @@ class CutLine(Step):
         cut = replace(cut, name=name, of=piece.of or piece.name)
         cut = replace(cut, grain=cut.grain or self._grain(cut))
         style = StyleLine(edge, piece.of or piece.name, (main.name, cut.name), ())
-        after = with_panels(pattern, self.on, (main, cut), (Seam(f"{main.name}.{edge}", f"{cut.name}.{edge}"),))
+        after = with_panels(pattern, self.on, (main, cut), (sewn(EdgeRef(main.name, edge), EdgeRef(cut.name, edge)),))
         long = format_length(drawn.length, context.scope.unit)
         note = Note(f"the {words(cut.name)} is cut off along a line of {long}", self.on, drawn.length)
         return Outcome(replace(after, lines=(*after.lines, style)), (note,))

@@ -16,9 +16,10 @@ from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.moves.give_back import given_back, widened
 from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, counted, level_gap, shaped
 from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn, square_grain
-from zesty_pivot.core.piece import FishEye, Hold, Pattern, Piece, Place, Seam, StyleLine, Use
+from zesty_pivot.core.piece import Body, EdgeRef, FishEye, Hold, Pattern, Piece, Place, StyleLine, Use
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.refs import sewn
 from zesty_pivot.core.piece.spot import Spot, below, resolve
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way
@@ -185,7 +186,7 @@ class Princess(Step):
 
     def _wanted(self, piece: Piece, cut: Panels, top_role: str, context: Context) -> Wanted:
         scope = context.scope
-        school = INTAKES[self.school].of(piece.of or piece.name)
+        school = INTAKES[self.school].of(piece.body)
         drafted = context.block.drafted(piece)
         least: set[str] = set()
 
@@ -242,7 +243,7 @@ class Princess(Step):
         smooth = length_mm(self.smooth, scope)
         if smooth < 0.0:
             raise StepError("the rounding at the point must be 0 or more", where=self.on, advice="Give 0 or more.")
-        strokes = 2 if (piece.of or piece.name).startswith("back") else 1
+        strokes = 2 if piece.body is Body.BACK else 1
         notch_y = drafted.levels.get("bust") if reach[0] < drafted.levels.get("bust", -1e9) < reach[1] else None
         if "bust_point" in piece.landmarks:
             notch_y = None
@@ -296,8 +297,8 @@ class Princess(Step):
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the two panels. Raises StepError, PlaceError or GeometryError when it cannot be."""
         made = self._made(pattern, context)
-        one, two = (f"{panel.name}.{made.line.id}" for panel in (made.centre, made.side))
-        seam = Seam(one, two, length_mm(self.ease, context.scope))
+        one, two = (EdgeRef(panel.name, made.line.id) for panel in (made.centre, made.side))
+        seam = sewn(one, two, length_mm(self.ease, context.scope))
         after = with_panels(pattern, self.on, (made.centre, made.side), (seam,))
         return Outcome(replace(after, lines=(*after.lines, made.line)), made.notes)
 

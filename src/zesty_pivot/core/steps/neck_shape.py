@@ -11,7 +11,7 @@ from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.necklines.base import Asked
 from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.necklines.registry import shape_of
-from zesty_pivot.core.piece import Measured, Pattern
+from zesty_pivot.core.piece import Measured, Pattern, Side
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.frames import block_frame
 from zesty_pivot.core.procedures.hand import Line, Way
@@ -204,7 +204,7 @@ class ShapeNeck(FrontAndBackStep):
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the new neckline. Raises StepError, PlaceError, GeometryError or FormulaError when it cannot be."""
         edges = self.edges(pattern, context)
-        made, notes = carried_out(edges, shape_of(self.shape), self.side, context, eased=self.stub == "ease")
+        made, notes = carried_out(edges, shape_of(self.shape), Side(self.side), context, eased=self.stub == "ease")
         unit = context.scope.unit
         whole = _neck_length(made)
         notes = [Note(f"the finished neckline measures {format_length(whole, unit)} in all", self.on, whole), *notes]

@@ -101,8 +101,8 @@ class Facing(FrontAndBackStep):
         notes = []
         for extra in extras:
             edges = [
-                f"{words(mine)} {format_length(extra.piece.edge(mine).sewn_length, unit, fine=True)}"
-                for mine, _theirs, _less in extra.follows
+                f"{words(follow.edge)} {format_length(extra.piece.edge(follow.edge).sewn_length, unit, fine=True)}"
+                for follow in extra.follows
             ]
             text = f"{words(extra.piece.name)}: {', '.join(edges) if edges else 'a copy of the piece'}"
             notes.append(Note(text, extra.of[0]))
@@ -121,8 +121,8 @@ class Facing(FrontAndBackStep):
                 "the turn of cloth, so that it rolls inside. Write its grain as that of the {on}."
             )
             edges = " and ".join(
-                f"the {words(mine)} ({format_length(extra.piece.edge(mine).sewn_length, unit, fine=True)})"
-                for mine, _theirs, _less in extra.follows
+                f"the {words(follow.edge)} ({format_length(extra.piece.edge(follow.edge).sewn_length, unit, fine=True)})"
+                for follow in extra.follows
             )
             depth, shade = self._sizes(context)
             deep = "3 1/2 in below the bust line" if self.kind == "camisole" else format_length(depth, unit)

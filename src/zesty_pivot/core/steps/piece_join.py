@@ -12,9 +12,8 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.moves import join
 from zesty_pivot.core.moves.mirror import flip
-from zesty_pivot.core.piece import Pattern, Piece, Seam
+from zesty_pivot.core.piece import EdgeRef, Origin, Pattern, Piece, SeamSide
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.side_seam import one_side
@@ -47,15 +46,11 @@ class JoinPieces(Step):
         mine = pattern.piece(self.on)
         pattern.piece(self.other)
         known: list[tuple[str, str]] = []
-        for seam in pattern.seams:
-            ends = parts_of(seam.a), parts_of(seam.b)
-            if any(len(end) > 1 for end in ends):
-                continue
-            (one, edge), (two, other) = ends[0][0], ends[1][0]
-            if (one, two) == (self.on, self.other):
-                known.append((edge, other))
-            elif (two, one) == (self.on, self.other):
-                known.append((other, edge))
+        for one, two in (seam.pair for seam in pattern.seams if seam.pair is not None):
+            if (one.piece, two.piece) == (self.on, self.other):
+                known.append((one.edge, two.edge))
+            elif (two.piece, one.piece) == (self.on, self.other):
+                known.append((two.edge, one.edge))
         found = [pair for pair in known if self.seam in (None, pair[0])]
         if found:
             return max(found, key=lambda pair: mine.edge(pair[0]).sewn_length)
@@ -87,9 +82,7 @@ class JoinPieces(Step):
             raise StepError(what, where=self.on, advice="Move one of them away before they are joined.")
         two, renamed = _own_names(_fitted(two, edges[1], here.path), one, edges)
         made = join.pieces(one, two, edges, self.on)
-        made = replace(
-            made, notches=tuple(mark for mark in (*one.notches, *two.notches) if not _on(mark.edge, edges, one, two))
-        )
+        made = replace(made, notches=tuple(mark for mark in (*one.notches, *two.notches) if not _on(mark.at, edges, one, two)))
         long = format_length(here.path.length, context.scope.unit)
         after = _without(pattern, made, self.other, renamed)
         return Outcome(after, (Note(f"taped along {long}; the seam is gone", self.on, here.path.length),))
@@ -141,29 +134,27 @@ def _own_names(two: Piece, one: Piece, edges: tuple[str, str]) -> tuple[Piece, d
     return replace(two, runs=runs, roles=tuple((renamed.get(edge, edge), role) for edge, role in two.roles)), renamed
 
 
-def _on(source: str, edges: tuple[str, str], one: Piece, two: Piece) -> bool:
+def _on(at: Origin, edges: tuple[str, str], one: Piece, two: Piece) -> bool:
     """Whether a notch's line is the seam that is gone."""
-    gone = {run.source.edge for piece, edge in ((one, edges[0]), (two, edges[1])) for run in piece.edge(edge).runs}
-    return source in gone
+    gone = {run.source.line for piece, edge in ((one, edges[0]), (two, edges[1])) for run in piece.edge(edge).runs}
+    return (at.line, at.is_mirrored) in gone
 
 
 def _without(pattern: Pattern, made: Piece, gone: str, renamed: dict[str, str]) -> Pattern:
     """The pattern with the joined piece, its seams led to it, the seam between the two left out."""
 
-    def led(end: str) -> str:
-        parts = [(made.name, renamed.get(edge, edge)) if piece == gone else (piece, edge) for piece, edge in parts_of(end)]
-        return "+".join(f"{piece}.{edge}" for piece, edge in dict.fromkeys(parts))
+    def led(side: SeamSide) -> SeamSide:
+        parts = (EdgeRef(made.name, renamed.get(at.edge, at.edge)) if at.piece == gone else at for at in side.parts)
+        return SeamSide(tuple(dict.fromkeys(parts)))
 
     pieces = tuple(made if piece.name == made.name else piece for piece in pattern.pieces if piece.name != gone)
     known = dict(made.roles)
     seams = []
-    for seam in pattern.seams:
-        a, b = led(seam.a), led(seam.b)
-        ends = [piece for end in (a, b) for piece, _edge in parts_of(end)]
-        edges = [edge for end in (a, b) for piece, edge in parts_of(end) if piece == made.name]
-        if set(ends) == {made.name} or any(edge not in known for edge in edges):
-            continue
-        seams.append(Seam(a, b, seam.ease_mm))
+    for old in pattern.seams:
+        seam = replace(old, a=led(old.a), b=led(old.b))
+        lost = any(part.piece == made.name and part.edge not in known for part in seam.parts)
+        if not lost and {part.piece for part in seam.parts} != {made.name}:
+            seams.append(seam)
     lines = tuple(line for line in pattern.lines if line.angles or gone not in line.panels)
     return replace(pattern, pieces=pieces, seams=tuple(seams), lines=lines)
 

@@ -9,8 +9,9 @@ from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves.panels import square_grain
-from zesty_pivot.core.piece import Pattern, Piece, Seam
+from zesty_pivot.core.piece import Body, EdgeRef, Pattern, Piece
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.refs import sewn
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.side_seam import (
@@ -77,11 +78,13 @@ class SidePanel(Step):
             kept, strip = cut_strip(piece, *widths)
             pattern = pattern.with_piece(kept)
             strips.append(_lined(strip, edge))
-        panel = replace(taped(strips[0], strips[1], PANEL, context), fold=None, darts=(), landmarks={})
+        panel = replace(taped(strips[0], strips[1], PANEL, context), fold=None, darts=(), landmarks={}, body=Body.NONE)
         panel = replace(panel, grain=square_grain(panel, "waist") or panel.grain)
-        seams = [seam for seam in pattern.seams if {seam.a, seam.b} != {f"{self.on}.{SIDE}", f"{self.other}.{SIDE}"}]
+        gone = {EdgeRef(self.on, SIDE), EdgeRef(self.other, SIDE)}
+        seams = [seam for seam in pattern.seams if set(seam.parts) != gone]
         seams += [
-            Seam(f"{name}.{SIDE}", f"{PANEL}.{edge}") for name, edge in zip((self.on, self.other), LINES.values(), strict=True)
+            sewn(EdgeRef(name, SIDE), EdgeRef(PANEL, edge))
+            for name, edge in zip((self.on, self.other), LINES.values(), strict=True)
         ]
         pattern = replace(pattern, pieces=(*pattern.pieces, panel), seams=tuple(seams))
         pattern = darts_back(pattern, homes, context)

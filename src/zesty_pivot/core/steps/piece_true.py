@@ -13,7 +13,7 @@ from pydantic import Field
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.redraw import Redrawn, blend, corner, jog, reaches
-from zesty_pivot.core.piece import Pattern, Piece, Run, Source
+from zesty_pivot.core.piece import Pattern, Piece, Run
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.place import settled, sewn_distance
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
@@ -64,7 +64,7 @@ class TruePiece(Step):
             raise StepError(what, where=self.on, advice="Move or park it first, or blend instead.")
         line_, old = Path.straight(runs[0].path.start, runs[-1].path.end), np.concatenate([run.path.outline for run in runs])
         moved = float(shapely.LineString(line_.outline).hausdorff_distance(shapely.LineString(old)))
-        one = Run(self.edge, line_, Source(runs[0].source.edge, runs[0].source.u0, runs[-1].source.u1), runs[-1].mouth)
+        one = Run(self.edge, line_, replace(runs[0].source, u1=runs[-1].source.u1), runs[-1].mouth)
         at = piece.runs.index(runs[0])
         made = replace(piece, runs=(*piece.runs[:at], one, *piece.runs[at + len(runs) :]))
         longer = line_.length - sum(run.path.length for run in runs)

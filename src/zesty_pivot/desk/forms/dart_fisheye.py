@@ -3,12 +3,14 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from typing import Any
 
+from zesty_pivot.core.piece import Pattern, Side
 from zesty_pivot.core.steps.dart_fisheye import FishEyeDart
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import chosen_first, first_change
 from zesty_pivot.desk.forms.plain import plain
-from zesty_pivot.desk.forms.rows import LengthRow, PieceRow
+from zesty_pivot.desk.forms.rows import ChoiceRow, LengthRow, PieceRow
 from zesty_pivot.desk.model import DeskModel
 
 DO = "dart.fisheye"
@@ -24,11 +26,23 @@ def first_step(model: DeskModel) -> dict[str, object] | None:
     return first_change(model, values)
 
 
+class SideRow(ChoiceRow):
+    """The side of an unfolded piece that a new dart is drawn on."""
+
+    def is_shown(self, step: Any, before: Pattern) -> bool:
+        piece = before.piece(step.on) if before.has(step.on) else None
+        return piece is not None and piece.is_unfolded and piece.sides.of(step.dart) is None
+
+    def value(self, step: Any) -> str:
+        return step.side or Side.LEFT.value
+
+
 FORM = FormEntry(
     DO,
     plain(
         FishEyeDart,
         PieceRow(),
+        SideRow("side", "Side, as worn", choices=lambda _step, _piece: [(side.value, side.value) for side in Side]),
         LengthRow("intake", "Taken in at the waist", signed=True),
         LengthRow("axis", "Axis from the centre", empty="straight under its point", signed=True),
         LengthRow("top", "Begins below its point", signed=True),

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from zesty_pivot.core.piece import Body
 from zesty_pivot.core.steps.line_contour import Contour
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import first_change
@@ -15,7 +16,7 @@ ENDS = [("chest", "the chest line"), ("armhole", "mid armhole")]
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: the back, or its centre panel."""
-    backs = [piece for piece in model.pattern.pieces if (piece.of or piece.name).startswith("back")]
+    backs = [piece for piece in model.pattern.pieces if piece.body is Body.BACK]
     return first_change(model, ({"do": DO, "on": piece.name} for piece in backs))
 
 

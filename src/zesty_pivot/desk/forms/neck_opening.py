@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from zesty_pivot.core.piece import Body
 from zesty_pivot.core.steps.neck_opening import NeckOpening
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import first_change, offered
@@ -15,10 +16,10 @@ KINDS = [("zip", "zip in a seam at the centre"), ("slit", "slit with button and 
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: what the finding about the head offers, else a zip at the back."""
-    names = sorted((piece.of or piece.name for piece in model.pattern.pieces), key=lambda name: not name.startswith("back"))
+    pieces = sorted(model.pattern.pieces, key=lambda piece: piece.body is not Body.BACK)
     wanted = offered(model, DO)
     values: list[dict[str, object]] = [wanted] if wanted is not None else []
-    values += [{"do": DO, "on": name} for name in dict.fromkeys(names)]
+    values += [{"do": DO, "on": name} for name in dict.fromkeys(piece.of or piece.name for piece in pieces)]
     return first_change(model, values)
 
 

@@ -8,7 +8,7 @@ from typing import Any
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.necklines import backs
 from zesty_pivot.core.necklines.registry import all_shapes, shape_of
-from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.piece import Body, Pattern
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.steps.neck_shape import UNEVEN, ShapeNeck
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
@@ -126,7 +126,8 @@ def make(model: DeskModel) -> StepForm:
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: round, on front and back."""
     names = [piece.of or piece.name for piece in model.pattern.pieces]
-    leads = [name for name in dict.fromkeys(names) if not name.startswith("back")] + ["back"]
+    fronts = [piece.of or piece.name for piece in model.pattern.pieces if piece.body is not Body.BACK]
+    leads = [*dict.fromkeys(fronts), "back"]
     values: list[dict[str, object]] = []
     for name in leads:
         other = "back" if name != "back" and "back" in names else ""

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.core.steps.piece_join import JoinPieces
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import first_change
@@ -15,7 +14,7 @@ DO = "piece.join"
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: two pieces that lie flat together along their seam."""
-    pairs = [(parts_of(seam.a)[0][0], parts_of(seam.b)[0][0]) for seam in model.pattern.seams if "+" not in seam.a + seam.b]
+    pairs = [tuple(part.piece for part in seam.pair) for seam in model.pattern.seams if seam.pair is not None]
     return first_change(model, ({"do": DO, "on": one, "other": two} for one, two in pairs))
 
 

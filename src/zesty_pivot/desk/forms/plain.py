@@ -51,7 +51,7 @@ class PlainForm(StepForm):
             return
         self.at, self.before = at, before
         for row in self._table:
-            is_shown = row.when(step)
+            is_shown = row.is_shown(step, before)
             self._holders[row.key].setVisible(is_shown)
             if is_shown:
                 row.show(self.fields[row.key], step, before)

@@ -38,6 +38,10 @@ class Row:
     title: str
     when: Shown = _always
 
+    def is_shown(self, step: Any, before: Pattern) -> bool:
+        """Whether it matters to a step that meets the pattern `before`."""
+        return self.when(step)
+
     @abstractmethod
     def field(self, form: PlainForm) -> QWidget:
         """A new field that writes into the form's step."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Body, Piece
 from zesty_pivot.core.steps.trim_hem import TrimHem
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import first_change
@@ -15,7 +15,7 @@ DO = "trim.hem"
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: the back first."""
-    order = sorted(model.pattern.pieces, key=lambda piece: not (piece.of or piece.name).startswith("back"))
+    order = sorted(model.pattern.pieces, key=lambda piece: piece.body is not Body.BACK)
     return first_change(model, ({"do": DO, "on": piece.name} for piece in order))
 
 

@@ -10,7 +10,7 @@ from PyQt6.QtWidgets import QGridLayout, QToolButton, QWidget
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.necklines.registry import all_shapes
-from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece import Body, Pattern, Piece
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.clearing import cleared
 from zesty_pivot.core.quantity import Scope
@@ -176,7 +176,7 @@ def _picture(pattern: Pattern, block: Pattern, ratio: float) -> QPixmap:
     painter.translate(QPointF(PICTURE.width() / 2, PICTURE.height() / 2) - shown.center() * scale)
     painter.scale(scale, scale)
     painter.setClipRect(shown)
-    backs = [piece for piece in pattern.pieces if (piece.of or piece.name).startswith("back")]
+    backs = [piece for piece in pattern.pieces if piece.body is Body.BACK]
     for piece, brush in [(piece, "table") for piece in backs] + [(piece, "paper") for piece in _fronts(pattern)]:
         pen = QPen(NOW.color("ink" if brush == "paper" else "faint"), 1.1 / scale)
         for mirrored in (False, True) if not piece.is_unfolded else (False,):
@@ -197,4 +197,4 @@ def _picture(pattern: Pattern, block: Pattern, ratio: float) -> QPixmap:
 
 
 def _fronts(pattern: Pattern) -> list[Piece]:
-    return [piece for piece in pattern.pieces if not (piece.of or piece.name).startswith("back")]
+    return [piece for piece in pattern.pieces if piece.body is not Body.BACK]

@@ -12,7 +12,6 @@ from zesty_pivot.core.checks.base import Finding, Mend, Severity
 from zesty_pivot.core.ledger import girths as girths_of
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.pattern import said
 from zesty_pivot.core.piece.spot import STATION_WORDS
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.column import Column
@@ -222,7 +221,7 @@ class ReadingPanel(QWidget):
         ]  # fmt: skip
         for seam in self._model.look.seams:
             a, b = self._model.length(seam.a_mm), self._model.length(seam.b_mm)
-            lines.append(f"{said(seam.a).capitalize()} {a}, {said(seam.b)} {b}")
+            lines.append(f"{seam.a.words().capitalize()} {a}, {seam.b.words()} {b}")
         broken = [number for number, _fault in self._model.derived.derivation.broken]
         if broken:
             lines.append("Broken steps: " + ", ".join(str(number) for number in broken))

@@ -5,10 +5,9 @@ from __future__ import annotations
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QCheckBox, QSlider, QVBoxLayout, QWidget
 
-from zesty_pivot.core.finish.walk import Notch, Walk
+from zesty_pivot.core.finish.walk import NotchPair, Walk
 from zesty_pivot.core.piece import Seam
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.pattern import parts_of
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.contained import contained
@@ -118,7 +117,7 @@ class WalkPanel(QWidget):
         longer = words((found.b if difference > 0 else found.a).piece.name).capitalize()
         return f"{longer} is longer by {self._model.length(abs(difference), fine=True)} in all."
 
-    def _notch(self, found: Walk, notch: Notch) -> str:
+    def _notch(self, found: Walk, notch: NotchPair) -> str:
         if notch.difference_mm is None:
             return "no partner"
         if notch.meets:
@@ -129,7 +128,7 @@ class WalkPanel(QWidget):
 
 def seam_words(seam: Seam) -> str:
     """A seam as it is read aloud: `side seam, front and back`."""
-    (one, edge), (two, other) = parts_of(seam.a)[0], parts_of(seam.b)[0]
-    if edge == other:
-        return f"{words(edge)}, {words(one)} and {words(two)}"
-    return f"{words(one)} {words(edge)} and {words(two)} {words(other)}"
+    one, two = seam.a.parts[0], seam.b.parts[0]
+    if one.edge == two.edge:
+        return f"{words(one.edge)}, {words(one.piece)} and {words(two.piece)}"
+    return f"{words(one.piece)} {words(one.edge)} and {words(two.piece)} {words(two.edge)}"

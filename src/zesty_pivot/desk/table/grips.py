@@ -58,7 +58,7 @@ def _slash_places(scene: Scene) -> dict[str, tuple[str, float, float]]:
             continue
         try:
             place = resolve(spot, before, scene.block.drafted(before), scene.scope, _pivot(before, step))
-            now = places.by_source(after, *places.source_of(before, place))
+            now = places.by_origin(after, places.origin_of(before, place))
         except ZestyError:
             continue
         x, y = places.point(after, now)
@@ -87,8 +87,7 @@ def spot_near(before: Piece, after: Piece, x: float, y: float, roles: tuple[str,
         path = after.runs[index].path
         along = float(line.project(point)) / max(float(line.length), 1e-9) * path.length
         try:
-            edge, u = places.source_of(after, Place(index, along))
-            place = places.by_source(before, edge, u)
+            place = places.by_origin(before, places.origin_of(after, Place(index, along)))
         except ZestyError:
             continue
         name = before.runs[place.run].edge

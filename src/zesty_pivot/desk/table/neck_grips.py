@@ -6,8 +6,7 @@ from typing import TYPE_CHECKING, Any
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.necklines.registry import shape_of
-from zesty_pivot.core.piece import Pattern, Piece
-from zesty_pivot.core.piece.names import LEFT, side_of
+from zesty_pivot.core.piece import Pattern, Piece, Side
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import length_mm
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
@@ -28,7 +27,9 @@ def _half(pattern: Pattern, name: str) -> Piece | None:
 
 def _necks(piece: Piece) -> list[int]:
     return [
-        index for index, run in enumerate(piece.runs) if piece.role(run.edge) == "neckline" and side_of(run.edge) in ("", LEFT)
+        index
+        for index, run in enumerate(piece.runs)
+        if piece.role(run.edge) == "neckline" and piece.sides.of(run.edge) is not Side.RIGHT
     ]
 
 

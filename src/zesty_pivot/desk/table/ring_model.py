@@ -12,9 +12,8 @@ import numpy as np
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.geometry.angles import Vector, between, clockwise
 from zesty_pivot.core.ledger.fullness import PARKED
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Piece, Side
 from zesty_pivot.core.piece import place as places
-from zesty_pivot.core.piece.names import RIGHT, side_of
 from zesty_pivot.core.piece.region import crosses, first_hit
 from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot, resolve
 from zesty_pivot.core.quantity import Scope
@@ -85,7 +84,7 @@ def ring_of(piece: Piece, block: Piece, pivot: str, scope: Scope) -> Ring:
     targets: list[Target] = []
     sides: tuple[Literal["left", "right"] | None, ...] = (None,)
     if piece.is_unfolded:
-        sides = (None, "left" if side_of(pivot) == RIGHT else "right")
+        sides = (None, "left" if piece.sides.of(pivot) is Side.RIGHT else "right")
     for side, name in itertools.product(sides, ALL_STATIONS):
         target = _station(piece, block, pivot, Spot(station=name, side=side), scope)
         if target is not None:

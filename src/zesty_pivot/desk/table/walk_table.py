@@ -18,7 +18,7 @@ from zesty_pivot.desk.table.shapes import qt_path, shapes_of
 from zesty_pivot.desk.theme import NOW, text_font
 
 if TYPE_CHECKING:
-    from zesty_pivot.core.finish.walk import Notch, Walk
+    from zesty_pivot.core.finish.walk import NotchPair, Walk
 
 STEP = 0.01  # of the seam for an arrow key
 
@@ -92,7 +92,7 @@ class WalkTable(Canvas):
                 self._notch(painter, side.point(at), side.direction(at), notch, thin, is_rolled=is_rolled)
 
     def _notch(
-        self, painter: QPainter, at: np.ndarray, along: np.ndarray, notch: Notch, thin: float, *, is_rolled: bool
+        self, painter: QPainter, at: np.ndarray, along: np.ndarray, notch: NotchPair, thin: float, *, is_rolled: bool
     ) -> None:
         """A stroke square to the seam, across it: two that meet make one line, two that miss make a step."""
         out = np.array([along[1], -along[0]]) * (9.0 / self.scale)

@@ -1,0 +1,45 @@
+"""Files of earlier versions brought to the present one, on their plain JSON, before anything is read out of them.
+
+Version 2 says which half of the body a block's piece covers, and on which side of an unfolded piece a fish-eye dart is drawn;
+in version 1 both stood in names.
+"""
+
+from __future__ import annotations
+
+from typing import Any
+
+from zesty_pivot.core.piece.sides import Body, Side
+
+
+def block(value: dict[str, Any]) -> dict[str, Any]:
+    """A block's JSON as version 2. What is not of the kind it should be is left for the reader to tell of."""
+    if value.get("version") != 1:
+        return value
+    pieces = value.get("pieces")
+    if isinstance(pieces, list):
+        value = {**value, "pieces": [_with_body(piece) for piece in pieces]}
+    return {**value, "version": 2}
+
+
+def _with_body(piece: Any) -> Any:
+    if not isinstance(piece, dict) or not isinstance(piece.get("name"), str) or "body" in piece:
+        return piece
+    named = (body for body in (Body.FRONT, Body.BACK) if piece["name"].startswith(body.value))
+    return {**piece, "body": next(named, Body.NONE).value}
+
+
+def style(value: dict[str, Any]) -> dict[str, Any]:
+    """A style's JSON as version 2; the block inside is brought there by itself."""
+    if value.get("version") != 1:
+        return value
+    steps = value.get("steps")
+    if isinstance(steps, list):
+        value = {**value, "steps": [_with_side(step) for step in steps]}
+    return {**value, "version": 2}
+
+
+def _with_side(step: Any) -> Any:
+    if not isinstance(step, dict) or step.get("do") != "dart.fisheye" or not isinstance(step.get("dart"), str):
+        return step
+    side = next((side for side in Side if step["dart"].endswith(f".{side.value}")), None)
+    return step if side is None or "side" in step else {**step, "side": side.value}
