@@ -13,7 +13,7 @@ from zesty_pivot.core.finish.pen import draw
 from zesty_pivot.core.finish.piece import allowance_of
 from zesty_pivot.core.finish.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBACKS, reasons_of
 from zesty_pivot.core.finish.sheet import Sheet
-from zesty_pivot.core.piece import EdgeRef, Use
+from zesty_pivot.core.piece import DartRef, EdgeRef, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
@@ -107,6 +107,7 @@ class FinishView(QWidget):
         layout.addWidget(side)
         self._keys: tuple[object, ...] = ()
         self.own_fields: dict[str, CalcField | Choice] = {}
+        self._own_edges: dict[str, EdgeRef] = {}
         model.changed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
         self.refresh()
@@ -226,9 +227,9 @@ class FinishView(QWidget):
                 self._own_rows.addWidget(label(words(piece.name).capitalize(), "heading"))
                 self._add_choice(f"cut:{piece.name}", "Cut")
                 for dart in (dart for dart in piece.darts if dart.use is Use.DART):
-                    self._add_choice(f"end:{piece.name}.{dart.id}", f"{words(dart.id).capitalize()} dart")
+                    self._add_choice(f"end:{DartRef(piece.name, dart.id)}", f"{words(dart.id).capitalize()} dart")
                 for edge, _role in piece.roles:
-                    self._add_length(f"{piece.name}.{edge}", f"Allowance, {words(edge)}")
+                    self._add_length(EdgeRef(piece.name, edge), f"Allowance, {words(edge)}")
         self._fill_own()
 
     def _add_choice(self, key: str, title: str) -> None:
@@ -245,9 +246,13 @@ class FinishView(QWidget):
         self.own_fields[key] = choice
         self._row(title, choice, self._own_rows)
 
-    def _add_length(self, key: str, title: str) -> None:
+    def _add_length(self, at: EdgeRef, title: str) -> None:
+        key, edge = str(at), f"{words(at.piece)} {words(at.edge)}"
+        self._own_edges[key] = at
         field = CalcField(self._length_words, title, may_be_empty=True)
-        field.committed.connect(lambda text: self._model.set_finish({"allowances": {key: text or None}}, f"allowance of {key}"))
+        field.committed.connect(
+            lambda text: self._model.set_finish({"allowances": {key: text or None}}, f"allowance of the {edge}")
+        )
         self.own_fields[key] = field
         self._row(title, field, self._own_rows)
 
@@ -257,7 +262,7 @@ class FinishView(QWidget):
         known = {piece.name: piece for piece in pattern.with_extras}
         for key, field in self.own_fields.items():
             if isinstance(field, CalcField):
-                at = EdgeRef.read(key)
+                at = self._own_edges[key]
                 field.set_text(str(finish.allowances.get(key, "")), self._model.opened)
                 school = allowance_of(known[at.piece], at.edge, by_school, scope)
                 field.edit.setPlaceholderText(f"{format_length(school, scope.unit)} by the convention")

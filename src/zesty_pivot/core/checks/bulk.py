@@ -6,7 +6,7 @@ import math
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
-from zesty_pivot.core.piece import Use
+from zesty_pivot.core.piece import DartRef, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
 
@@ -21,7 +21,7 @@ def _run(look: Look) -> Iterable[Finding]:
                 continue
             angle, intake = math.degrees(piece.angle(dart.id)), piece.intake(dart.id)
             mend = None
-            key = f"{piece.name}.{dart.id}"
+            key = str(DartRef(piece.name, dart.id))
             away = look.finish.darts[key].end if key in look.finish.darts else look.finish.end
             if away not in ("cut_away", "press_away"):
                 mend = Mend("Cut away the inside", finish={"darts": {key: {"end": "cut_away"}}})

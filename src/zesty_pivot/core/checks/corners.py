@@ -9,11 +9,10 @@ from collections.abc import Iterable
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.moves.redraw import corner, jog
 from zesty_pivot.core.piece import OPEN_USES, Body, Pattern, Piece, Side
-from zesty_pivot.core.piece.names import POINT, SEAM_ROLES, words
+from zesty_pivot.core.piece.names import SEAM_ROLES, words
 
 LIMIT_DEG = 3.0  # common practice, no source
 SQUARE_DEG = 2.0  # common practice, no source
-POINTED = {"sweetheart", POINT}  # the ends of the provenance of such a line
 JOG_MM = 1.0  # common practice, no source
 
 
@@ -58,7 +57,7 @@ def _at_centre(piece: Piece) -> Iterable[Finding]:
         if (run.edge == piece.fold) == (after.edge == piece.fold):
             continue
         edge = after.edge if run.edge == piece.fold else run.edge
-        if POINTED & {run.source.edge.rpartition(".")[2], after.source.edge.rpartition(".")[2]}:
+        if run.source.is_pointed or after.source.is_pointed:
             continue  # the line is meant to meet the centre in a point
         off = abs(abs(math.degrees(corner(piece, index))) - 90.0)
         if off > SQUARE_DEG:

@@ -8,7 +8,7 @@ from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.finish.darts import setback_of
 from zesty_pivot.core.finish.options import DartFinish
 from zesty_pivot.core.finish.schools import SETBACKS
-from zesty_pivot.core.piece import Piece, Use
+from zesty_pivot.core.piece import DartRef, Piece, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
 
@@ -26,7 +26,7 @@ def _run(look: Look) -> Iterable[Finding]:
 
 
 def _one(look: Look, piece: Piece, dart: str) -> Iterable[Finding]:
-    key = f"{piece.name}.{dart}"
+    key = str(DartRef(piece.name, dart))
     own = look.finish.darts.get(key, DartFinish())
     if own.end == "press_away":
         return  # it is not sewn

@@ -7,7 +7,7 @@ from collections.abc import Iterable
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.finish.darts import sewn_length
 from zesty_pivot.core.finish.options import DartFinish
-from zesty_pivot.core.piece import Use
+from zesty_pivot.core.piece import DartRef, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
 
@@ -17,7 +17,7 @@ LIMIT_MM = 15.0  # common practice, no source: one of 1 to 1.5 cm is eased or pr
 def _run(look: Look) -> Iterable[Finding]:
     for piece in look.pattern.pieces:
         for dart in piece.darts:
-            key = f"{piece.name}.{dart.id}"
+            key = str(DartRef(piece.name, dart.id))
             if dart.use is not Use.DART or look.finish.darts.get(key, DartFinish()).end == "press_away":
                 continue
             long = sewn_length(piece, dart.id, look.finish, look.scope)

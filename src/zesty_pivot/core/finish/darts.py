@@ -15,7 +15,7 @@ from zesty_pivot.core.finish.schools import CAP_UP_TO, FOLDS, SETBACKS
 from zesty_pivot.core.geometry import Path, between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.open_up import bridge, home_edge
-from zesty_pivot.core.piece import Piece, Use
+from zesty_pivot.core.piece import DartRef, Piece, Use
 from zesty_pivot.core.quantity import Scope, length_mm
 
 # A soft pleat is marked this far (mm) from its seam. Common practice, no source.
@@ -45,7 +45,7 @@ class SewnDart:
 
 def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart:
     """A dart with its finish. Raises FormulaError for a set-back or allowance that cannot be read."""
-    own = finish.darts.get(f"{piece.name}.{dart}", DartFinish())
+    own = finish.darts.get(str(DartRef(piece.name, dart)), DartFinish())
     edge = home_edge(piece, dart)
     fold = own.fold or _away_from_centre(piece, dart, edge, FOLDS[finish.fold].sides.get(piece.role(edge), "after"))
     if piece.dart(dart).use is not Use.DART:
@@ -95,7 +95,7 @@ def sewn_length(piece: Piece, dart: str, finish: Finish, scope: Scope) -> float:
 
 def setback_of(piece: Piece, dart: str, finish: Finish, scope: Scope) -> float:
     """How far a dart is sewn from its pivot, mm: its own set-back, else the school's. Raises FormulaError."""
-    own = finish.darts.get(f"{piece.name}.{dart}", DartFinish())
+    own = finish.darts.get(str(DartRef(piece.name, dart)), DartFinish())
     if own.setback is not None:
         return length_mm(own.setback, scope)
     return SETBACKS[finish.setback].distance(piece.intake(dart))

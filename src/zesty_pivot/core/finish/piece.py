@@ -18,7 +18,7 @@ from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.mirror import flip
 from zesty_pivot.core.moves.open_up import Opened, open_up
-from zesty_pivot.core.piece import Body, Dart, Hold, Piece, Side, Use
+from zesty_pivot.core.piece import Body, Dart, DartRef, EdgeRef, Hold, Piece, Side, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.region import cloth
@@ -105,7 +105,7 @@ def lies_on_fold(piece: Piece) -> bool:
 
 def allowance_of(piece: Piece, edge: str, finish: Finish, scope: Scope) -> float:
     """The allowance of an edge in mm: the user's own by `piece.edge`, else the school's; nothing on the fold."""
-    own = finish.allowances.get(f"{piece.name}.{edge}")
+    own = finish.allowances.get(str(EdgeRef(piece.name, edge)))
     if own is not None:
         return max(0.0, length_mm(own, scope))
     if edge == piece.fold and cut_order(piece, finish) == "fold":
@@ -218,7 +218,7 @@ def pressed_away(piece: Piece, finish: Finish) -> Piece:
     """The piece with the darts that are pressed away instead of sewn counted as ease."""
 
     def eased(dart: Dart) -> Dart:
-        own = finish.darts.get(f"{piece.name}.{dart.id}")
+        own = finish.darts.get(str(DartRef(piece.name, dart.id)))
         if own is None or own.end != "press_away" or dart.use is not Use.DART:
             return dart
         return replace(dart, use=Use.EASE, hold=Hold(PRESSED_OVER, PRESSED_OVER))

@@ -16,7 +16,6 @@ from zesty_pivot.core.moves.shaping import displaced
 from zesty_pivot.core.moves.style_lines import refuse_unclear
 from zesty_pivot.core.piece import Notch, Piece, Place, Run, Source
 from zesty_pivot.core.piece import place as places
-from zesty_pivot.core.piece.names import POINT
 from zesty_pivot.core.piece.piece import well_begun
 
 _NEW = "*neck"  # the new edge's id while the old ones are there too
@@ -24,12 +23,12 @@ _NEW = "*neck"  # the new edge's id while the old ones are there too
 Parts = Sequence[tuple[Path, str]]  # stretches of the new edge, each with its role
 
 
-def neck_source(piece: Piece, shape: str, *, pointed: bool) -> str:
+def neck_source(piece: Piece, shape: str, *, pointed: bool) -> Source:
     """The provenance of a new edge."""
-    return f"{piece.of or piece.name}.neckline.{shape}" + (f".{POINT}" if pointed else "")
+    return Source(f"{piece.of or piece.name}.neckline.{shape}", 0.0, 1.0, is_pointed=pointed)
 
 
-def cut_away(piece: Piece, start: Place, stop: Place, parts: Parts, source: str) -> tuple[Piece, Piece]:
+def cut_away(piece: Piece, start: Place, stop: Place, parts: Parts, source: Source) -> tuple[Piece, Piece]:
     """The piece under a new edge that runs from a place of the centre outwards to another, and what is cut away above it.
 
     Raises GeometryError when the edge leaves the piece or crosses a dart.
@@ -53,19 +52,19 @@ def _ids(piece: Piece) -> dict[str, str]:
     return {role: edge for edge, role in reversed(piece.roles)}
 
 
-def _parted(parts: Parts, ids: dict[str, str], source: str) -> list[Run]:
+def _parted(parts: Parts, ids: dict[str, str], source: Source) -> list[Run]:
     """The new edge in one run for each of its parts; where one edge has several, u goes on along it."""
     found: list[Run] = []
     for role in dict.fromkeys(role for _path, role in parts):
         paths = [path for path, its in parts if its == role]
         ends = np.cumsum([0.0, *(path.length for path in paths)]) / sum(path.length for path in paths)
-        name = source if role == "neckline" else f"{source}.{role}"
+        its_source = source if role == "neckline" else Source(f"{source.edge}.{role}", 0.0, 1.0)
         for path, low, high in zip(paths, ends, ends[1:], strict=False):
-            found.append(Run(ids.get(role, role), path, Source(name, float(low), float(high))))
+            found.append(Run(ids.get(role, role), path, replace(its_source, u0=float(low), u1=float(high))))
     return found
 
 
-def raised(piece: Piece, edge: Path, seam: Path, inset: float, source: str) -> Piece:
+def raised(piece: Piece, edge: Path, seam: Path, inset: float, source: Source) -> Piece:
     """The piece with its neckline raised: the centre goes on straight up to the new edge, `seam` runs down from the edge's end
     to the shoulder, `inset` mm (of its sewn length) from the neck point.
 
@@ -90,8 +89,8 @@ def raised(piece: Piece, edge: Path, seam: Path, inset: float, source: str) -> P
     up = Path.chain([below.path, Path.straight(below.path.end, edge.start)])
     kept[first - 1] = replace(below, path=up)
     new = [
-        Run(ids["neckline"], edge, Source(source, 0.0, 1.0)),
-        Run(ids["shoulder"], seam, Source(f"{source}.stand", 0.0, 1.0)),
+        Run(ids["neckline"], edge, source),
+        Run(ids["shoulder"], seam, Source(f"{source.edge}.stand", 0.0, 1.0)),
     ]
     runs: list[Run] = []
     for index, run in enumerate(kept):
@@ -102,7 +101,7 @@ def raised(piece: Piece, edge: Path, seam: Path, inset: float, source: str) -> P
     return replace(piece, runs=tuple(runs))
 
 
-def holed(piece: Piece, upper: Place, lower: Place, path: Path, source: str, pointed: bool) -> Piece:
+def holed(piece: Piece, upper: Place, lower: Place, path: Path, source: Source, pointed: bool) -> Piece:
     """The piece with an opening cut into its centre: `path` runs from the lower place to the upper one. The new edge has the
     role `opening`.
 
@@ -110,8 +109,11 @@ def holed(piece: Piece, upper: Place, lower: Place, path: Path, source: str, poi
     """
     refuse_unclear(piece, path)
     kept, _gone = across(piece, lower, upper, path, "keyhole", "opening", (piece.name, "cut away"))
-    name = f"{source}.keyhole" + (f".{POINT}" if pointed else "")
-    runs = tuple(replace(run, source=replace(run.source, edge=name)) if run.edge == "keyhole" else run for run in kept.runs)
+
+    def named(run: Run) -> Run:
+        return replace(run, source=replace(run.source, edge=f"{source.edge}.keyhole", is_pointed=pointed))
+
+    runs = tuple(named(run) if run.edge == "keyhole" else run for run in kept.runs)
     return replace(kept, runs=runs, grain=kept.grain or piece.grain)
 
 

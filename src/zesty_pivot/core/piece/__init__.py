@@ -6,10 +6,11 @@ from zesty_pivot.core.piece.fisheye import FishEye
 from zesty_pivot.core.piece.pattern import Extra, Follow, Measured, Opening, Pattern, StyleLine
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
-from zesty_pivot.core.piece.refs import EdgeRef, Seam, SeamSide
+from zesty_pivot.core.piece.refs import DartRef, EdgeRef, Seam, SeamSide
 from zesty_pivot.core.piece.sides import Body, Side
 
 __all__ = [
-    "OPEN_USES", "Body", "Dart", "Edge", "EdgeRef", "Extra", "FishEye", "Follow", "Hold", "Measured", "Notch", "Opening",
-    "Origin", "Parked", "Pattern", "Piece", "Place", "Run", "Seam", "SeamSide", "Shape", "Side", "Source", "StyleLine", "Use",
+    "OPEN_USES", "Body", "Dart", "DartRef", "Edge", "EdgeRef", "Extra", "FishEye", "Follow", "Hold", "Measured", "Notch",
+    "Opening", "Origin", "Parked", "Pattern", "Piece", "Place", "Run", "Seam", "SeamSide", "Shape", "Side", "Source", "StyleLine",
+    "Use",
 ]  # fmt: skip

@@ -23,13 +23,14 @@ class Source:
 
     `edge` is `piece.edge` of the block, or the name of the line a step drew. u runs from 0 to 1 by
     sewn length from the edge's first landmark; u0 belongs to the run's start. `is_mirrored` is true of the right half of an
-    unfolded piece.
+    unfolded piece, `is_pointed` of a line that is meant to meet the centre in a point.
     """
 
     edge: str
     u0: float
     u1: float
     is_mirrored: bool = False
+    is_pointed: bool = False
 
     @property
     def line(self) -> tuple[str, bool]:

@@ -37,8 +37,6 @@ SEAM_ROLES = ("shoulder", "side_seam")
 
 DART_LEG = "dart_leg"
 
-POINT = "point"  # the last part of the provenance of an edge that is meant to meet the centre in a point
-
 WORDS = {
     "neckline": "neckline",
     "shoulder": "shoulder",

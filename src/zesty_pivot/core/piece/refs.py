@@ -24,6 +24,17 @@ class EdgeRef:
         return EdgeRef(piece, edge)
 
 
+@dataclass(frozen=True, order=True)
+class DartRef:
+    """A dart of a piece; its text is `piece.dart`."""
+
+    piece: str
+    dart: str
+
+    def __str__(self) -> str:
+        return f"{self.piece}.{self.dart}"
+
+
 @dataclass(frozen=True)
 class SeamSide:
     """One side of a seam: an edge, or those of several panels in a row; its text joins them by `+`."""

@@ -15,7 +15,7 @@ from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.necklines.camisole import strap_point
 from zesty_pivot.core.necklines.frame import nearest_place
-from zesty_pivot.core.piece import EdgeRef, Extra, Opening, Pattern, Piece, Side, StyleLine
+from zesty_pivot.core.piece import EdgeRef, Extra, Opening, Pattern, Piece, Side, Source, StyleLine
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import sewn
@@ -125,7 +125,7 @@ def _slit(pattern: Pattern, edge: Edge, unit: Unit) -> tuple[Pattern, list[Note]
     return replace(made, openings=(*made.openings, Opening(edge.name, "slit", length))), [note]
 
 
-def _beyond(pattern: Pattern, beyond: Beyond, ends_on: str, source: str) -> Pattern:
+def _beyond(pattern: Pattern, beyond: Beyond, ends_on: str, source: Source) -> Pattern:
     """The side panel cut along what goes on across the line."""
     piece = beyond.side
     start = nearest_place(piece, beyond.outer[0].path.start, lambda run: run.edge == beyond.edge)
@@ -144,7 +144,7 @@ def _armhole(piece: Piece) -> float:
 # A keyhole.
 
 
-def _keyhole(pattern: Pattern, edge: Edge, source: str, context: Context) -> tuple[Pattern, list[Path]]:
+def _keyhole(pattern: Pattern, edge: Edge, source: Source, context: Context) -> tuple[Pattern, list[Path]]:
     """The opening on the centre; with a yoke seam, in the yoke that is cut off along it, and that seam."""
     asked, piece, unit = edge.asked, pattern.piece(edge.name), context.scope.unit
     start = asked["depth"] + asked["hole_start"]

@@ -75,7 +75,7 @@ def _on(piece: Piece, point: np.ndarray) -> Place:
     return found
 
 
-def _sided(piece: Piece, path: Path, middle: float, source: str) -> Piece:
+def _sided(piece: Piece, path: Path, middle: float, source: Source) -> Piece:
     """The new edge parted at the centre into its right and its left, each with its provenance from the centre outwards."""
     hits = with_line(path.cubics, np.array([middle, 0.0]), np.array([0.0, 1.0]))
     if not hits:
@@ -86,8 +86,8 @@ def _sided(piece: Piece, path: Path, middle: float, source: str) -> Piece:
     for run in piece.runs:
         if run.edge == _NEW:
             runs += [
-                Run(ids[Side.RIGHT], right, Source(source, 1.0, 0.0, is_mirrored=True)),
-                Run(ids[Side.LEFT], left, Source(source, 0.0, 1.0)),
+                Run(ids[Side.RIGHT], right, replace(source, u0=1.0, u1=0.0, is_mirrored=True)),
+                Run(ids[Side.LEFT], left, source),
             ]
         else:
             runs.append(run)
@@ -153,15 +153,15 @@ def _far_darts_aside(pattern: Pattern, name: str, context: Context) -> Pattern:
     return pattern
 
 
-def _one_front(kept: Piece, edge: Edge, end: Path, source: str) -> Piece:
+def _one_front(kept: Piece, edge: Edge, end: Path, source: Source) -> Piece:
     """The front by itself: its names without a side, the strip of the far waist called the overlap."""
     wrap, sides = edge.drawn.parts[1].path, kept.sides
 
     def named(run: Run) -> list[Run]:
         if run.edge == _NEW:
             return [
-                Run("wrap_end", end, Source(f"{source}.end", 0.0, 1.0)),
-                Run("neckline", wrap, Source(source, 0.0, 1.0)),
+                Run("wrap_end", end, Source(f"{source.edge}.end", 0.0, 1.0)),
+                Run("neckline", wrap, source),
             ]
         if sides.of(run.edge) is Side.RIGHT:
             return [replace(run, edge="overlap")]
@@ -182,7 +182,7 @@ def _one_front(kept: Piece, edge: Edge, end: Path, source: str) -> Piece:
         fisheyes=tuple(replace(eye, id=sides.name(eye.id)) for eye in kept.fisheyes),
         grain=plain.grain,
         added=plain.added,
-        notches=(*plain.notches, Notch("tie", "tie", Origin(f"{source}.end", 1.0))),
+        notches=(*plain.notches, Notch("tie", "tie", Origin(f"{source.edge}.end", 1.0))),
         sides=Sides(),
     )
 

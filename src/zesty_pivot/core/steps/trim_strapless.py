@@ -13,7 +13,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.style_lines import refuse_unclear
-from zesty_pivot.core.piece import Pattern, Piece, Place
+from zesty_pivot.core.piece import Pattern, Piece, Place, Run
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
@@ -28,7 +28,6 @@ from zesty_pivot.core.steps.base import Step
 # Where darts that open above the edge go, the first that has a clear way: down, where a bustier has its seams.
 AWAY = ("waist", "side_bust", "french", "side_waist")
 
-SWEETHEART = "sweetheart"  # the provenance of an edge that meets the centre in a point
 
 TOP = "neckline"  # the top edge takes the neckline's place
 
@@ -130,7 +129,7 @@ class Strapless(Step):
         start, stop = self._ends(piece, context)
         drawn = self._line(piece, start, stop, context)
         refuse_unclear(piece, drawn)
-        kept, gone = _below(piece, start, stop, drawn, SWEETHEART if self.shape == "sweetheart" else "top")
+        kept, gone = _below(piece, start, stop, drawn, self.shape)
         # Darts that lie above the edge whole go with what is cut away; their fullness is taken out of the account.
         lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
         return made, replace(kept, added=(*piece.added, *lost)), drawn, moved
@@ -183,7 +182,7 @@ def _above(piece: Piece, start: Place, stop: Place) -> set[int]:
     return found
 
 
-def _below(piece: Piece, start: Place, stop: Place, drawn: Path, source: str) -> tuple[Piece, Piece]:
+def _below(piece: Piece, start: Place, stop: Place, drawn: Path, shape: str) -> tuple[Piece, Piece]:
     """The part under the edge, whose new edge is its neckline, and what is cut away."""
     new = "*top"
     under, over = across(piece, start, stop, drawn, new, "neckline", (piece.name, "cut away"))
@@ -191,10 +190,12 @@ def _below(piece: Piece, start: Place, stop: Place, drawn: Path, source: str) ->
         under, over = over, under
     if "side_seam" not in dict(under.roles):
         raise PlaceError("nothing is left under the edge", where=piece.name, advice="Cut it higher.")
-    runs = tuple(
-        replace(run, edge=TOP, source=replace(run.source, edge=f"{piece.name}.{source}")) if run.edge == new else run
-        for run in under.runs
-    )
+    line = f"{piece.name}.{'sweetheart' if shape == 'sweetheart' else 'top'}"
+
+    def named(run: Run) -> Run:
+        return replace(run, edge=TOP, source=replace(run.source, edge=line, is_pointed=shape == "sweetheart"))
+
+    runs = tuple(named(run) if run.edge == new else run for run in under.runs)
     roles = tuple((TOP if edge == new else edge, role) for edge, role in under.roles)
     return replace(under, name=piece.name, runs=runs, roles=roles, grain=under.grain or piece.grain), over
 
