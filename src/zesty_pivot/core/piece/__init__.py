@@ -10,7 +10,7 @@ from zesty_pivot.core.piece.refs import DartRef, EdgeRef, Seam, SeamSide
 from zesty_pivot.core.piece.sides import Body, Side
 
 __all__ = [
-    "OPEN_USES", "Body", "Dart", "DartRef", "Edge", "EdgeRef", "Extra", "FishEye", "Follow", "Hold", "Measured", "Notch",
-    "Opening", "Origin", "Parked", "Pattern", "Piece", "Place", "Run", "Seam", "SeamSide", "Shape", "Side", "Source", "StyleLine",
-    "Use",
+    "OPEN_USES", "Body", "Dart", "DartRef", "Edge", "EdgeRef", "Extra", "FishEye", "Follow", "Hold", "Measured",
+    "Notch", "Opening", "Origin", "Parked", "Pattern", "Piece", "Place", "Run", "Seam", "SeamSide", "Shape", "Side",
+    "Source", "StyleLine", "Use",
 ]  # fmt: skip
