@@ -22,7 +22,7 @@ from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.lay import PANELS, Lay
 from zesty_pivot.desk.mending import can_true, true_all
 from zesty_pivot.desk.model import START, VIEWS, DeskModel
-from zesty_pivot.desk.settings import Look
+from zesty_pivot.desk.settings import ThemeName
 from zesty_pivot.desk.step_pictures import PICTURES
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.work import Worker
@@ -40,7 +40,7 @@ class Desk(Protocol):
     def canvas(self) -> Canvas: ...
     def edit_step(self) -> None: ...
     def rename_step(self) -> None: ...
-    def set_theme(self, look: Look) -> None: ...
+    def set_theme(self, look: ThemeName) -> None: ...
     def focus_next(self) -> None: ...
     def show_settings(self) -> None: ...
     def show_guide(self) -> None: ...
@@ -135,7 +135,7 @@ def _units(unit: Unit, title: str) -> Action:
     )  # fmt: skip
 
 
-def _theme(look: Look, title: str, picture: str) -> Action:
+def _theme(look: ThemeName, title: str, picture: str) -> Action:
     return Action(
         f"theme.{look}", "View", title, "", lambda desk: desk.set_theme(look),
         lambda desk: desk.keeper.settings.theme != look, picture,

@@ -14,7 +14,7 @@ from zesty_pivot.core.formats.style_file import SUFFIX, Style
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.data.demo import demo_style
 from zesty_pivot.desk import opening
-from zesty_pivot.desk.opening import Opened
+from zesty_pivot.desk.opening import OpenDocument
 
 if TYPE_CHECKING:
     from zesty_pivot.desk.window import Window
@@ -61,7 +61,7 @@ class Documents:
             return
         keeper, path, left = self._window.keeper, path.absolute(), self._model.style
 
-        def show(opened: Opened) -> None:
+        def show(opened: OpenDocument) -> None:
             if self._model.style is not left and not self.may_leave():
                 return  # something was changed while the file was being worked out
             self._model.adopt(opened)
@@ -266,7 +266,7 @@ class Documents:
             self._model.say("A new style over the demo's block.")
 
 
-def _read(path: Path, units: Unit, told: Callable[[int, int], None]) -> Opened:
+def _read(path: Path, units: Unit, told: Callable[[int, int], None]) -> OpenDocument:
     """A document from a file; a new style over a block has the unit that the user prefers."""
     if path.suffix != block_file.SUFFIX:
         return opening.read(path, told)

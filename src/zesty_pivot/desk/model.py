@@ -24,7 +24,7 @@ from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk import opening
 from zesty_pivot.desk.history import History
-from zesty_pivot.desk.opening import Opened
+from zesty_pivot.desk.opening import OpenDocument
 
 VIEWS = ("style", "finish", "paper")
 START = "start"  # the start page, which is no view of the style
@@ -45,7 +45,7 @@ class DeskModel(QObject):
         self.opened = 0  # how many documents were opened: tells them apart
         self._reset(opening.ready(style, path))
 
-    def _reset(self, opened: Opened) -> None:
+    def _reset(self, opened: OpenDocument) -> None:
         self._evaluator, self._derived = opened.evaluator, opened.derived
         self.opened += 1
         self._look: Look | None = None
@@ -340,7 +340,7 @@ class DeskModel(QObject):
         """Opens a style, or a new style over a block. Raises a ZestyError and keeps everything when it cannot."""
         self.adopt(opening.read(path))
 
-    def adopt(self, opened: Opened) -> None:
+    def adopt(self, opened: OpenDocument) -> None:
         """Shows a document that is ready, with a history of its own."""
         self._reset(opened)
         self._tell_all()

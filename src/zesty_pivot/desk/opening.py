@@ -16,7 +16,7 @@ Told = Callable[[int, int], None]
 
 
 @dataclass(frozen=True)
-class Opened:
+class OpenDocument:
     """A document worked out: its file if it has one, what that file held, and the evaluator that knows its states."""
 
     derived: Derived
@@ -25,7 +25,7 @@ class Opened:
     stamp: str | None
 
 
-def ready(style: Style, path: Path | None = None, told: Told | None = None) -> Opened:
+def ready(style: Style, path: Path | None = None, told: Told | None = None) -> OpenDocument:
     """A style worked out whole. Raises a ZestyError when its block is not sound; all else that is wrong with it is a broken
     step or a finding, so that any document that was saved opens again."""
     stamp = files.stamp(path) if path is not None else None
@@ -33,12 +33,12 @@ def ready(style: Style, path: Path | None = None, told: Told | None = None) -> O
     derived = derive(style, evaluator, told)
     if not derived.pattern.pieces:
         raise ZestyError("the style has no pieces", where=style.name, advice="Give it a block.")
-    opened = Opened(derived, evaluator, path, stamp)
+    opened = OpenDocument(derived, evaluator, path, stamp)
     opened.derived.findings  # noqa: B018 - kept once asked for; asked here, they are worked out beside the interface
     return opened
 
 
-def read(path: Path, told: Told | None = None) -> Opened:
+def read(path: Path, told: Told | None = None) -> OpenDocument:
     """A style from its file, or a new style over a block. Raises a ZestyError when it cannot be read or is not sound."""
     if path.suffix == block_file.SUFFIX:
         return ready(style_file.from_block(block_file.read(path), path.stem.replace("-", " ")), None, told)

@@ -21,7 +21,7 @@ APP = "zesty-pivot"
 SCALES = (100, 125, 150, 175, 200)
 KEPT_RECENT = 12
 
-Look = Literal["system", "light", "dark"]
+ThemeName = Literal["system", "light", "dark"]
 
 
 class Settings(Model):
@@ -29,7 +29,7 @@ class Settings(Model):
 
     format: Literal["zesty-pivot/settings"] = "zesty-pivot/settings"
     version: Literal[1] = 1
-    theme: Look = "system"
+    theme: ThemeName = "system"
     scale: int = Field(default=100, ge=100, le=200, description="size of text and controls in percent")
     units: Unit = Field(default="cm", description="unit of new styles")
     paper: Literal["A4", "A3", "Letter", "full"] = "A4"

@@ -17,7 +17,7 @@ from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.side import Side
+from zesty_pivot.desk.panel_column import PanelColumn
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.style_table import StyleTable
 
@@ -47,7 +47,7 @@ class StyleView(QWidget):
         super().__init__()
         self._model, self._lay = model, lay
         self.table = StyleTable(model, lay, lambda: menu(BEAD_MENU))
-        self.side = Side(model, lay, keeper, run, lambda id: action(id).toolTip(), self.table.setFocus)
+        self.side = PanelColumn(model, lay, keeper, run, lambda id: action(id).toolTip(), self.table.setFocus)
         self.foot = Foot(model, lay)
         self.tables = QStackedWidget()
         self.tables.addWidget(self.table)

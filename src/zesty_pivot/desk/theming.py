@@ -5,11 +5,11 @@ from __future__ import annotations
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication
 
-from zesty_pivot.desk.settings import Look
+from zesty_pivot.desk.settings import ThemeName
 from zesty_pivot.desk.theme import DARK, LIGHT, NOW, THEMES, Theme, palette, stylesheet
 
 
-def chosen(app: QApplication, look: Look) -> Theme:
+def chosen(app: QApplication, look: ThemeName) -> Theme:
     """The theme that a setting means here."""
     if look != "system":
         return THEMES[look]
@@ -18,7 +18,7 @@ def chosen(app: QApplication, look: Look) -> Theme:
     return DARK if is_dark else LIGHT
 
 
-def dress(app: QApplication, look: Look) -> None:
+def dress(app: QApplication, look: ThemeName) -> None:
     """Puts a theme in use."""
     theme = chosen(app, look)
     NOW.use(theme)

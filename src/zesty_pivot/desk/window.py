@@ -26,7 +26,7 @@ from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.message import Message
 from zesty_pivot.desk.model import START, DeskModel
 from zesty_pivot.desk.notice import Notice
-from zesty_pivot.desk.settings import Look
+from zesty_pivot.desk.settings import ThemeName
 from zesty_pivot.desk.strip import RecipeStrip
 from zesty_pivot.desk.style_view import StyleView
 from zesty_pivot.desk.table.canvas import Canvas
@@ -232,7 +232,7 @@ class Window(QMainWindow):
         """Lets the chosen step's name be typed on its card."""
         self.strip.rename()
 
-    def set_theme(self, look: Look) -> None:
+    def set_theme(self, look: ThemeName) -> None:
         """Another theme, kept from now on."""
         self.keeper.change(lambda settings: settings.model_copy(update={"theme": look}))
         self.restyle()

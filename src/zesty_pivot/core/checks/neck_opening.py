@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
-from zesty_pivot.core.ledger.opening import Opened, opened
+from zesty_pivot.core.ledger.opening import OpenedNeck, opened
 from zesty_pivot.core.quantity import format_length
 
 # A bust under this (mm) is a child's size. Common practice, no source.
@@ -30,7 +30,7 @@ def _run(look: Look) -> Iterable[Finding]:
         )  # fmt: skip
 
 
-def _too_small(found: Opened, look: Look, name: str) -> Finding:
+def _too_small(found: OpenedNeck, look: Look, name: str) -> Finding:
     unit = look.scope.unit
     pulled = f", {format_length(found.stretched_mm, unit)} pulled out" if found.stretched_mm > found.whole_mm + 0.5 else ""
     whose = "the head" if found.is_measured else "a usual head"

@@ -15,7 +15,7 @@ from zesty_pivot.core.finish.sheet import Laid
 
 
 @dataclass(frozen=True)
-class Look:
+class LineLook:
     """How a line looks. On paper: its width in mm, its dashes and gaps in mm. On a screen, where a line must be seen at any
     scale: its width in pixels, its dashes and gaps in widths."""
 
@@ -25,18 +25,18 @@ class Look:
     dash_px: tuple[float, ...] = ()
 
 
-LOOKS: dict[str, Look] = {
-    "seam": Look(0.25, 1.1),
-    "leg": Look(0.25, 1.1),
-    "cap": Look(0.25, 1.1),
-    "fold": Look(0.35, 1.4, (12, 3, 2, 3), (9, 3, 1.5, 3)),
-    "cut": Look(0.7, 2.4),
-    "crease": Look(0.25, 1.0, (3, 3), (4, 4)),
-    "notch": Look(0.7, 2.4),
-    "grain": Look(0.35, 1.2),
-    "arrow": Look(0.5, 1.6),
+LOOKS: dict[str, LineLook] = {
+    "seam": LineLook(0.25, 1.1),
+    "leg": LineLook(0.25, 1.1),
+    "cap": LineLook(0.25, 1.1),
+    "fold": LineLook(0.35, 1.4, (12, 3, 2, 3), (9, 3, 1.5, 3)),
+    "cut": LineLook(0.7, 2.4),
+    "crease": LineLook(0.25, 1.0, (3, 3), (4, 4)),
+    "notch": LineLook(0.7, 2.4),
+    "grain": LineLook(0.35, 1.2),
+    "arrow": LineLook(0.5, 1.6),
 }
-DRILL = Look(0.35, 1.1)  # of drill holes
+DRILL = LineLook(0.35, 1.1)  # of drill holes
 
 
 class Pen(Protocol):

@@ -17,7 +17,7 @@ from zesty_pivot.core.finish.schools import ALLOWANCES
 from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.mirror import flip
-from zesty_pivot.core.moves.open_up import Opened, open_up
+from zesty_pivot.core.moves.open_up import OpenedMouth, open_up
 from zesty_pivot.core.piece import Body, Dart, DartRef, EdgeRef, Hold, Piece, Side, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Point
@@ -59,7 +59,7 @@ class FinishedPiece:
     circles: tuple[Circle, ...]
     texts: tuple[Text, ...]
     darts: tuple[SewnDart, ...]
-    opened: tuple[Opened, ...]
+    opened: tuple[OpenedMouth, ...]
     ring: NDArray[np.float64]
     stretches: tuple[Stretch, ...] = ()
     fault: str = ""

@@ -11,7 +11,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.finish.darts import SewnDart
 from zesty_pivot.core.finish.marks import Text, notch
 from zesty_pivot.core.geometry import Path, unit
-from zesty_pivot.core.moves.open_up import Opened
+from zesty_pivot.core.moves.open_up import OpenedMouth
 from zesty_pivot.core.piece import Use
 from zesty_pivot.core.quantity import Scope, format_length
 
@@ -34,7 +34,7 @@ class Marked:
     text: Text
 
 
-def mark_opened(opened: Opened, ring: NDArray[np.float64], scope: Scope) -> Marked:
+def mark_opened(opened: OpenedMouth, ring: NDArray[np.float64], scope: Scope) -> Marked:
     """Notches where gathers or ease start and stop, and the words that say from what length to what."""
     inside = -opened.outwards
     notches: tuple[Path, ...] = ()

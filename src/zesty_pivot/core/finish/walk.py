@@ -52,7 +52,7 @@ class NotchPair:
 
 
 @dataclass(frozen=True)
-class Stretch:
+class WalkedStretch:
     """A stretch of the walked seam between two matching points, with its length on each side in mm."""
 
     start: str
@@ -175,14 +175,14 @@ class Walk:
         return _walked(self.a.turned(), self.b.turned(), (self.ends[1], self.ends[0]), self.ease_mm)
 
     @cached_property
-    def stretches(self) -> tuple[Stretch, ...]:
+    def stretches(self) -> tuple[WalkedStretch, ...]:
         """The seam between its ends and the notches that both sides have."""
         points = [(self.ends[0], 0.0, 0.0)]
         for notch in sorted((n for n in self.notches if n.difference_mm is not None), key=lambda n: n.a_mm or 0.0):
             points.append((notch.title, notch.a_mm or 0.0, notch.b_mm or 0.0))
         points.append((self.ends[1], self.a.length, self.b.length))
         return tuple(
-            Stretch(first[0], second[0], second[1] - first[1], second[2] - first[2])
+            WalkedStretch(first[0], second[0], second[1] - first[1], second[2] - first[2])
             for first, second in itertools.pairwise(points)
         )
 

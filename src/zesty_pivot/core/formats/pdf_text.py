@@ -22,7 +22,7 @@ from reportlab.pdfbase import pdfmetrics
 from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
-from zesty_pivot.core.lettering import FACES, Run, is_plain, visual_runs
+from zesty_pivot.core.lettering import FACES, TextRun, is_plain, visual_runs
 
 
 @lru_cache(maxsize=32)
@@ -68,7 +68,7 @@ def draw(canvas: Canvas, x: float, y: float, text: str, size: float, *, bold: bo
         x += _wide(run, size, bold)
 
 
-def _draw_shaped(canvas: Canvas, x: float, y: float, run: Run, glyphs: list[_Glyph]) -> None:
+def _draw_shaped(canvas: Canvas, x: float, y: float, run: TextRun, glyphs: list[_Glyph]) -> None:
     """The glyphs of a run, those that stand for the same letters together."""
     starts = sorted({glyph.letter for glyph in glyphs})
     ends = dict(zip(starts, [*starts[1:], len(run.text)], strict=True))
@@ -112,13 +112,13 @@ def _broken(text: str, fits: Callable[[str], bool]) -> Iterator[str]:
         yield line
 
 
-def _wide(run: Run, size: float, bold: bool) -> float:
+def _wide(run: TextRun, size: float, bold: bool) -> float:
     if run.is_shaped:
         return sum(glyph.advance for glyph in _shaped(run, size, bold))
     return float(pdfmetrics.stringWidth(run.text, _font(run.face.file(bold=bold)), size))
 
 
-def _shaped(run: Run, size: float, bold: bool) -> list[_Glyph]:
+def _shaped(run: TextRun, size: float, bold: bool) -> list[_Glyph]:
     """The glyphs of a run from left to right, as HarfBuzz sets them."""
     import uharfbuzz  # only where letters must be shaped: most lines need none
 

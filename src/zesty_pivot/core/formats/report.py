@@ -37,7 +37,7 @@ class DartRow:
 
 
 @dataclass(frozen=True)
-class PieceRow:
+class ReportPiece:
     """A piece with its cut order, the name of its SVG file, and its area (darts left out) in mm2."""
 
     name: str
@@ -134,7 +134,7 @@ class Report:
     """A derived style in figures."""
 
     style: str
-    pieces: tuple[PieceRow, ...]
+    pieces: tuple[ReportPiece, ...]
     seams: tuple[SeamRow, ...]
     accounts: tuple[AccountRow, ...]
     girths: GirthRow
@@ -192,11 +192,11 @@ def report(derived: Derived) -> Report:
     )
 
 
-def _piece(derived: Derived, piece: Piece, number: int, svg: str) -> PieceRow:
+def _piece(derived: Derived, piece: Piece, number: int, svg: str) -> ReportPiece:
     finished = derived.pieces[number]
     setbacks = {dart.dart: dart.setback_mm for dart in finished.darts}
     block = derived.derivation.block.drafted(piece)
-    return PieceRow(
+    return ReportPiece(
         name=piece.name,
         cut=finished.cut_words,
         svg=svg,

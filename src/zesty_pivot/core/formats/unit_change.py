@@ -15,7 +15,7 @@ from zesty_pivot.core.errors import FileError, FormulaError
 from zesty_pivot.core.formats import files
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.quantity import Unit, is_share, with_unit
-from zesty_pivot.core.quantity.fields import Measured, Model
+from zesty_pivot.core.quantity.fields import InUnits, Model
 
 M = TypeVar("M", bound=Model)
 
@@ -59,7 +59,7 @@ def _part(value: Any, kind: Any, marks: Sequence[object], unit: Unit) -> Any:
     if not isinstance(value, str | float | int) or isinstance(value, bool):
         return value
     for mark in marks:
-        if isinstance(mark, Measured):
+        if isinstance(mark, InUnits):
             return value if mark.or_share and is_share(value) else with_unit(value, unit)
     if get_origin(kind) in (Union, types.UnionType):
         for one in inner:

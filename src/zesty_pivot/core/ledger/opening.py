@@ -19,7 +19,7 @@ ROUNDED = 5.0  # mm that a zip's length is rounded up to
 
 
 @dataclass(frozen=True)
-class Opened:
+class OpenedNeck:
     """The neck opening in mm: its edge, what slits and zips add to it, pulled out by the cloth's stretch, and the head that it
     must pass; `is_measured` tells whether the head was."""
 
@@ -46,7 +46,7 @@ class Opened:
         return -(-needed // ROUNDED) * ROUNDED
 
 
-def opened(pattern: Pattern, measures: Mapping[str, float], stretch: str | float = 0.0) -> Opened | None:
+def opened(pattern: Pattern, measures: Mapping[str, float], stretch: str | float = 0.0) -> OpenedNeck | None:
     """The neck opening of a pattern; None where no neckline goes round the neck (nothing with a shoulder, or a wrap)."""
     edges = [(piece, edge) for piece in pattern.pieces for edge, role in piece.roles if role == "neckline"]
     roles = {role for piece in pattern.pieces for _edge, role in piece.roles}
@@ -55,7 +55,7 @@ def opened(pattern: Pattern, measures: Mapping[str, float], stretch: str | float
     whole = sum((1.0 if piece.is_unfolded else 2.0) * finished_length(piece, edge) for piece, edge in edges)
     opens = sum(2.0 * _down(pattern, opening) for opening in pattern.openings)
     head = measures.get("head", HEAD)
-    return Opened(whole, opens, (whole * (1.0 + share_of(stretch))) + opens, head, "head" in measures)
+    return OpenedNeck(whole, opens, (whole * (1.0 + share_of(stretch))) + opens, head, "head" in measures)
 
 
 def _down(pattern: Pattern, opening: Opening) -> float:

@@ -23,7 +23,7 @@ _SHAPED = re.compile("[\u0300-\u036f\u0590-\u08ff\u0900-\u109f\u1780-\u17ff\ufb1
 
 
 @dataclass(frozen=True)
-class Run:
+class TextRun:
     """A stretch of a line, in the order in which it is read: its font, whether it runs from right to left, and whether its
     letters must be shaped."""
 
@@ -49,16 +49,16 @@ def rough_width(text: str) -> float:
     return sum(1.0 if unicodedata.east_asian_width(character) in "WF" else 0.5 for character in text)
 
 
-def visual_runs(text: str) -> tuple[Run, ...]:
+def visual_runs(text: str) -> tuple[TextRun, ...]:
     """The runs of a line from left to right. A character that no font has is the sign for an unknown one."""
     line = unicodedata.normalize("NFC", text)
     faces = _faces(line)
     levels = _levels(line)
-    runs: list[tuple[int, Run]] = []
+    runs: list[tuple[int, TextRun]] = []
     for key, group in itertools.groupby(range(len(line)), key=lambda at: (levels[at], faces[at])):
         level, face = key
         words = "".join(line[at] if face is not None else UNKNOWN for at in group)
-        runs.append((level, Run(words, face or FACES[1], level % 2 == 1)))
+        runs.append((level, TextRun(words, face or FACES[1], level % 2 == 1)))
     return tuple(run for _level, run in _reordered(runs))
 
 
@@ -102,7 +102,7 @@ def _levels(line: str) -> list[int]:
     return found
 
 
-def _reordered(runs: list[tuple[int, Run]]) -> list[tuple[int, Run]]:
+def _reordered(runs: list[tuple[int, TextRun]]) -> list[tuple[int, TextRun]]:
     """Rule L2: from the highest level to the lowest odd one, every row of runs at that level or above is reversed."""
     found = list(runs)
     highest = max((level for level, _run in found), default=0)

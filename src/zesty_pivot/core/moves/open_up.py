@@ -22,7 +22,7 @@ BRIDGE = "bridge."  # the provenance of the line across an opened mouth is this 
 
 
 @dataclass(frozen=True)
-class Opened:
+class OpenedMouth:
     """A mouth that was drawn across. The stretch from `start` to `stop` (points, mm) is `open_mm` long on the paper and
     `sewn_mm` once it is gathered or eased in; of a flare both are the same."""
 
@@ -58,7 +58,7 @@ def mouth_distance(piece: Piece, dart: str) -> float:
 
 
 @kept_with
-def open_up(piece: Piece) -> tuple[Piece, tuple[Opened, ...]]:
+def open_up(piece: Piece) -> tuple[Piece, tuple[OpenedMouth, ...]]:
     """The piece as it lies on the paper: without the darts of open uses, their edges running on across the mouths.
 
     A gathered edge is raised in the middle of its mouth by what the dart says, in a smooth line of two cubics.
@@ -77,7 +77,7 @@ def bridge(start: Vector, leaving: Vector, stop: Vector, arriving: Vector) -> Pa
     return Path(np.array([[start, start + leaving * handle, stop - arriving * handle, stop]]))
 
 
-def _across(piece: Piece, dart: Dart) -> tuple[Piece, Opened]:
+def _across(piece: Piece, dart: Dart) -> tuple[Piece, OpenedMouth]:
     index = piece.mouth_run(dart.id)
     runs = piece.runs[index:] + piece.runs[:index]
     first, second, others = runs[0], runs[1], runs[2:]
@@ -104,7 +104,7 @@ def _across(piece: Piece, dart: Dart) -> tuple[Piece, Opened]:
     made = (*((kept,) if kept else ()), crossing, *((rest,) if rest else ()), *others)
     sewn = span if dart.use is Use.FLARE else before + after
     darts = tuple(other for other in piece.darts if other.id != dart.id)
-    opened = Opened(dart, edge, start, stop, middle, outwards, span, sewn)
+    opened = OpenedMouth(dart, edge, start, stop, middle, outwards, span, sewn)
     return replace(piece, runs=well_begun(made, dict(piece.roles)), darts=darts), opened
 
 

@@ -18,7 +18,7 @@ from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import cloth
 
-Shape = Literal["line", "heart", "keyhole"]
+StyleShape = Literal["line", "heart", "keyhole"]
 
 # A parallel line is led through a point this often (mm); between them it is off by less than a hundredth.
 _EVERY = 12.0
@@ -44,7 +44,7 @@ def bowed(start: Vector, stop: Vector, bow: float, peak: float) -> Path:
     ]))  # fmt: skip
 
 
-def at_centre(shape: Shape, start: Vector, stop: Vector, width: float) -> Path:
+def at_centre(shape: StyleShape, start: Vector, stop: Vector, width: float) -> Path:
     """Half of a heart (two lobes above, a point below) or of a keyhole (a point above, round below) from one place of the
     centre to another, `width` mm out. Proportions: our own choice."""
     down = stop - start

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.curves import rounded
 from zesty_pivot.core.necklines.frame import Frame
 
@@ -22,7 +22,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     level = np.array([1.0, 0.0])
     first = rounded(start, into * over, low, -level, hug=0.62)
     last = rounded(low, level, stop, into, hug=0.62)
-    return Drawn((Part(Path.chain([first, last])),), bends=False)
+    return Drawn((EdgePart(Path.chain([first, last])),), bends=False)
 
 
 # 3 1/2 to 4 in wide, 6 1/2 to 7 deep on one side: common practice, no source.

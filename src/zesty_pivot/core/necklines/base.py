@@ -55,7 +55,7 @@ class Asked:
 
 
 @dataclass(frozen=True)
-class Part:
+class EdgePart:
     """A stretch of the new edge on its way outwards, with the role that it has on the piece."""
 
     path: Path
@@ -67,7 +67,7 @@ class Drawn:
     """The new edge of half a piece from its centre outwards, and where it ends. `is_pointed`: it meets the centre in a point;
     `bends`: where it ends on the shoulder, its end may be bent to meet the other piece without a corner."""
 
-    parts: tuple[Part, ...]
+    parts: tuple[EdgePart, ...]
     ends_on: Ends = "shoulder"
     is_pointed: bool = False
     bends: bool = True

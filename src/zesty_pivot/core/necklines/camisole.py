@@ -8,7 +8,7 @@ import numpy as np
 
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.frame import IN, Frame
 
 
@@ -34,7 +34,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     inwards = np.array([-along[1], along[0]])
     size = math.hypot(*down)
     arm = Path(np.array([[peak, peak + np.array([down[0] * 0.12, down[1] * 0.55]), stop + inwards * size * 0.45, stop]]))
-    return Drawn((Part(top), Part(arm, "armhole")), "side_seam", bends=False)
+    return Drawn((EdgePart(top), EdgePart(arm, "armhole")), "side_seam", bends=False)
 
 
 def _over_dart(frame: Frame) -> float:

@@ -8,7 +8,7 @@ import numpy as np
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.frame import Frame
 
 _UNDER = 0.5  # of the bent end, how far below the shoulder it would meet the long curve. Our own choice.
@@ -28,7 +28,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     kept, _rest = long.split_at(long.length - min(turn, long.length / 2.0))
     reach = math.dist(kept.end, under) * 0.65
     last = [kept.end, kept.end + kept.end_direction * reach, stop + (under - stop) * 0.65, stop]
-    return Drawn((Part(Path.chain([kept, Path(np.array([last]))])),))
+    return Drawn((EdgePart(Path.chain([kept, Path(np.array([last]))])),))
 
 
 # To 1 in (1/2 to 1 1/2) from the shoulder tip, natural depth and 1 in: common practice, no source.

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.curves import through
 from zesty_pivot.core.necklines.frame import Frame
 
@@ -19,7 +19,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     x, depth = asked["width"], asked["depth"]
     inner = [point_of(frame, asked, point) for point in asked.points]
     points = [frame.start(depth), *inner, frame.on_shoulder(x)]
-    return Drawn((Part(through(points, frame.square(depth), frame.into(x))),))
+    return Drawn((EdgePart(through(points, frame.square(depth), frame.into(x))),))
 
 
 SHAPE = NeckShape(

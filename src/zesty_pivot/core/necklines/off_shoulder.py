@@ -8,7 +8,7 @@ import numpy as np
 
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.necklines.sweetheart import lobe
 from zesty_pivot.core.quantity import format_length
@@ -26,13 +26,13 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     if asked.end == "heart" and not frame.is_back:
         mid = start + (stop - start) * 0.55 + np.array([0.0, -size * 0.08])
         rest = Path(np.array([[mid, mid + (stop - mid) / 3.0, stop - (stop - mid) / 3.0, stop]]))
-        return Drawn((Part(Path.chain([lobe(start, mid), rest])),), "armhole", is_pointed=True, bends=False)
+        return Drawn((EdgePart(Path.chain([lobe(start, mid), rest])),), "armhole", is_pointed=True, bends=False)
     if asked.end == "point" and not frame.is_back:
-        return Drawn((Part(Path.straight(start, stop)),), "armhole", is_pointed=True, bends=False)
+        return Drawn((EdgePart(Path.straight(start, stop)),), "armhole", is_pointed=True, bends=False)
     way = (stop - start) / size
     out = frame.square(depth)
     path = Path(np.array([[start, start + out * size * 0.45, stop - way * size * 0.3, stop]]))
-    return Drawn((Part(path),), "armhole", bends=False)
+    return Drawn((EdgePart(path),), "armhole", bends=False)
 
 
 # 5 in below the shoulder on the armhole, 3 below the round neck at the centre: common practice, no source.

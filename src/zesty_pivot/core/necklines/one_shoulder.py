@@ -6,7 +6,7 @@ import numpy as np
 
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import unit
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.frame import IN, Frame
 
 
@@ -23,7 +23,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     first, last = float(np.hypot(*(low - start))) / 3.0, float(np.hypot(*(stop - low))) / 3.0
     inwards = np.array([along[1], along[0]])  # square to the side seam, turned over
     return Drawn((
-        Part(Path(np.array([
+        EdgePart(Path(np.array([
             [start, start + inwards * first, low - way * first, low],
             [low, low + way * last, stop + into * last, stop],
         ]))),

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.curves import rounded
 from zesty_pivot.core.necklines.frame import Frame
 
@@ -16,7 +16,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     start, stop = frame.start(depth), frame.on_shoulder(x)
     corner = np.array([x + (frame.tip_x - x) / 2.0, min(frame.top + asked["drop"], start[1] - 1.0)])
     curve = rounded(start, frame.square(depth), corner, np.array([0.0, 1.0]), hug=0.6)
-    return Drawn((Part(Path.chain([curve, Path.straight(corner, stop)])),), bends=False)
+    return Drawn((EdgePart(Path.chain([curve, Path.straight(corner, stop)])),), bends=False)
 
 
 # 3 in wide, 7 deep, the corner at 4 in down: common practice, no source.

@@ -6,7 +6,7 @@ import numpy as np
 
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.curves import rounded
 from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.quantity import format_length
@@ -31,7 +31,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     # Square to the seam, so that the edge runs on without a corner where front and back meet.
     into = np.array([-way[1], way[0]])
     path = rounded(start, frame.square(frame.natural), peak, into, hug=0.6)
-    return Drawn((Part(path), Part(seam, "shoulder")), bends=False)
+    return Drawn((EdgePart(path), EdgePart(seam, "shoulder")), bends=False)
 
 
 # 1 to 2 cm in on the shoulder, up 3 to 6 cm: common practice, no source.

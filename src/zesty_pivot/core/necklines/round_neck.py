@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.curves import rounded
 from zesty_pivot.core.necklines.frame import Frame
 
@@ -11,7 +11,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     """The curve, square at the centre and at the shoulder."""
     x, depth = asked["width"], asked["depth"]
     path = rounded(frame.start(depth), frame.square(depth), frame.on_shoulder(x), frame.into(x), asked["corner"])
-    return Drawn((Part(path),))
+    return Drawn((EdgePart(path),))
 
 
 # 3 to 4 in wide and deep, the curve 1 in out of the corner: common practice, no source.

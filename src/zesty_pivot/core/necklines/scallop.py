@@ -6,7 +6,7 @@ import itertools
 import math
 
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Numbers, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape, Numbers
 from zesty_pivot.core.necklines.curves import arc_over
 from zesty_pivot.core.necklines.frame import Frame
 
@@ -17,7 +17,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     count = asked.arcs
     ends = [start + (stop - start) * (number / count) for number in range(count)] + [stop]
     paths = [arc_over(one, two, asked["lobe"]) for one, two in itertools.pairwise(ends)]
-    return Drawn((Part(Path.chain(paths)),), is_pointed=True, bends=False)
+    return Drawn((EdgePart(Path.chain(paths)),), is_pointed=True, bends=False)
 
 
 def _lobe(frame: Frame, numbers: Numbers) -> float:

@@ -5,7 +5,7 @@ from __future__ import annotations
 import numpy as np
 
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.curves import rounded
 from zesty_pivot.core.necklines.frame import Frame
 
@@ -20,7 +20,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     side = stop - up * min(tall / 2.0 + past, tall * 0.9)
     curve = rounded(flat, out, side, -up)
     paths = [Path.straight(start, flat), curve, Path.straight(side, stop)]
-    return Drawn((Part(Path.chain(paths)),), bends=False)
+    return Drawn((EdgePart(Path.chain(paths)),), bends=False)
 
 
 # 4 in wide, 6 in deep: common practice, no source.

@@ -7,7 +7,7 @@ import numpy as np
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.crossing import with_line
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.necklines.round_neck import draw as draw_round
 
@@ -22,7 +22,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     if not hits or asked["slit"] <= asked["depth"] + 1.0:
         raise GeometryError("the slit does not open at the neckline", advice="Make it longer, or open it less.")
     _before, rest = part.path.split_at(part.path.distance_of(hits[0][0], hits[0][1]))
-    return Drawn((Part(Path.chain([Path.straight(frame.start(asked["slit"]), rest.start), rest])),), is_pointed=True)
+    return Drawn((EdgePart(Path.chain([Path.straight(frame.start(asked["slit"]), rest.start), rest])),), is_pointed=True)
 
 
 # 3 in wide and deep, slit to 7 in; straight, or open 1/4 to 1/2 in at the top: common practice, no source.

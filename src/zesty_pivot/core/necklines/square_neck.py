@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.frame import Frame
 
 
@@ -11,7 +11,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     """From the centre across, then up to the shoulder."""
     x, depth = asked["width"], asked["depth"]
     start = frame.start(depth)
-    return Drawn((Part(Path.straight(start, (x, start[1]), frame.on_shoulder(x))),), bends=False)
+    return Drawn((EdgePart(Path.straight(start, (x, start[1]), frame.on_shoulder(x))),), bends=False)
 
 
 # 4 in wide; not too wide or it slips off: common practice, no source.

@@ -6,7 +6,7 @@ import numpy as np
 
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.frame import Frame
 
 
@@ -22,7 +22,7 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     x = asked["width"]
     start, stop = frame.start(asked["depth"]), frame.on_shoulder(x)
     side = np.array([x, min(frame.top + asked["drop"], start[1] - 1.0)])
-    return Drawn((Part(Path.chain([lobe(start, side), Path.straight(side, stop)])),), is_pointed=True, bends=False)
+    return Drawn((EdgePart(Path.chain([lobe(start, side), Path.straight(side, stop)])),), is_pointed=True, bends=False)
 
 
 # 4 in wide, 6 to 7 in deep, straight down 4: common practice, no source.

@@ -3,14 +3,14 @@
 from __future__ import annotations
 
 from zesty_pivot.core.moves.style_lines import bowed
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.frame import Frame
 
 
 def draw(frame: Frame, asked: Asked) -> Drawn:
     """One line from the centre to the shoulder."""
     path = bowed(frame.start(asked["depth"]), frame.on_shoulder(asked["width"]), -asked["bow"], 0.5)
-    return Drawn((Part(path),), is_pointed=True, bends=False)
+    return Drawn((EdgePart(path),), is_pointed=True, bends=False)
 
 
 # Any width, any depth: common practice, no source.

@@ -6,7 +6,7 @@ import numpy as np
 
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.frame import IN, Frame
 
 
@@ -24,7 +24,9 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     way = stop - peak
     aside = np.array([-way[1], way[0]]) * 0.06
     curve = [peak, peak + way / 3.0 + aside, stop - way / 3.0 + aside, stop]
-    return Drawn((Part(Path.straight(floor, peak), "opening"), Part(Path(np.array([curve])))), is_pointed=True, bends=False)
+    return Drawn(
+        (EdgePart(Path.straight(floor, peak), "opening"), EdgePart(Path(np.array([curve])))), is_pointed=True, bends=False
+    )
 
 
 def _floor(frame: Frame, x: float, twice: float) -> np.ndarray:

@@ -33,7 +33,7 @@ LEAST_SEWN, SETBACK = 15.0, 20.0
 
 EASED_OVER = 20.0  # mm to either side. Common practice, no source.
 
-Way = Callable[[Pattern, str, str, Spot, Context], Outcome]
+Taking = Callable[[Pattern, str, str, Spot, Context], Outcome]
 
 
 @dataclass(frozen=True)
@@ -98,7 +98,7 @@ def whole(pattern: Pattern, name: str, dart: str, to: Spot, context: Context) ->
 
 def first_way(
     pattern: Pattern, name: str, dart: str, spots: Iterable[Spot], context: Context,
-    fits: Callable[[Piece], bool] = lambda _piece: True, way: Way = whole,
+    fits: Callable[[Piece], bool] = lambda _piece: True, way: Taking = whole,
 ) -> Outcome | None:  # fmt: skip
     """What comes of a dart taken to the first of the spots where it can go and the piece then `fits`; None for no such spot."""
     for spot in spots:

@@ -33,7 +33,7 @@ UPWARDS = ("mid_shoulder", "mid_armhole", "mid_neck")  # where darts go that ope
 
 
 @dataclass(frozen=True)
-class Traced:
+class TracedFacing:
     """A facing, and what of it follows the garment's edges."""
 
     piece: Piece
@@ -61,7 +61,7 @@ def _clean(pattern: Pattern, name: str, context: Context) -> Frame:
     return frame_of(piece, context.block.drafted(piece), context.scope.unit)
 
 
-def neck_facing(pattern: Pattern, name: str, depth: float, shade: float, context: Context) -> Traced:
+def neck_facing(pattern: Pattern, name: str, depth: float, shade: float, context: Context) -> TracedFacing:
     """Along the neckline, as deep on the shoulder and at the centre. Raises StepError, PlaceError or GeometryError."""
     frame = _clean(pattern, name, context)
     piece = frame.piece
@@ -94,7 +94,7 @@ def neck_facing(pattern: Pattern, name: str, depth: float, shade: float, context
         ]
         follows.append(Follow(hole.edge, side_of_seam(name, hole.edge), 0.0))
     made = traced_facing(piece, f"{name}_facing", sides, "centre" if piece.fold else None, *_kept(dart))
-    return Traced(made, tuple(follows))
+    return TracedFacing(made, tuple(follows))
 
 
 def _kept(dart: Dart | None) -> tuple[tuple[Dart, ...], tuple[str, ...]]:
@@ -116,7 +116,7 @@ def _square(frame: Frame, point: Vector) -> Vector:
     return frame.square(float(point[1]) - frame.top)
 
 
-def _whole_neck(piece: Piece, depth: float, shade: float) -> Traced:
+def _whole_neck(piece: Piece, depth: float, shade: float) -> TracedFacing:
     """The facing of an unfolded neckline, from shoulder to shoulder; the shade comes off at both."""
     necks = [run for run in piece.runs if piece.role(run.edge) == "neckline"]
     ends = [edge for edge, role in piece.roles if role == "neckline"]
@@ -146,10 +146,10 @@ def _whole_neck(piece: Piece, depth: float, shade: float) -> Traced:
         FacingEdge(piece.sides.id("shoulder", Side.RIGHT), "shoulder", Path.straight(right.end, neck.start)),
     ]
     made = traced_facing(piece, f"{piece.name}_facing", sides, None, (), ())
-    return Traced(made, (Follow("neckline", side_of_seam(piece.name, one.edge, two.edge), shade),))
+    return TracedFacing(made, (Follow("neckline", side_of_seam(piece.name, one.edge, two.edge), shade),))
 
 
-def whole_facing(pattern: Pattern, name: str, depth: float | None, shade: float, context: Context) -> Traced:
+def whole_facing(pattern: Pattern, name: str, depth: float | None, shade: float, context: Context) -> TracedFacing:
     """Neck and armhole in one, to below the underarm; without a depth, to below the bust line as under a camisole. A dart that
     it takes in stays open in its loose edge and is folded out. Raises StepError, PlaceError or GeometryError."""
     frame = _clean(pattern, name, context)
@@ -179,7 +179,7 @@ def whole_facing(pattern: Pattern, name: str, depth: float | None, shade: float,
     sides.append(FacingEdge("centre", "centre", Path.straight(low, neck.start)))
     made = traced_facing(piece, f"{name}_facing", sides, "centre" if piece.fold else None, *_kept(dart))
     edges = [Follow(role, side_of_seam(name, _edge(piece, role)), shade) for role in ("neckline", "armhole")]
-    return Traced(made, tuple(edges))
+    return TracedFacing(made, tuple(edges))
 
 
 def _lower_ends(frame: Frame, depth: float | None) -> tuple[Vector, float]:
@@ -223,7 +223,7 @@ def _darted(piece: Piece, base: Path) -> tuple[Dart | None, list[tuple[Path, str
     return None, [(back, None)]
 
 
-def hem_facing(pattern: Pattern, name: str, depth: float, shade: float, context: Context) -> Traced:
+def hem_facing(pattern: Pattern, name: str, depth: float, shade: float, context: Context) -> TracedFacing:
     """Along the waist or hem, its darts closed. Raises StepError, PlaceError or GeometryError."""
     pattern = _closed_below(pattern, name, context)
     piece = pattern.piece(name)
@@ -248,7 +248,7 @@ def hem_facing(pattern: Pattern, name: str, depth: float, shade: float, context:
         FacingEdge("centre", "centre", Path.straight(low.end, inner.start)),
     ]
     made = traced_facing(piece, f"{name}_hem_facing", sides, "centre" if piece.fold else None, (), ())
-    return Traced(made, (Follow(role, side_of_seam(name, _edge(piece, role)), shade),))
+    return TracedFacing(made, (Follow(role, side_of_seam(name, _edge(piece, role)), shade),))
 
 
 def _closed_below(pattern: Pattern, name: str, context: Context) -> Pattern:

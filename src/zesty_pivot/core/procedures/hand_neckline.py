@@ -6,13 +6,13 @@ from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.hand import Line, centre_words, line
-from zesty_pivot.core.procedures.neckline_edges import Edge, Edges
+from zesty_pivot.core.procedures.neckline_edges import NeckEdge, NeckEdges
 from zesty_pivot.core.quantity import format_length
 
 _SAID = ("width", "depth")  # told in the marks
 
 
-def neck_by_hand(shape: NeckShape, edges: Edges, context: Context) -> tuple[Line, ...]:
+def neck_by_hand(shape: NeckShape, edges: NeckEdges, context: Context) -> tuple[Line, ...]:
     """Darts away, marks, the curve, its length, the cut, darts back."""
     found: list[Line] = []
     for edge in edges.edges:
@@ -34,7 +34,7 @@ def neck_by_hand(shape: NeckShape, edges: Edges, context: Context) -> tuple[Line
     return tuple(found)
 
 
-def _of(shape: NeckShape, edge: Edge, context: Context) -> list[Line]:
+def _of(shape: NeckShape, edge: NeckEdge, context: Context) -> list[Line]:
     unit, found = context.scope.unit, []
     on, centre = words(edge.name), centre_words(edge.of)
     if edge.away:
@@ -58,5 +58,5 @@ def _of(shape: NeckShape, edge: Edge, context: Context) -> list[Line]:
     return found
 
 
-def _darts(edge: Edge) -> str:
+def _darts(edge: NeckEdge) -> str:
     return " and ".join(words(dart) for dart in edge.away) + " dart" + ("s" if len(edge.away) > 1 else "")

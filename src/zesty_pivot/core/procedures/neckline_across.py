@@ -9,7 +9,7 @@ from zesty_pivot.core.errors import GeometryError, StepError
 from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.geometry.crossing import of_curves
 from zesty_pivot.core.moves.join import moved
-from zesty_pivot.core.necklines.base import Drawn, Part
+from zesty_pivot.core.necklines.base import Drawn, EdgePart
 from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import words
@@ -25,8 +25,8 @@ class Beyond:
 
     side: Piece
     edge: str
-    inner: tuple[Part, ...]
-    outer: tuple[Part, ...]
+    inner: tuple[EdgePart, ...]
+    outer: tuple[EdgePart, ...]
 
 
 def side_of_line(pattern: Pattern, centre: str) -> tuple[Piece, str] | None:
@@ -67,7 +67,7 @@ def drawn_across(
             if not inner or not outer:
                 what = "the neckline begins on the style line"
                 raise GeometryError(what, where=side.name, advice="Shape it before the style line.")
-            own = tuple(Part(part.path.moved(lay.undone), part.role) for part in outer)
+            own = tuple(EdgePart(part.path.moved(lay.undone), part.role) for part in outer)
             return both, drawn, Beyond(side, edge, inner, own)
         at = down
     raise GeometryError("the neckline runs along the style line", where=side.name, advice="Make it wider or narrower.")
@@ -106,16 +106,16 @@ def _crossings(path: Path, line: Path) -> list[tuple[float, float]]:
     )  # fmt: skip
 
 
-def _split(parts: Sequence[Part], at: float) -> tuple[tuple[Part, ...], tuple[Part, ...]]:
+def _split(parts: Sequence[EdgePart], at: float) -> tuple[tuple[EdgePart, ...], tuple[EdgePart, ...]]:
     """The parts before and behind a distance along them."""
-    before: list[Part] = []
+    before: list[EdgePart] = []
     for number, part in enumerate(parts):
         size = part.path.length
         if at < size - 1e-6:
             if at <= 1e-6:
                 return tuple(before), tuple(parts[number:])
             first, second = part.path.split_at(at)
-            return (*before, Part(first, part.role)), (Part(second, part.role), *parts[number + 1 :])
+            return (*before, EdgePart(first, part.role)), (EdgePart(second, part.role), *parts[number + 1 :])
         before.append(part)
         at -= size
     return tuple(before), ()

@@ -24,7 +24,7 @@ from zesty_pivot.core.procedures.base import Context, Note
 from zesty_pivot.core.procedures.clearing import brought_back
 from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panels
 from zesty_pivot.core.procedures.neckline_across import Beyond, side_of_line
-from zesty_pivot.core.procedures.neckline_edges import Edge, Edges
+from zesty_pivot.core.procedures.neckline_edges import NeckEdge, NeckEdges
 from zesty_pivot.core.procedures.neckline_uneven import whole_cut
 from zesty_pivot.core.procedures.strips import rectangle
 from zesty_pivot.core.quantity import Unit, format_length
@@ -32,7 +32,7 @@ from zesty_pivot.core.quantity import Unit, format_length
 SEAM_NOTCHES = (0.5,)
 
 
-def carried_out(edges: Edges, shape: NeckShape, side: Side, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
+def carried_out(edges: NeckEdges, shape: NeckShape, side: Side, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
     """The pattern with every edge cut and the darts back. Raises StepError, PlaceError or GeometryError when it cannot be."""
     made, notes = edges.pattern, [*edges.notes]
     for edge in edges.edges:
@@ -49,7 +49,7 @@ def carried_out(edges: Edges, shape: NeckShape, side: Side, context: Context, *,
     return made, notes
 
 
-def _one(pattern: Pattern, edge: Edge, shape: NeckShape, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
+def _one(pattern: Pattern, edge: NeckEdge, shape: NeckShape, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
     piece, drawn = edge.frame.piece, edge.drawn
     source = neck_source(piece, shape.name, pointed=drawn.is_pointed)
     unit = context.scope.unit
@@ -99,7 +99,7 @@ def _one(pattern: Pattern, edge: Edge, shape: NeckShape, context: Context, *, ea
     return pattern, [*notes, *back]
 
 
-def _at_centre(edge: Edge) -> places.Place:
+def _at_centre(edge: NeckEdge) -> places.Place:
     """Where an edge begins on the centre. Raises StepError for one that begins below it."""
     try:
         return edge.frame.place(edge.drawn.path.start, "centre")
@@ -109,7 +109,7 @@ def _at_centre(edge: Edge) -> places.Place:
         raise StepError(what, where=edge.name, advice=advice) from None
 
 
-def _slit(pattern: Pattern, edge: Edge, unit: Unit) -> tuple[Pattern, list[Note]]:
+def _slit(pattern: Pattern, edge: NeckEdge, unit: Unit) -> tuple[Pattern, list[Note]]:
     """A straight slit marked; one that is open at the top has been cut with the neckline."""
     length = edge.asked["slit"] - edge.asked["depth"]
     if length < 1.0:
@@ -144,7 +144,7 @@ def _armhole(piece: Piece) -> float:
 # A keyhole.
 
 
-def _keyhole(pattern: Pattern, edge: Edge, source: Source, context: Context) -> tuple[Pattern, list[Path]]:
+def _keyhole(pattern: Pattern, edge: NeckEdge, source: Source, context: Context) -> tuple[Pattern, list[Path]]:
     """The opening on the centre; with a yoke seam, in the yoke that is cut off along it, and that seam."""
     asked, piece, unit = edge.asked, pattern.piece(edge.name), context.scope.unit
     start = asked["depth"] + asked["hole_start"]
@@ -175,7 +175,7 @@ def _keyhole(pattern: Pattern, edge: Edge, source: Source, context: Context) -> 
     return pattern.with_piece(replace(made, name=name)), seams
 
 
-def _fits_beside(edge: Edge, depth: float, context: Context) -> None:
+def _fits_beside(edge: NeckEdge, depth: float, context: Context) -> None:
     """Refuses a keyhole as wide as the piece."""
     xs = [float(point[0]) for run in edge.frame.piece.runs for point in run.path.outline
           if abs(float(point[1]) - edge.frame.top - depth) < 15.0 and edge.frame.piece.role(run.edge) != "centre"]  # fmt: skip
@@ -195,7 +195,7 @@ def _centre_place(piece: Piece, point: np.ndarray) -> places.Place:
     raise StepError("the keyhole does not lie on the centre", where=piece.name, advice="Begin it lower, or make it shorter.")
 
 
-def _yoke(pattern: Pattern, edge: Edge, depth: float, context: Context) -> tuple[Pattern, Path]:
+def _yoke(pattern: Pattern, edge: NeckEdge, depth: float, context: Context) -> tuple[Pattern, Path]:
     """The yoke cut off along a straight seam from the centre to the middle of the armhole."""
     piece = pattern.piece(edge.name)
     start = _centre_place(piece, edge.frame.start(depth))
@@ -222,7 +222,7 @@ def _upright(piece: Piece) -> tuple[tuple[float, float], tuple[float, float]]:
 # A camisole.
 
 
-def _strap(edges: Edges, context: Context) -> tuple[Extra, Note]:
+def _strap(edges: NeckEdges, context: Context) -> tuple[Extra, Note]:
     """The strap as a piece: its length goes from the front's strap point over the shoulder to the back's."""
     parts = []
     for edge in edges.edges:

@@ -9,7 +9,7 @@ import numpy as np
 
 from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.necklines import backs
-from zesty_pivot.core.necklines.base import Asked, Drawn, NeckShape, Part
+from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.curves import bent, turned_end
 from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.piece import Pattern, Piece
@@ -31,7 +31,7 @@ TURN = 25.0  # mm over which an end is bent where the shape does not say
 
 
 @dataclass(frozen=True)
-class Target:
+class NeckTarget:
     """A piece of the block and the numbers for it; the first one decides the place on the shoulder."""
 
     name: str
@@ -39,7 +39,7 @@ class Target:
 
 
 @dataclass(frozen=True)
-class Edge:
+class NeckEdge:
     """A new edge: the piece of the pattern it is drawn on (a panel, maybe), as it lies with its upper darts put away, and what
     lies above and goes whole. `beyond` is what goes on across a style line, with the darts put away on that panel."""
 
@@ -54,23 +54,23 @@ class Edge:
 
 
 @dataclass(frozen=True)
-class Edges:
+class NeckEdges:
     """The pattern with darts put away, and the edges on it, the leading one first; a piece that stays as it is has none."""
 
     pattern: Pattern
-    edges: tuple[Edge, ...]
+    edges: tuple[NeckEdge, ...]
     notes: tuple[Note, ...] = ()
 
 
 def drawn_on(
-    pattern: Pattern, targets: list[Target], shape: NeckShape, back: tuple[str, float | None], turn: float | None,
+    pattern: Pattern, targets: list[NeckTarget], shape: NeckShape, back: tuple[str, float | None], turn: float | None,
     context: Context,
-) -> Edges:  # fmt: skip
+) -> NeckEdges:  # fmt: skip
     """The edges of a shape on its pieces. `back` is the following piece's own shape and depth (mm, or None).
 
     Raises StepError, PlaceError or GeometryError when it cannot be drawn.
     """
-    found: list[Edge] = []
+    found: list[NeckEdge] = []
     notes: list[Note] = []
     for target in targets:
         lead = found[0] if found else None
@@ -78,7 +78,7 @@ def drawn_on(
         notes += said
         if edge is not None:
             found.append(edge)
-    return Edges(pattern, tuple(found), tuple(notes))
+    return NeckEdges(pattern, tuple(found), tuple(notes))
 
 
 def follows_shoulder(shape: NeckShape) -> bool:
@@ -87,9 +87,9 @@ def follows_shoulder(shape: NeckShape) -> bool:
 
 
 def _one(
-    pattern: Pattern, target: Target, lead: Edge | None, shape: NeckShape, back: tuple[str, float | None],
+    pattern: Pattern, target: NeckTarget, lead: NeckEdge | None, shape: NeckShape, back: tuple[str, float | None],
     turn: float | None, context: Context,
-) -> tuple[Pattern, Edge | None, tuple[Note, ...]]:  # fmt: skip
+) -> tuple[Pattern, NeckEdge | None, tuple[Note, ...]]:  # fmt: skip
     name = worked_piece(pattern, target.name)
     leave: set[str] = set()
     for _ in range(3):
@@ -116,7 +116,7 @@ def _one(
             return pattern, None, ()
         above = _above(pattern.piece(name), piece, drawn, made.darts, shape) - leave
         if not above:
-            edge = Edge(target.name, name, frame, made.darts, drawing.asked(frame), drawn, beyond, away_beyond)
+            edge = NeckEdge(target.name, name, frame, made.darts, drawing.asked(frame), drawn, beyond, away_beyond)
             return made.pattern, edge, made.notes
         leave |= above
     raise StepError("the darts above the edge are in each other's way", where=name, advice="Move them down first.")
@@ -126,8 +126,8 @@ def _one(
 class _Drawing:
     """What draws the edge on a frame."""
 
-    target: Target
-    lead: Edge | None
+    target: NeckTarget
+    lead: NeckEdge | None
     shape: NeckShape
     back: tuple[str, float | None]
     turn: float | None
@@ -197,11 +197,11 @@ def _meeting_well(frame: Frame, asked: Asked, drawn: Drawn, turn: float | None) 
         path = bent(path, into, reach) if asked.numbers.get("lobe") is None else turned_end(path, into)
     else:
         return drawn
-    return replace(drawn, parts=(Part(path),))
+    return replace(drawn, parts=(EdgePart(path),))
 
 
 def _following(
-    frame: Frame, lead: Edge, target: Target, back: tuple[str, float | None], turn: float | None, context: Context
+    frame: Frame, lead: NeckEdge, target: NeckTarget, back: tuple[str, float | None], turn: float | None, context: Context
 ) -> tuple[Asked, Drawn | None]:
     """The edge of the piece that follows: from the same place of the shoulder, going on from the leading edge's end."""
     kind, asked_depth = back
@@ -233,4 +233,4 @@ def _following(
     except PlaceError as fault:
         raise StepError(fault.what, where=frame.piece.name, advice=fault.advice) from fault
     numbers = {"width": x, "depth": depth}
-    return Asked(numbers), Drawn((Part(path),), is_pointed=pointed, bends=False)
+    return Asked(numbers), Drawn((EdgePart(path),), is_pointed=pointed, bends=False)

@@ -21,7 +21,7 @@ from zesty_pivot.core.piece.sides import Sided, Sides
 from zesty_pivot.core.procedures.base import Context, Note
 from zesty_pivot.core.procedures.clearing import brought_back, first_way, station_of
 from zesty_pivot.core.procedures.into_panels import with_panels
-from zesty_pivot.core.procedures.neckline_edges import Edge
+from zesty_pivot.core.procedures.neckline_edges import NeckEdge
 from zesty_pivot.core.procedures.unfolding import unfolded
 
 _NEW = "*neck"
@@ -32,7 +32,7 @@ ASIDE = ("side_bust", "french")  # where the far front's darts go before they ar
 
 
 def whole_cut(
-    pattern: Pattern, edge: Edge, shape: NeckShape, side: Side, context: Context, *, eased: bool
+    pattern: Pattern, edge: NeckEdge, shape: NeckShape, side: Side, context: Context, *, eased: bool
 ) -> tuple[Pattern, list[Note]]:
     """The pattern with a piece unfolded and cut along an edge that is not the same on both sides. `side` is the side as worn
     that it changes. Raises StepError, PlaceError or GeometryError when it cannot be."""
@@ -103,7 +103,7 @@ def _sided(piece: Piece, path: Path, middle: float, source: Source) -> Piece:
 # A wrap.
 
 
-def _wrapped(pattern: Pattern, edge: Edge, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
+def _wrapped(pattern: Pattern, edge: NeckEdge, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
     """One front that laps over the far side, to be cut as a pair. The far side's darts are cut away with it."""
     name = edge.name
     pattern = _far_darts_aside(pattern, name, context)
@@ -153,7 +153,7 @@ def _far_darts_aside(pattern: Pattern, name: str, context: Context) -> Pattern:
     return pattern
 
 
-def _one_front(kept: Piece, edge: Edge, end: Path, source: Source) -> Piece:
+def _one_front(kept: Piece, edge: NeckEdge, end: Path, source: Source) -> Piece:
     """The front by itself: its names without a side, the strip of the far waist called the overlap."""
     wrap, sides = edge.drawn.parts[1].path, kept.sides
 

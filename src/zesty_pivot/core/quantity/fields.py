@@ -19,7 +19,7 @@ def _not_bool(value: object) -> object:
 
 
 @dataclass(frozen=True)
-class Measured:
+class InUnits:
     """Marks the type of a field that holds a length; `or_share` where a share may stand in its place."""
 
     or_share: bool = False
@@ -29,7 +29,7 @@ Length = Annotated[
     FiniteFloat | str,
     BeforeValidator(_not_bool),
     AfterValidator(readable),
-    Measured(),
+    InUnits(),
     Field(description="A length: a number in the file's unit, or a formula such as '5 1/4 in' or 'bust/12'."),
 ]
 
@@ -55,7 +55,7 @@ Along = Annotated[
     FiniteFloat | str,
     BeforeValidator(_not_bool),
     AfterValidator(_along),
-    Measured(or_share=True),
+    InUnits(or_share=True),
     Field(description="How far along an edge: a share such as '55%' or 0.55, or a length."),
 ]
 

@@ -16,8 +16,8 @@ from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
 from zesty_pivot.core.quantity import format_length, share_of
 from zesty_pivot.core.recipe.attempt import contained
 
-Kind = Literal["whole", "share", "where"]
-KINDS: dict[Kind, str] = {
+QuestionKind = Literal["whole", "share", "where"]
+KINDS: dict[QuestionKind, str] = {
     "whole": "the new mouth of a whole dart",
     "share": "the new mouth of a share",
     "where": "where the fullness went",
@@ -40,7 +40,7 @@ class Question:
     """A move that has not been shown yet. `mouth_mm` is the new mouth; `choices` are stations to choose from, empty when a
     mouth is asked; `answer` is the right station."""
 
-    kind: Kind
+    kind: QuestionKind
     move: DartMove
     text: str
     mouth_mm: float
@@ -54,7 +54,7 @@ class Question:
         return abs(guess - self.mouth_mm) <= max(WITHIN_SHARE * self.mouth_mm, WITHIN_MM)
 
 
-def question(kind: Kind, pattern: Pattern, context: Context, chance: random.Random) -> Question:
+def question(kind: QuestionKind, pattern: Pattern, context: Context, chance: random.Random) -> Question:
     """A question of a kind about the pattern. Raises StepError when its darts give none."""
     darts = [(piece.name, dart.id) for piece in pattern.pieces for dart in piece.darts if dart.use is Use.DART]
     for _ in range(_TRIES if darts else 0):
@@ -85,7 +85,9 @@ def _moved(pattern: Pattern, context: Context, on: str, dart: str, station: str,
     return move, after.intake(made)
 
 
-def _mouth(pattern: Pattern, context: Context, on: str, dart: str, station: str, share: str, kind: Kind) -> Question | None:
+def _mouth(
+    pattern: Pattern, context: Context, on: str, dart: str, station: str, share: str, kind: QuestionKind
+) -> Question | None:
     found = _moved(pattern, context, on, dart, station, share)
     if found is None:
         return None

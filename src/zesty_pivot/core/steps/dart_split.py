@@ -20,7 +20,7 @@ from zesty_pivot.core.steps.dart_chain import DartChain
 MOST_PARTS = 8
 
 
-class Part(Model):
+class DartPart(Model):
     """One place of a split: a share of the dart, the mouth it is to have, or, with neither, the rest."""
 
     to: Spot
@@ -53,7 +53,7 @@ class SplitDart(DartChain):
 
     do: Literal["dart.split"] = "dart.split"
     dart: str = Field(description="the dart to split", min_length=1)
-    parts: tuple[Part, ...] = Field(description="where it opens, and how much there", min_length=1, max_length=MOST_PARTS)
+    parts: tuple[DartPart, ...] = Field(description="where it opens, and how much there", min_length=1, max_length=MOST_PARTS)
     equal: bool = Field(default=False, description="all mouths equally wide; the parts then have no amounts")
 
     @model_validator(mode="after")
@@ -98,7 +98,7 @@ class SplitDart(DartChain):
         goes = [(part.to, angle) for part, angle, (_place, target) in shared if target != self.dart]
         return chain(self.on, self.dart, held, goes)
 
-    def _angle(self, part: Part, held: float, leg: tuple[float, float], context: Context) -> float:
+    def _angle(self, part: DartPart, held: float, leg: tuple[float, float], context: Context) -> float:
         """The angle (radians) a part asks for; nothing for the rest."""
         if part.share is not None:
             return held * share_of(part.share)

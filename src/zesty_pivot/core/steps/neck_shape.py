@@ -17,7 +17,7 @@ from zesty_pivot.core.procedures.frames import block_frame
 from zesty_pivot.core.procedures.hand import Line, Way
 from zesty_pivot.core.procedures.hand_neckline import neck_by_hand
 from zesty_pivot.core.procedures.neckline_cut import carried_out
-from zesty_pivot.core.procedures.neckline_edges import ROOM, Edges, Target, drawn_on, follows_shoulder
+from zesty_pivot.core.procedures.neckline_edges import ROOM, NeckEdges, NeckTarget, drawn_on, follows_shoulder
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import FrontAndBackStep
@@ -166,12 +166,12 @@ class ShapeNeck(FrontAndBackStep):
 
     # Making it.
 
-    def _targets(self, pattern: Pattern, context: Context) -> list[Target]:
+    def _targets(self, pattern: Pattern, context: Context) -> list[NeckTarget]:
         """The pieces that change."""
-        found = [Target(self.on, self._asked(context, self.on))]
+        found = [NeckTarget(self.on, self._asked(context, self.on))]
         if self.other:
             if pattern.come_from(self.other) or pattern.has(self.other):
-                found.append(Target(self.other, self._asked_back(context)))
+                found.append(NeckTarget(self.other, self._asked_back(context)))
             else:
                 pattern.piece(self.other)
         return found
@@ -187,7 +187,7 @@ class ShapeNeck(FrontAndBackStep):
         self._fits(numbers, block_frame(context, self.other), self.other, context)
         return replace(asked, numbers=numbers)
 
-    def edges(self, pattern: Pattern, context: Context) -> Edges:
+    def edges(self, pattern: Pattern, context: Context) -> NeckEdges:
         """The new edges as they are drawn on front and back. Raises as `apply` does."""
         targets = self._targets(pattern, context)
         turn = None if self.turn is None else length_mm(self.turn, context.scope)

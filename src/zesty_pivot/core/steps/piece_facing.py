@@ -12,13 +12,13 @@ from zesty_pivot.core.moves.facing import grain_of
 from zesty_pivot.core.piece import Extra, Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
-from zesty_pivot.core.procedures.facings import Traced, hem_facing, neck_facing, whole_facing, with_edge
+from zesty_pivot.core.procedures.facings import TracedFacing, hem_facing, neck_facing, whole_facing, with_edge
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
-Kind = Literal["neck", "all_in_one", "camisole", "hem", "lining"]
+FacingKind = Literal["neck", "all_in_one", "camisole", "hem", "lining"]
 
 TITLES: dict[str, str] = {
     "neck": "neck facing", "all_in_one": "all-in-one facing", "camisole": "camisole facing", "hem": "hem facing",
@@ -39,7 +39,7 @@ class Facing(FrontAndBackStep):
     )
 
     do: Literal["piece.facing"] = "piece.facing"
-    kind: Kind = Field(default="neck", description="which facing")
+    kind: FacingKind = Field(default="neck", description="which facing")
     # 5 to 7 cm deep: common practice, no source.
     depth: Length = Field(default="6 cm", description="from the edge inwards")
     # 1 to 2 mm: common practice, no source.
@@ -63,7 +63,7 @@ class Facing(FrontAndBackStep):
             raise StepError(what, where=self.on, advice="Give 0 to 5 mm; 1 to 2 mm are usual.")
         return depth, shade
 
-    def _traced(self, pattern: Pattern, name: str, context: Context) -> Traced:
+    def _traced(self, pattern: Pattern, name: str, context: Context) -> TracedFacing:
         depth, shade = self._sizes(context)
         try:
             if self.kind == "neck":

@@ -12,7 +12,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import share_of
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
-from zesty_pivot.core.steps.dart_split import MOST_PARTS, Part, SplitDart
+from zesty_pivot.core.steps.dart_split import MOST_PARTS, DartPart, SplitDart
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
@@ -160,7 +160,7 @@ class SplitDartForm(StepForm):
             self.change({"on": name, "dart": self._before.piece(name).darts[0].id}, f"on the {words(name)}")
 
 
-def _amount(part: Part) -> str:
+def _amount(part: DartPart) -> str:
     return str(part.share if part.share is not None else part.mouth if part.mouth is not None else "")
 
 

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.matched import Matched, matched
 from zesty_pivot.core.formats.style_file import Style
-from zesty_pivot.core.ledger.opening import Opened, opened
+from zesty_pivot.core.ledger.opening import OpenedNeck, opened
 from zesty_pivot.core.necklines.registry import shape_of
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.steps import registry
@@ -104,7 +104,7 @@ class NeckPanel(QWidget):
         block = self._model.derived.derivation.block
         self.gallery.show_block(block, self._model.style.scope(), now)
 
-    def _show_figures(self, laid: Matched | None, found: Opened | None) -> None:
+    def _show_figures(self, laid: Matched | None, found: OpenedNeck | None) -> None:
         length = self._model.length
         necks = shoulders = across = opening = NOTHING
         if laid is not None:
@@ -121,7 +121,7 @@ class NeckPanel(QWidget):
             ]
         )  # fmt: skip
 
-    def _show_advice(self, found: Opened | None) -> None:
+    def _show_advice(self, found: OpenedNeck | None) -> None:
         lacks = found is not None and found.short_mm > 0.0
         if found is None:
             text = "This edge doesn't have to pass over the head."

@@ -11,7 +11,7 @@ from zesty_pivot.core.piece.spot import STATION_WORDS
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.dart_moves import DartMove
 from zesty_pivot.core.quantity import length_mm
-from zesty_pivot.core.recipe.practise import CHOICES, KINDS, Kind, Question, question
+from zesty_pivot.core.recipe.practise import CHOICES, KINDS, Question, QuestionKind, question
 from zesty_pivot.core.steps.dart_move import MoveDart
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
@@ -119,7 +119,7 @@ class PractisePanel(QWidget):
         if self._lay.panel == "practise" and self._model.view == "style":
             self.ask()
 
-    def begin_with(self, seed: int, kind: Kind) -> None:
+    def begin_with(self, seed: int, kind: QuestionKind) -> None:
         """Questions of one kind in an order that can be had again, for pictures and tests."""
         self._chance.seed(seed)
         self.kind.setCurrentIndex(self.kind.findData(kind))
@@ -130,7 +130,7 @@ class PractisePanel(QWidget):
         if self.asked is not None and self.is_shown:
             self._model.preview(None)
         value = self.kind.currentData()
-        kind: Kind = self._chance.choice(list(KINDS)) if value == ANY else value
+        kind: QuestionKind = self._chance.choice(list(KINDS)) if value == ANY else value
         context = Context(self._model.derived.derivation.block, self._model.style.scope())
         self.is_shown, self._at = False, self._model.state_index
         try:
@@ -193,7 +193,7 @@ class PractisePanel(QWidget):
             place.setEnabled(False)
         self._count(asked.kind, right=right)
 
-    def _count(self, kind: Kind, *, right: bool) -> None:
+    def _count(self, kind: QuestionKind, *, right: bool) -> None:
         done, good = self._keeper.settings.practise.get(kind, (0, 0))
         score = {**self._keeper.settings.practise, kind: (done + 1, good + int(right))}
         self._keeper.change(lambda settings: settings.model_copy(update={"practise": score}))

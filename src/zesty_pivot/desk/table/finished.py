@@ -8,7 +8,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QFont, QPainter, QPainterPath, QPen
 
 from zesty_pivot.core.finish.marks import Circle, Text
-from zesty_pivot.core.finish.pen import DRILL, LOOKS, Look
+from zesty_pivot.core.finish.pen import DRILL, LOOKS, LineLook
 from zesty_pivot.core.finish.piece import FinishedPiece, Stroke
 from zesty_pivot.core.kept import kept_with
 from zesty_pivot.desk.table.shapes import qt_path
@@ -33,7 +33,7 @@ class ScreenPen:
             painter.drawPath(_area(piece))
         painter.setBrush(Qt.BrushStyle.NoBrush)
 
-    def _pen(self, look: Look) -> QPen:
+    def _pen(self, look: LineLook) -> QPen:
         pen = QPen(NOW.color("ink"), look.px * self._px, Qt.PenStyle.SolidLine, Qt.PenCapStyle.FlatCap)
         if look.dash_px:
             pen.setDashPattern(list(look.dash_px))

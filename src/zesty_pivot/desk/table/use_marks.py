@@ -12,7 +12,7 @@ from zesty_pivot.core.finish.balance import notch_place
 from zesty_pivot.core.finish.darts import PLEAT_MARK
 from zesty_pivot.core.finish.marks import DOUBLE_APART
 from zesty_pivot.core.geometry import Path, unit
-from zesty_pivot.core.moves.open_up import Opened
+from zesty_pivot.core.moves.open_up import OpenedMouth
 from zesty_pivot.core.piece import Piece, Use
 
 _WAVE = 5.0  # mm, half a wave along the gathers
@@ -21,7 +21,7 @@ _INSIDE = 6.0  # mm from the edge
 Words = tuple[tuple[QPointF, str], ...]
 
 
-def use_marks(paper: Piece, opened: tuple[Opened, ...]) -> tuple[QPainterPath, Words]:
+def use_marks(paper: Piece, opened: tuple[OpenedMouth, ...]) -> tuple[QPainterPath, Words]:
     """The marks of a piece as it lies on the paper, mm, and the words beside them."""
     drawn, words = QPainterPath(), []
     for found in opened:
@@ -62,7 +62,7 @@ def _notch(drawn: QPainterPath, path: Path, at: float, strokes: int) -> None:
         drawn.lineTo(*(point + np.array([-along[1], along[0]]) * _INSIDE))
 
 
-def _waves(drawn: QPainterPath, found: Opened) -> None:
+def _waves(drawn: QPainterPath, found: OpenedMouth) -> None:
     """A wavy line from notch to notch, a little inside the edge; for ease a line of dashes."""
     start, stop = (end - found.outwards * _INSIDE for end in (found.start, found.stop))
     for end in (found.start, found.stop):

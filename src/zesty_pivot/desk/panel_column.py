@@ -36,7 +36,7 @@ TIPS = {
 }
 
 
-class Side(QWidget):
+class PanelColumn(QWidget):
     """Tabs and panels; which one is seen is the lay's."""
 
     def __init__(
