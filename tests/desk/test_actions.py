@@ -43,7 +43,7 @@ def parked(window) -> None:  # type: ignore[no-untyped-def]
 
 def eased(window) -> None:  # type: ignore[no-untyped-def]
     """A dart that is small enough to be eased in."""
-    window.model.add_step(registry.read(move("waist", "mid_armhole", "5%")), "a small one")
+    window.model.recipe.add_step(registry.read(move("waist", "mid_armhole", "5%")), "a small one")
     bead(window, "mid_armhole")
 
 
@@ -52,7 +52,7 @@ def panelled(window) -> None:  # type: ignore[no-untyped-def]
     """Panels on the table: some of one line, and one that can be taped again."""
     steps = [{"do": "line.princess", "on": "back"}, {"do": "line.cut", "on": "front", "from": {"edge": "centre", "at": "80%"},
               "to": {"edge": "centre", "at": "60%"}, "shape": "heart", "width": "3 cm"}]  # fmt: skip
-    window.model.replace(style(steps), None)
+    window.model.file.replace(style(steps), None)
 
 
 BEFORE: dict[str, Callable] = {
@@ -60,16 +60,16 @@ BEFORE: dict[str, Callable] = {
     "edit.undo": noted,
     "file.demo": noted,
     "view.style": lambda w: w.model.set_view("paper"),
-    "units.cm": lambda w: w.model.set_units("in"),
+    "units.cm": lambda w: w.model.recipe.set_units("in"),
     "panel.reading": lambda w: w.lay.show_panel("hand"),
     "trace.over": lambda w: w.lay.trace_state(0),
     "walk.next": lambda w: w.lay.show_panel("walk"),
     "walk.turn": lambda w: w.lay.show_panel("walk"),
     "hand.way": lambda w: w.lay.show_panel("hand"),
     **{f"use.{use}": bead for use in ("gathers", "tucks", "pleats", "flare")},
-    "add.dart.fisheye": lambda w: w.model.replace(style([], hip_block()), None),
+    "add.dart.fisheye": lambda w: w.model.file.replace(style([], hip_block()), None),
     **dict.fromkeys(("table.comb", "table.spread", "add.piece.join"), panelled),
-    "add.trim.hem": lambda w: w.model.replace(style([], hip_block()), None),
+    "add.trim.hem": lambda w: w.model.file.replace(style([], hip_block()), None),
     "use.ease": eased,
     "use.dart": lambda w: (bead(w), w.run("use.gathers")),
     "bead.fan": bead,
@@ -86,12 +86,13 @@ def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
     model, lay, canvas = window.model, window.lay, window.canvas()
     held = QGuiApplication.clipboard().mimeData()
     return (
-        model.style, model.view, model.is_dirty, model.path, model.step, model.looking, canvas.scale, canvas.origin.x(),
+        model.style, model.view, model.file.is_dirty, model.file.path, model.step, model.looking,
+        canvas.scale, canvas.origin.x(),
         lay.panel, lay.fold, lay.comb, lay.spread, lay.traced, lay.is_over, lay.seam, lay.is_from_end, lay.way,
         window.keeper.settings.theme,
         tuple(window.ask.asked), tuple(told), window.isVisible(), window.focusWidget(), held is not None and held.hasImage(),
-        tuple(type(w).__name__ for w in QApplication.topLevelWidgets() if w.isVisible()), window.tour.isVisible(),
-        window.guide.page,
+        tuple(type(w).__name__ for w in QApplication.topLevelWidgets() if w.isVisible()), window.pages.tour.isVisible(),
+        window.pages.guide.page,
     )  # fmt: skip
 
 
@@ -130,8 +131,8 @@ def test_menus_hold_every_action(open_desk) -> None:
     """So everything is reached by keyboard: Alt opens the menus."""
     window = open_desk()
     found = {action.text() for menu in window.menuBar().actions() for action in menu.menu().actions()}
-    assert {window.qt_action(id).text() for id in window.action_ids()} == found
-    for action, found_action in window._qt_actions.values():
+    assert {window.qt_action(id).text() for id in tuple(window.qt_actions.known)} == found
+    for action, found_action in window.qt_actions.known.values():
         assert found_action.shortcut() == QKeySequence(action.shortcut)
         assert found_action.toolTip()
 
@@ -200,7 +201,7 @@ def test_the_command_list_passes_over_what_cannot_be_done(open_desk) -> None:
 def test_every_export_format_has_its_action_and_its_button(open_desk, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     window = open_desk(style([]))
     window.model.set_view("paper")
-    said = [button.text() for button in window.paper.findChildren(QPushButton)]
+    said = [button.text() for button in window.views.paper.findChildren(QPushButton)]
     for id, one in all_exports().items():
         assert f"Save the {one.button or one.title}" in said
         window.ask.path = tmp_path / "out"

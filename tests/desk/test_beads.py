@@ -92,7 +92,7 @@ def test_all_that_asks_for_it_is_trued_step_by_step(open_desk) -> None:  # type:
     assert not [f for f in window.model.findings if f.check == "corners"]
     assert all(state.notes for state in window.model.derived.derivation.states[1:])  # each says its amount
     assert not window.qt_action("true.all").isEnabled()
-    window.model.remove_step(0)  # each can be refused
+    window.model.recipe.remove_step(0)  # each can be refused
     assert [f for f in window.model.findings if f.check == "corners"]
 
 
@@ -126,7 +126,7 @@ def test_a_form_writes_what_is_typed_and_chosen(open_desk, do: str) -> None:  # 
     window.run(f"add.{do}")
     step = window.model.style.steps[0]
     assert step.do == do and not window.model.derived.derivation.broken
-    form = window.reading.form(do)
+    form = window.side.reading.form(do)
     typed, chosen = FORMS[do]
     for key, value in chosen.items():
         form.fields[key].picked.emit(value)
@@ -147,7 +147,7 @@ def test_a_form_writes_what_is_typed_and_chosen(open_desk, do: str) -> None:  # 
 def test_a_slash_is_led_to_the_pivot_in_its_form(open_desk) -> None:  # type: ignore[no-untyped-def]
     window = open_desk(style([]))
     window.run("add.fullness.slash")
-    form = window.reading.form("fullness.slash")
+    form = window.side.reading.form("fullness.slash")
     on = window.model.style.steps[0].on
     dart = window.model.derived.derivation.block.piece(on).darts[0].id
     form.fields["hinge"].choice.picked.emit(f"pivot:{dart}")
@@ -162,7 +162,7 @@ def test_a_place_along_an_edge_is_typed(open_desk) -> None:  # type: ignore[no-u
     """From any place on any seam: the edge, the end it is measured from, and a share, a length or a formula."""
     window = open_desk(style([]))
     window.run("add.fullness.slash")
-    place = window.reading.form("fullness.slash").fields["at"]
+    place = window.side.reading.form("fullness.slash").fields["at"]
     place.choice.picked.emit("station:mid_neck")
     assert not place.more.isVisible()
     place.choice.picked.emit("along")
@@ -182,14 +182,14 @@ def test_a_place_along_an_edge_is_typed(open_desk) -> None:  # type: ignore[no-u
 def test_parked_darts_are_ticked(open_desk) -> None:  # type: ignore[no-untyped-def]
     window = open_desk(style([]))
     window.run("add.dart.park")
-    ticks = window.reading.form("dart.park").fields["darts"]
+    ticks = window.side.reading.form("dart.park").fields["darts"]
     assert [id for id, box in ticks.boxes.items() if box.isChecked()] == ["shoulder"] and not ticks.boxes[
         "shoulder"
     ].isEnabled()
     ticks.boxes["waist"].click()
     assert window.model.style.steps[0].darts == ("shoulder", "waist")
     window.run("add.dart.return")
-    back = window.reading.form("dart.return").fields["darts"]
+    back = window.side.reading.form("dart.return").fields["darts"]
     assert set(back.boxes) == {"shoulder", "waist"}
     back.boxes["shoulder"].click()
     assert window.model.style.steps[1].darts == ("shoulder",)
@@ -205,4 +205,4 @@ def test_the_table_draws_every_use(open_desk) -> None:  # type: ignore[no-untype
         window = open_desk(style([use]))
         shapes = shapes_of(window.model.pattern.piece("front"))
         seen.add((shapes.marks.elementCount(), shapes.legs.elementCount(), tuple(text for _at, text in shapes.words)))
-    assert len(seen) == 5 and set(BEAD_MENU) <= set(window.action_ids())
+    assert len(seen) == 5 and set(BEAD_MENU) <= set(window.qt_actions.known)

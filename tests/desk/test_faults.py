@@ -66,7 +66,7 @@ def test_a_fault_anywhere(where: str, open_desk, tmp_path: Path, monkeypatch: py
         for view in ("finish", "paper", "start", "style"):
             window.model.set_view(view)
         before = window.model.style
-        window.model.add_step(registry.read(OTHER), "move")
+        window.model.recipe.add_step(registry.read(OTHER), "move")
         QTest.qWait(50)
         after = window.model.style
         assert len(after.steps) == 3
@@ -76,7 +76,7 @@ def test_a_fault_anywhere(where: str, open_desk, tmp_path: Path, monkeypatch: py
         assert window.model.style == after
         window.ask.path = tmp_path / "work.zpiv"
         window.run("file.save")
-        assert style_file.read(tmp_path / "work.zpiv") == after and not window.model.is_dirty
+        assert style_file.read(tmp_path / "work.zpiv") == after and not window.model.file.is_dirty
         while window.notice.key not in ("", "fault"):  # what was set aside is told as well
             QTest.mouseClick(window.notice.buttons[-1], Qt.MouseButton.LeftButton)
         assert window.notice.isVisible() and window.notice.key == "fault"
@@ -109,11 +109,11 @@ def test_an_edit_that_cannot_be_worked_out_is_taken_back_and_undo_always_works(
     open_desk, monkeypatch: pytest.MonkeyPatch
 ) -> None:
     window = open_desk(style(STEPS))
-    window.model.add_step(registry.read(OTHER), "move")
+    window.model.recipe.add_step(registry.read(OTHER), "move")
     work = window.model.style
     with monkeypatch.context() as plant:
         plant.setattr(Evaluator, "evaluate", fails)
-        window.model.remove_step(0)
+        window.model.recipe.remove_step(0)
         assert window.model.style == work and "Left as it was" in window.message.text()
         assert window.model.derived.derivation.broken  # nothing can be worked out now, and that is shown
         window.run("edit.undo")
@@ -128,7 +128,7 @@ def test_what_could_not_be_opened_again_is_not_taken(open_desk) -> None:
     many = tuple(registry.read({**step, "off": True}) for step in STEPS) * 200
     window.model.edit(window.model.style.with_steps(many), "many")
     assert len(window.model.style.steps) == 400
-    window.model.duplicate_step(0)
+    window.model.recipe.duplicate_step(0)
     assert len(window.model.style.steps) == 400 and "Left as it was" in window.message.text()
     before = window.model.style
     window.ask.typed = "bell\x07"

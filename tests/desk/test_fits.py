@@ -176,9 +176,9 @@ def test_the_tour_fits(open_desk) -> None:
         window.resize(*size)
         window.run("help.tour")
         for _ in range(5):
-            assert window.table.rect().contains(window.tour.geometry())
-            assert settled(window.tour) == []
-            window.tour.go_on()
+            assert window.table.rect().contains(window.pages.tour.geometry())
+            assert settled(window.pages.tour) == []
+            window.pages.tour.go_on()
 
 
 def test_the_stations_names_stay_on_the_table(open_desk) -> None:

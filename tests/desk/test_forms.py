@@ -22,7 +22,7 @@ def test_a_split_is_added_and_filled(open_desk) -> None:
     window = open_desk(style([]))
     window.model.choose_pivot(("front", "bust_point"), "waist")
     window.run("add.dart.split")
-    form = window.reading.form("dart.split")
+    form = window.side.reading.form("dart.split")
     (step,) = window.model.style.steps
     assert step.do == "dart.split" and step.dart == "waist" and len(form.rows) == 1
     form.more.click()
@@ -47,7 +47,7 @@ def test_a_split_is_added_and_filled(open_desk) -> None:
 def test_a_mistake_in_a_part_stays_and_is_explained(open_desk) -> None:
     window = open_desk(style([]))
     window.run("add.dart.split")
-    form = window.reading.form("dart.split")
+    form = window.side.reading.form("dart.split")
     before = window.model.style
     type_into(form.rows[0].amount.edit, "half of it")
     assert window.model.style is before and form.rows[0].amount.edit.text() == "half of it" and form.rows[0].amount.fault()
@@ -55,14 +55,14 @@ def test_a_mistake_in_a_part_stays_and_is_explained(open_desk) -> None:
     assert window.model.style is before or window.model.derived.derivation.broken
     form.rows[0].amount.give_up()
     type_into(form.rows[0].amount.edit, "90 cm")
-    assert "cannot open a mouth" in window.reading.step_fault.text()  # shown in place, nothing is lost
+    assert "cannot open a mouth" in window.side.reading.step_fault.text()  # shown in place, nothing is lost
     assert window.model.style.steps[0].parts[0].mouth == "90 cm"
 
 
 def test_equal_mouths_and_places_taken_out(open_desk) -> None:
     window = open_desk(style([]))
     window.run("add.dart.split")
-    form = window.reading.form("dart.split")
+    form = window.side.reading.form("dart.split")
     form.more.click()
     form.more.click()
     form.equal.click()
@@ -82,7 +82,7 @@ def test_equal_mouths_and_places_taken_out(open_desk) -> None:
 def test_merge_by_ticks(open_desk) -> None:
     window = open_desk(style([move("waist", "mid_armhole", "30%")]))
     window.run("add.dart.merge")
-    form = window.reading.form("dart.merge")
+    form = window.side.reading.form("dart.merge")
     step = window.model.style.steps[1]
     assert set(step.darts) == {"shoulder", "waist", "mid_armhole"}
     form.list.boxes["mid_armhole"].click()
@@ -100,7 +100,7 @@ def test_equalise_and_where_it_cannot_be(open_desk) -> None:
     piece = window.model.pattern.piece("front")
     assert piece.intake("shoulder") == pytest.approx(piece.intake("waist"), abs=1e-6)
     # On the back every dart has a pivot of its own: it is not offered there.
-    form = window.reading.form("dart.equalise")
+    form = window.side.reading.form("dart.equalise")
     assert [form.list.on.itemData(k) for k in range(form.list.on.count())] == ["front"]
     one = open_desk(style([{"do": "dart.merge", "on": "front", "darts": ["shoulder", "waist"]}]))
     assert not one.qt_action("add.dart.merge").isEnabled() and not one.qt_action("add.dart.equalise").isEnabled()
@@ -111,7 +111,7 @@ def test_picking_what_is_shown_already_asks_for_nothing(open_desk) -> None:
     """Found by torture: the piece of a step is shown although nothing of it can be ticked; picking it again raised."""
     window = open_desk(style([{"do": "dart.equalise", "on": "back", "darts": ["shoulder", "waist"]}]))
     window.model.choose_step(0)
-    form = window.reading.form("dart.equalise")
+    form = window.side.reading.form("dart.equalise")
     shown = [form.list.on.itemData(k) for k in range(form.list.on.count())]
     assert shown == ["front", "back"] and form.list.on.currentData() == "back"
     before = window.model.style

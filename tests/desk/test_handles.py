@@ -55,7 +55,7 @@ def test_the_pattern_follows_live_and_escape_lets_go(open_desk) -> None:  # type
     drag(window, "at", QPointF(-12, 0), drop=False)
     assert window.model.pattern is not before and window.model.style.steps[0].at.at == "8%"  # only a preview
     QTest.keyClick(window.table, Qt.Key.Key_Escape)
-    assert window.model.pattern == before and window.table.handles.held is None and not window.model.is_dirty
+    assert window.model.pattern == before and window.table.handles.held is None and not window.model.file.is_dirty
 
 
 def test_where_it_cannot_be_it_is_not_put_down(open_desk) -> None:  # type: ignore[no-untyped-def]

@@ -52,7 +52,7 @@ def test_earlier_states_and_nothing(open_desk) -> None:
     assert len(panel.seams.rows) == 13 and len(panel.darts.rows) == 6
     panel.over.setChecked(True)
     assert window.lay.is_over and not window.table.grab().isNull()
-    window.model.remove_step(2)
+    window.model.recipe.remove_step(2)
     assert window.lay.traced.state == 2  # a state that is gone is the last one now
     panel.sheet.picked.emit("none")
     assert window.lay.traced is None and window.lay.figures is None
@@ -167,12 +167,12 @@ def test_the_hand_sheet_on_paper(open_desk, tmp_path: Path) -> None:
         for line in section.lines:
             assert line.text in text
     window.model.set_view("paper")
-    window.paper.hand.picked.emit("slash")
+    window.views.paper.hand.picked.emit("slash")
     assert window.model.style.finish.hand_sheet == "slash"
     window.ask.path = tmp_path / "pages.pdf"
     window.run("export.pdf")
     pages = pypdf.PdfReader(tmp_path / "pages.pdf").pages
-    assert len(pages) > len(window.paper.canvas.tiles) + 1
+    assert len(pages) > len(window.views.paper.canvas.tiles) + 1
     assert "Cut from the place" in pages[-1].extract_text() + pages[-2].extract_text()
 
 

@@ -47,7 +47,7 @@ def test_hovering_lays_a_shape_on_the_table_and_leaving_takes_it_back(open_desk)
     before = window.model.pattern
     choice = window.side.neck.gallery.choices["canoe"]
     hover(choice)
-    assert window.model.is_previewing and window.model.pattern != before and not window.model.is_dirty
+    assert window.model.is_previewing and window.model.pattern != before and not window.model.file.is_dirty
     assert window.model.pattern.measured[0].mm > 600.0
     QApplication.sendEvent(choice, QEvent(QEvent.Type.Leave))
     assert window.model.pattern == before and not window.model.is_previewing
@@ -93,7 +93,7 @@ def test_the_matched_view_tells_lengths_and_corner(open_desk) -> None:  # type: 
     shoulders = [next(path for role, path in half.runs if role == "shoulder") for half in (found.front, found.back)]
     assert abs(shoulders[0].start - shoulders[1].start).max() < 1e-9
     assert abs(shoulders[0].start_direction - shoulders[1].start_direction).max() < 1e-9
-    window.model.replace(style([{**ROUND, "shape": "strapless"}]), None)
+    window.model.file.replace(style([{**ROUND, "shape": "strapless"}]), None)
     assert window.side.neck.matched.shown is None and "doesn't have to pass" in window.side.neck.advice.text()
 
 
@@ -154,11 +154,11 @@ def test_a_free_curve_is_dragged_by_its_points(open_desk) -> None:  # type: igno
 def test_the_form_shows_what_the_shape_takes(open_desk) -> None:  # type: ignore[no-untyped-def]
     window = open_desk(style([{**ROUND, "shape": "scallop"}]))
     window.strip.choose(1)
-    form = window.reading.form("neck.shape")
+    form = window.side.reading.form("neck.shape")
     seen = {key for key, holder in form._holders.items() if holder.isVisibleTo(form)}
     assert {"shape", "width", "depth", "arcs", "lobe", "back"} <= seen and not {"strap", "side", "hole_start"} & seen
     assert "from the block" in form.fields["width"].edit.placeholderText()
-    window.model.replace_step(0, window.model.style.steps[0].model_copy(update={"shape": "camisole"}), "camisole")
+    window.model.recipe.replace_step(0, window.model.style.steps[0].model_copy(update={"shape": "camisole"}), "camisole")
     assert form.titles["width"].text() == "Strap from the centre" and form.fields["strap"].isVisibleTo(form)
     form.fields["shape"].picked.emit("asymmetric")
     form.fields["side"].picked.emit("right")
@@ -178,7 +178,7 @@ def test_the_stretch_of_the_edge_counts(open_desk) -> None:  # type: ignore[no-u
     window = opened(open_desk, [ROUND])
     assert window.side.neck.ways.isEnabled()
     window.model.set_view("finish")
-    window.finish.stretch.committed.emit("40%")
+    window.views.finish.stretch.committed.emit("40%")
     assert window.model.style.finish.stretch == "40%"
     window.model.set_view("style")
     window.run("panel.reading")
@@ -202,7 +202,7 @@ def test_shapes_stay_under_the_hand_while_they_are_looked_at(open_desk) -> None:
 def test_facings_have_rows_in_the_finish_view(open_desk) -> None:  # type: ignore[no-untyped-def]
     window = open_desk(style([ROUND, {"do": "piece.facing", "on": "front"}]))
     window.model.set_view("finish")
-    fields = window.finish.own_fields
+    fields = window.views.finish.own_fields
     assert {"cut:front_facing", "front_facing.neckline", "back_facing.facing_edge"} <= set(fields)
     fields["front_facing.neckline"].committed.emit("1 cm")
     fields["cut:front_facing"].picked.emit("one")

@@ -54,12 +54,12 @@ def test_a_line_that_cannot_be_is_not_put_down(open_desk) -> None:  # type: igno
     assert str(window.model.style.steps[0].bow_above) == "0" and "Not moved" in window.message.text()
     drag(window, "from_", QPointF(-15, 0), drop=False)
     QTest.keyClick(window.table, Qt.Key.Key_Escape)
-    assert not window.model.is_dirty and window.table.handles.held is None
+    assert not window.model.file.is_dirty and window.table.handles.held is None
 
 
 def test_the_table_of_intakes_tells_what_the_darts_give(open_desk) -> None:  # type: ignore[no-untyped-def]
     window = opened(open_desk)
-    form = window.reading.form("line.princess")
+    form = window.side.reading.form("line.princess")
     told = {name: form.fields[name].edit.placeholderText() for name in ("top", "chest", "under_bust", "waist", "hip")}
     assert all(told[name].startswith("darts give ") for name in ("top", "chest", "under_bust", "waist"))
     assert told["hip"] == "not on this line" and not form.fields["hip"].isEnabled()
@@ -70,7 +70,7 @@ def test_the_table_of_intakes_tells_what_the_darts_give(open_desk) -> None:  # t
     form.fields["school"].picked.emit("hollow")
     assert "(darts" in form.fields["chest"].edit.placeholderText()
     type_into(form.fields["ease"].edit, "9 mm")
-    assert "ease over the bust" in window.reading.step_fault.text()
+    assert "ease over the bust" in window.side.reading.step_fault.text()
 
 
 def test_panels_move_apart_and_together(open_desk) -> None:  # type: ignore[no-untyped-def]
@@ -83,7 +83,7 @@ def test_panels_move_apart_and_together(open_desk) -> None:  # type: ignore[no-u
     window.run("table.spread")
     assert window.lay.spread == 1.0 and window.style_view.foot.spread.value() == 100
     boxes = [shapes_of(piece).box.translated(*window.table._offsets()[piece.name]) for piece in window.model.pattern.pieces]
-    assert boxes[0].right() < boxes[1].right() and not window.model.is_dirty
+    assert boxes[0].right() < boxes[1].right() and not window.model.file.is_dirty
     plain = open_desk(style([]))
     assert not plain.style_view.foot.spread.isVisible() and not plain.qt_action("table.spread").isEnabled()
 
@@ -132,9 +132,11 @@ def test_pieces_are_joined_from_their_form(open_desk) -> None:  # type: ignore[n
     window.run("add.piece.join")
     step = window.model.style.steps[1]
     assert (step.on, step.other) == ("front", "front_panel") and not window.model.derived.derivation.broken
-    form = window.reading.form("piece.join")
+    form = window.side.reading.form("piece.join")
     form.fields["other"].picked.emit("back")
-    assert "not lie flat" in window.reading.step_fault.text() or "both have a dart" in window.reading.step_fault.text()
+    assert (
+        "not lie flat" in window.side.reading.step_fault.text() or "both have a dart" in window.side.reading.step_fault.text()
+    )
     window.run("edit.undo")
     assert len(window.model.pattern.pieces) == 2
 
@@ -155,7 +157,7 @@ def test_a_panel_within_its_piece_is_laid_beside_it(open_desk) -> None:  # type:
 def test_the_wanted_ease_is_written_in_the_finish_view(open_desk) -> None:  # type: ignore[no-untyped-def]
     window = open_desk(style([FRONT]))
     window.model.set_view("finish")
-    view = window.finish
+    view = window.views.finish
     waist = view.ease["waist"]
     assert waist.edit.placeholderText().startswith("now ") and not view.ease["hip"].isEnabled()
     type_into(waist.edit, "10 cm")

@@ -24,7 +24,7 @@ def test_a_mouth_is_guessed_and_shown(open_desk) -> None:  # type: ignore[no-unt
     assert not panel.is_shown and "guess first" in window.message.text()
     type_into(panel.guess.edit, f"{panel.asked.mouth_mm / 10:.1f} cm")
     assert panel.is_shown and panel.verdict.text().startswith("Right") and window.model.pattern is not before
-    assert window.model.style.steps == () and not window.model.is_dirty  # only a preview
+    assert window.model.style.steps == () and not window.model.file.is_dirty  # only a preview
     assert window.keeper.settings.practise == {"whole": (1, 1)}
     panel.next_one.click()
     assert window.model.pattern == before and not panel.is_shown
@@ -46,7 +46,7 @@ def test_a_place_is_chosen_by_keys_and_kept_as_a_step(open_desk) -> None:  # typ
     assert panel.verdict.text().startswith("Right") and not right.isEnabled()
     step = step_of(panel.asked.move)
     panel.keep.click()
-    assert window.model.style.steps[-1] == step and window.model.undo_title
+    assert window.model.style.steps[-1] == step and window.model.history.undo_title
     assert panel.asked is not None and not panel.is_shown  # the next question is about the new pattern
 
 
@@ -65,7 +65,7 @@ def test_another_document_brings_another_question(open_desk) -> None:  # type: i
     window = open_desk(style([]))
     panel = asked(window, "whole")
     type_into(panel.guess.edit, "4 cm")
-    window.model.replace(style([move("waist", "french")]), None)
+    window.model.file.replace(style([move("waist", "french")]), None)
     assert not panel.is_shown and panel.asked is not None
     window.model.set_view("paper")
     assert panel.asked is None

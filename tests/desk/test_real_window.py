@@ -35,7 +35,7 @@ window = open_window(None)
 window.show()
 window.begin(with_start_page=False)
 def look():
-    print(window.width(), window.height(), window.model.view, window.tour.isVisible())
+    print(window.width(), window.height(), window.model.view, window.pages.tour.isVisible())
     window.resize(1111, 777)
     QTimer.singleShot(200, lambda: (window.close(), app.quit()))
 QTimer.singleShot(400, look)

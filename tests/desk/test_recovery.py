@@ -49,7 +49,7 @@ def test_saving_clears_the_journal(open_desk, tmp_path: Path) -> None:
     window.ask.path = tmp_path / "mine.zpiv"
     window.run("file.save")
     window.keeper.writer.flush()
-    assert held(window) == {} and window.model.path == tmp_path / "mine.zpiv"
+    assert held(window) == {} and window.model.file.path == tmp_path / "mine.zpiv"
     drag(window, "waist", "mid_armhole")
     window.keeper.writer.flush()
     assert held(window)["document"] == str(tmp_path / "mine.zpiv")
@@ -62,12 +62,12 @@ def test_it_comes_back_at_the_next_start(open_desk, tmp_path: Path) -> None:
     window = open_desk()
     window.begin(with_start_page=False)
     assert window.model.view == "start"
-    (card,) = window.start_page.leftovers
+    (card,) = window.views.start_page.leftovers
     QTest.qWait(20)
     assert card.isVisible() and not card.picture.pixmap().isNull()
     QTest.mouseClick(card.back, Qt.MouseButton.LeftButton)
-    assert window.model.style == WORK and window.model.path == document and window.model.is_dirty
-    assert window.model.view == "style" and window.start_page.leftovers == []
+    assert window.model.style == WORK and window.model.file.path == document and window.model.file.is_dirty
+    assert window.model.view == "style" and window.views.start_page.leftovers == []
     window.keeper.writer.flush()
     assert leftovers(journal_folder()).offered == () and held(window)["style"]["steps"]
     window.run("file.save")
@@ -78,10 +78,10 @@ def test_it_can_be_let_go(open_desk) -> None:
     left_behind(journal_folder())
     window = open_desk()
     window.begin(with_start_page=False)
-    (card,) = window.start_page.leftovers
+    (card,) = window.views.start_page.leftovers
     QTest.mouseClick(card.aside, Qt.MouseButton.LeftButton)
     window.keeper.writer.flush()
-    assert leftovers(journal_folder()).offered == () and window.start_page.leftovers == []
+    assert leftovers(journal_folder()).offered == () and window.views.start_page.leftovers == []
 
 
 def test_closing_leaves_nothing_behind(open_desk) -> None:
@@ -104,7 +104,7 @@ def test_a_file_changed_outside_is_noticed(open_desk, tmp_path: Path) -> None:
     window.docs.look_at_disk()
     assert window.notice.isVisible() and "shared.zpiv" in window.notice.words.text()
     QTest.mouseClick(window.notice.buttons[0], Qt.MouseButton.LeftButton)
-    assert window.model.style == theirs and not window.model.is_dirty and window.notice.isHidden()
+    assert window.model.style == theirs and not window.model.file.is_dirty and window.notice.isHidden()
 
 
 def test_mine_can_be_kept_and_saved_over_theirs(open_desk, tmp_path: Path) -> None:
@@ -122,7 +122,7 @@ def test_mine_can_be_kept_and_saved_over_theirs(open_desk, tmp_path: Path) -> No
     style_file.save(style([]), document)
     window.docs.look_at_disk()
     QTest.mouseClick(window.notice.buttons[1], Qt.MouseButton.LeftButton)
-    assert window.model.is_dirty and window.model.style == mine
+    assert window.model.file.is_dirty and window.model.style == mine
     window.docs.look_at_disk()
     assert window.notice.isHidden()
 
@@ -152,7 +152,7 @@ def test_a_full_disk_keeps_the_work_open(open_desk, tmp_path: Path, monkeypatch:
     window.ask.path = tmp_path / "mine.zpiv"
     window.run("file.save")
     assert "No space left on device" in window.message.text() and window.message.property("fault")
-    assert window.model.style == dragged and window.model.is_dirty and not (tmp_path / "mine.zpiv").exists()
+    assert window.model.style == dragged and window.model.file.is_dirty and not (tmp_path / "mine.zpiv").exists()
     said = window.message.text()
     drag(window, "waist", "mid_armhole")
     window.keeper.writer.flush()
@@ -197,7 +197,7 @@ def test_dialogs_begin_in_the_folder_used_last(open_desk, tmp_path: Path, monkey
 def test_a_saved_pdf_is_offered_to_be_opened(open_desk, tmp_path: Path) -> None:
     window = open_desk()
     window.run("view.paper")
-    assert "2 findings stand open" in window.paper.open_findings.text()
+    assert "2 findings stand open" in window.views.paper.open_findings.text()
     window.ask.path = tmp_path / "sheet.pdf"
     window.run("export.pdf")
     assert "print it at 100 %" in window.notice.words.text()
@@ -222,13 +222,13 @@ def test_what_is_open_is_not_lost_by_bringing_something_back(open_desk) -> None:
     window.model.edit(window.model.style.model_copy(update={"notes": "mine"}), "note")
     mine = window.model.style
     window.run("file.start")
-    (card,) = window.start_page.leftovers
+    (card,) = window.views.start_page.leftovers
     window.ask.keep = "cancel"
     QTest.mouseClick(card.back, Qt.MouseButton.LeftButton)
-    assert window.model.style is mine and window.start_page.leftovers == [card]
+    assert window.model.style is mine and window.views.start_page.leftovers == [card]
     window.ask.keep = "discard"
     QTest.mouseClick(card.back, Qt.MouseButton.LeftButton)
-    assert window.model.style == WORK and window.start_page.leftovers == []
+    assert window.model.style == WORK and window.views.start_page.leftovers == []
 
 
 def test_work_with_a_formula_that_cannot_be_answered_comes_back(open_desk) -> None:
@@ -237,8 +237,8 @@ def test_work_with_a_formula_that_cannot_be_answered_comes_back(open_desk) -> No
     left_behind(journal_folder(), None, odd)
     window = open_desk()
     window.begin(with_start_page=False)
-    (card,) = window.start_page.leftovers
+    (card,) = window.views.start_page.leftovers
     QTest.mouseClick(card.back, Qt.MouseButton.LeftButton)
     window.keeper.writer.flush()
-    assert window.model.style == odd and window.model.is_dirty
+    assert window.model.style == odd and window.model.file.is_dirty
     assert any("wrist" in finding.message for finding in window.model.findings)

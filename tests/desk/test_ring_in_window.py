@@ -14,7 +14,7 @@ def test_one_drag_is_one_undo(open_desk) -> None:
     before = window.model.style
     drag(window, "shoulder", "mid_armhole")
     window.run("edit.undo")
-    assert window.model.style == before and not window.model.undo_title
+    assert window.model.style == before and not window.model.history.undo_title
 
 
 def test_a_dart_dragged_twice_is_one_move(open_desk) -> None:
@@ -96,7 +96,7 @@ def test_the_preview_is_live_and_leaves_nothing(open_desk) -> None:
     assert "mid_neck" in stations(window) and window.model.style is before
     assert not window.table.grab().isNull()
     window.table.control.let_go()
-    assert "waist" in stations(window) and not window.model.undo_title
+    assert "waist" in stations(window) and not window.model.history.undo_title
 
 
 def test_a_bead_dropped_on_another_merges(open_desk) -> None:
@@ -122,7 +122,7 @@ def test_dropping_where_it_was_does_nothing(open_desk) -> None:
 def test_typed_share_and_mouth(open_desk) -> None:
     window = open_desk()
     drag(window, "waist", "mid_armhole")
-    form = window.reading.form("dart.move")
+    form = window.side.reading.form("dart.move")
     assert form.isVisible()
     type_into(form.share.edit, "40%")
     assert window.model.style.steps[-1].share == "40%"
@@ -135,7 +135,7 @@ def test_typed_share_and_mouth(open_desk) -> None:
     assert form.mouth.edit.text() == "12 furlongs" and form.mouth.note.objectName() == "fault"  # kept, explained
     assert window.model.style.steps[-1].mouth == "1 1/8 in"
     type_into(form.mouth.edit, "40 cm")
-    assert "It can be up to" in window.reading.step_fault.text()
+    assert "It can be up to" in window.side.reading.step_fault.text()
     window.run("edit.undo")
     assert not window.model.derived.derivation.broken
 

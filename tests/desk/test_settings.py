@@ -55,12 +55,12 @@ def test_the_page_keeps_what_is_picked(open_desk) -> None:
     page.close()
     assert window.lay.way == "slash"  # in force at once, also for views that are made already
     window.run("view.paper")
-    assert window.paper.chosen == "Letter"
+    assert window.views.paper.chosen == "Letter"
     window.run("file.settings")
     window.findChildren(SettingsPage)[-1].paper.picked.emit("A4")
-    assert window.paper.chosen == "A4"
+    assert window.views.paper.chosen == "A4"
     window.findChildren(SettingsPage)[-1].close()
-    window.paper.choose("A3")
+    window.views.paper.choose("A3")
     window.keeper.writer.flush()
     assert load().paper == "A3"
 
@@ -181,5 +181,5 @@ def test_settings_that_cannot_be_read_are_set_aside_and_told(what: str, open_des
 
 def test_a_length_that_cannot_be_given_its_unit_leaves_the_units(open_desk) -> None:
     window = open_desk(style([{**move("waist", "french"), "mouth": "1" + "+1" * 99}]))
-    window.model.set_units("in")
+    window.model.recipe.set_units("in")
     assert window.model.style.units == "cm" and "Left as it was" in window.message.text()

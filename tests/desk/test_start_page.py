@@ -35,8 +35,8 @@ def test_a_demo_is_opened_from_its_picture(open_desk, qtbot) -> None:  # type: i
     window = open_desk(style([]))
     window.run("file.start")
     assert window.model.view == "start" and not window.strip.isVisible()
-    qtbot.waitUntil(lambda: drawn(window.start_page), timeout=5000)
-    card = window.start_page.demos[1]
+    qtbot.waitUntil(lambda: drawn(window.views.start_page), timeout=5000)
+    card = window.views.start_page.demos[1]
     QTest.mouseClick(card, Qt.MouseButton.LeftButton)
     assert window.model.style == demo_styles()[1] and window.model.view == "style" and window.strip.isVisible()
 
@@ -48,18 +48,18 @@ def test_recent_styles_stand_there_with_pictures(open_desk, qtbot, tmp_path: Pat
     window.keeper.writer.flush()
     assert load().recent == (str(path),)
     window.run("file.start")
-    (card,) = window.start_page.recents
-    qtbot.waitUntil(lambda: drawn(window.start_page), timeout=5000)
+    (card,) = window.views.start_page.recents
+    qtbot.waitUntil(lambda: drawn(window.views.start_page), timeout=5000)
     window.run("file.demo")
     card.setFocus()
     QTest.keyClick(card, Qt.Key.Key_Space)  # by keyboard as well
-    assert window.model.path == path
+    assert window.model.file.path == path
     path.unlink()
     window.run("file.start")
-    window.start_page.recents[0].click()
+    window.views.start_page.recents[0].click()
     assert "cannot be read" in window.message.text()
     window.keeper.writer.flush()
-    assert load().recent == () and window.start_page.recents == []
+    assert load().recent == () and window.views.start_page.recents == []
 
 
 def test_a_recent_file_that_is_broken_is_said(open_desk, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
@@ -68,7 +68,7 @@ def test_a_recent_file_that_is_broken_is_said(open_desk, qtbot, tmp_path: Path) 
     window.docs.open_path(path)
     path.write_text("{")
     window.run("file.start")
-    (card,) = window.start_page.recents
+    (card,) = window.views.start_page.recents
     qtbot.waitUntil(lambda: card.picture.text() == "cannot be read", timeout=5000)
     assert "broken JSON" in card.toolTip()
     first = window.model.style
@@ -97,15 +97,15 @@ def test_news_are_of_this_version(open_desk) -> None:
 def test_the_first_start_walks_through_the_ring_once(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_desk()
     window.begin(with_start_page=False)
-    qtbot.waitUntil(lambda: window.tour.isVisible(), timeout=2000)
-    assert window.tour.title.text() == "The pivot ring"
-    QTest.mouseClick(window.tour.next, Qt.MouseButton.LeftButton)
-    assert window.tour.title.text() == "Move a dart"
+    qtbot.waitUntil(lambda: window.pages.tour.isVisible(), timeout=2000)
+    assert window.pages.tour.title.text() == "The pivot ring"
+    QTest.mouseClick(window.pages.tour.next, Qt.MouseButton.LeftButton)
+    assert window.pages.tour.title.text() == "Move a dart"
     drag(window, "waist", "mid_armhole")  # the walk goes on by itself once it is done
-    assert window.tour.title.text() == "Leave some behind"
+    assert window.pages.tour.title.text() == "Leave some behind"
     for _ in range(3):
-        QTest.mouseClick(window.tour.next, Qt.MouseButton.LeftButton)
-    assert not window.tour.isVisible() and window.table.hasFocus()
+        QTest.mouseClick(window.pages.tour.next, Qt.MouseButton.LeftButton)
+    assert not window.pages.tour.isVisible() and window.table.hasFocus()
     window.keeper.writer.flush()
     assert load().has_toured and load().has_started
 
@@ -113,10 +113,10 @@ def test_the_first_start_walks_through_the_ring_once(open_desk, qtbot) -> None: 
 def test_the_walk_can_be_left(open_desk) -> None:
     window = open_desk()
     window.run("help.tour")
-    QTest.keyClick(window.tour, Qt.Key.Key_Escape)
-    assert not window.tour.isVisible() and window.keeper.settings.has_toured
+    QTest.keyClick(window.pages.tour, Qt.Key.Key_Escape)
+    assert not window.pages.tour.isVisible() and window.keeper.settings.has_toured
     window.run("help.tour")
-    assert window.tour.isVisible() and window.tour.count.text() == "1 of 5"
+    assert window.pages.tour.isVisible() and window.pages.tour.count.text() == "1 of 5"
 
 
 def test_every_page_of_the_guide_ships_and_links_hold() -> None:
@@ -144,13 +144,13 @@ def test_f1_opens_the_page_about_what_is_seen(open_desk) -> None:
         window.lay.show_panel(panel)
         window.model.set_view(view)
         window.run("help.guide")
-        assert window.guide.page == page_for(view, panel) and window.guide.isVisible()
-        assert guide_title(window.guide.page) in window.guide.text.toPlainText()
-    window.guide._follow(QUrl("true.md"))
-    assert window.guide.page == "true.md"
-    window.guide._follow(QUrl("https://example.org/true.html"))  # nothing is fetched
-    assert window.guide.page == "true.md"
-    window.guide.close()
+        assert window.pages.guide.page == page_for(view, panel) and window.pages.guide.isVisible()
+        assert guide_title(window.pages.guide.page) in window.pages.guide.text.toPlainText()
+    window.pages.guide._follow(QUrl("true.md"))
+    assert window.pages.guide.page == "true.md"
+    window.pages.guide._follow(QUrl("https://example.org/true.html"))  # nothing is fetched
+    assert window.pages.guide.page == "true.md"
+    window.pages.guide.close()
 
 
 @pytest.mark.parametrize(

@@ -36,10 +36,10 @@ def test_a_double_click_goes_to_the_fields(open_desk) -> None:
     window.lay.show_panel("hand")
     QTest.mouseDClick(window.strip.cards[1], Qt.MouseButton.LeftButton)
     assert window.lay.panel == "reading" and window.model.step == 0
-    assert window.focusWidget() is window.reading.form("dart.move").share.edit
+    assert window.focusWidget() is window.side.reading.form("dart.move").share.edit
     window.strip.choose(3)
     window.run("step.edit")
-    assert window.focusWidget() is window.reading.form("piece.true").over.edit
+    assert window.focusWidget() is window.side.reading.form("piece.true").over.edit
 
 
 def test_duplicate_and_remove(open_desk) -> None:
@@ -76,10 +76,10 @@ def test_cards_are_dragged_to_another_place(open_desk) -> None:
     dragged(window, 0, cards[3].geometry().right() + 5)
     assert window.model.style.steps == (first[1], first[2], first[0]) and window.model.step == 2
     dragged(window, 2, cards[0].geometry().right())
-    assert window.model.style.steps == first and window.model.undo_title.startswith("move")
-    count = len(window.model._history.values)
+    assert window.model.style.steps == first and window.model.history.undo_title.startswith("move")
+    count = len(window.model.history.values)
     dragged(window, 1, cards[2].geometry().center().x() + 3)
-    assert window.model.style.steps == first and len(window.model._history.values) == count
+    assert window.model.style.steps == first and len(window.model.history.values) == count
 
 
 def test_the_menu_of_a_card(open_desk) -> None:

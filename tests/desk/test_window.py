@@ -28,32 +28,32 @@ def test_the_whole_way_from_a_bead_to_a_printed_sheet(open_desk, tmp_path: Path)
     dragged = window.model.style
 
     # The waist has a corner where its dart was closed: its finding offers to true it.
-    (button,) = [b for b, mend in window.reading.mends if mend.step and mend.step.get("edge") == "waist"]
+    (button,) = [b for b, mend in window.side.reading.mends if mend.step and mend.step.get("edge") == "waist"]
     QTest.mouseClick(button, Qt.MouseButton.LeftButton)
     assert not corner_findings(window)
     assert window.focusWidget() is window.table
     assert len(window.model.style.steps) == 3
     trued = window.model.style
 
-    while window.model.undo_title:
+    while window.model.history.undo_title:
         window.run("edit.undo")
     assert window.model.style == first
-    while window.model.redo_title:
+    while window.model.history.redo_title:
         window.run("edit.redo")
     assert window.model.style == trued != dragged
 
     window.ask.path = tmp_path / "descant.zpiv"
     window.run("file.save_as")
-    assert not window.model.is_dirty
+    assert not window.model.file.is_dirty
     assert style_file.read(tmp_path / "descant.zpiv") == trued
     window.run("file.demo")
     window.run("file.open")
-    assert window.model.style == trued and window.model.path == tmp_path / "descant.zpiv"
+    assert window.model.style == trued and window.model.file.path == tmp_path / "descant.zpiv"
 
     window.run("view.paper")
     window.ask.path = tmp_path / "descant.pdf"
     window.run("export.pdf")
-    assert len(pypdf.PdfReader(tmp_path / "descant.pdf").pages) == len(window.paper.canvas.tiles) + 1
+    assert len(pypdf.PdfReader(tmp_path / "descant.pdf").pages) == len(window.views.paper.canvas.tiles) + 1
 
 
 def test_looking_back_and_inserting(open_desk) -> None:
@@ -67,13 +67,13 @@ def test_looking_back_and_inserting(open_desk) -> None:
 
 def test_figures_are_those_of_the_state_on_the_table(open_desk) -> None:
     window = open_desk(style([{"do": "piece.true", "on": "front", "edge": "waist", "over": "8 cm"}]))
-    end = window.reading.figures.text()
+    end = window.side.reading.figures.text()
     window.strip.choose(0)
-    block = window.reading.figures.text()
+    block = window.side.reading.figures.text()
     assert "Finished waist: 76.8 cm" in block and block != end
     assert window.model.look is window.model.look  # worked out once
     window.strip.choose(1)
-    assert window.reading.figures.text() == end
+    assert window.side.reading.figures.text() == end
 
 
 @pytest.mark.parametrize(
@@ -87,24 +87,24 @@ def test_a_finish_that_cannot_be_worked_out_opens_with_a_finding_and_is_refused_
     path = tmp_path / "bad.zpiv"
     path.write_bytes(style_file.dump(style([], finish=Finish.model_validate(odd))))
     window.docs.open_path(path)
-    assert window.model.path == path
+    assert window.model.file.path == path
     assert any("no measurement 'nape'" in finding.message for finding in window.model.findings)
     for view in ("finish", "paper", "style"):
         window.model.set_view(view)
-    window.model.set_finish(
+    window.model.recipe.set_finish(
         {"cut_away": "2 cm", "ease": {"front.shoulder": "3 mm"}, "allowances": {"front.waist": "1 cm"}}, "mend"
     )
     before = window.model.style
     assert not any("nape" in finding.message for finding in window.model.findings)
-    window.model.set_finish(odd, "odd")
+    window.model.recipe.set_finish(odd, "odd")
     assert window.model.style is before and "no measurement 'nape'" in window.message.text()
 
 
 def test_what_the_finish_decides_itself_is_said(open_desk) -> None:
     window = open_desk(style([], finish=Finish(end="cut_away")))
     window.run("view.finish")
-    assert "Back shoulder dart: too narrow to cut away inside" in window.finish.dart_notes.text()
-    assert window.finish.dart_notes.isVisible()
+    assert "Back shoulder dart: too narrow to cut away inside" in window.views.finish.dart_notes.text()
+    assert window.views.finish.dart_notes.isVisible()
 
 
 def test_steps_off_moved_and_removed(open_desk) -> None:
@@ -127,8 +127,8 @@ def test_a_broken_step_is_shown_in_place(open_desk) -> None:
     assert window.model.findings[0].check == "broken_step"
     assert stations(window) == {"french", "mid_neck"}
     window.strip.choose(3)
-    assert "no dart 'side'" in window.reading.step_fault.text()
-    assert window.reading.form("dart.move").dart.currentData() == "side"
+    assert "no dart 'side'" in window.side.reading.step_fault.text()
+    assert window.side.reading.form("dart.move").dart.currentData() == "side"
 
 
 def test_a_new_style_from_a_block_and_by_drop(open_desk, tmp_path: Path) -> None:
@@ -157,7 +157,7 @@ def test_broken_files_are_said_and_nothing_is_lost(open_desk, tmp_path: Path) ->
     window.ask.path = tmp_path / "no" / "such"
     (tmp_path / "no").write_text("a file")
     window.run("file.save_as")
-    assert "cannot be written" in window.message.text() and window.model.is_dirty
+    assert "cannot be written" in window.message.text() and window.model.file.is_dirty
 
 
 def test_unsaved_changes_are_asked_about(open_desk, tmp_path: Path) -> None:
@@ -178,7 +178,7 @@ def test_unsaved_changes_are_asked_about(open_desk, tmp_path: Path) -> None:
 def test_finish_choices_reach_the_sheet(open_desk) -> None:
     window = open_desk()
     window.run("view.finish")
-    view = window.finish
+    view = window.views.finish
     ring = window.model.derived.pieces[0].ring
     index = view.allowance.findData("home_room")
     view.allowance.setCurrentIndex(index)
@@ -205,12 +205,12 @@ def test_finish_choices_reach_the_sheet(open_desk) -> None:
 def test_papers(open_desk, tmp_path: Path, paper: str) -> None:
     window = open_desk()
     window.run("view.paper")
-    window.paper.choose(paper)
-    assert not window.paper.canvas.grab().isNull()
+    window.views.paper.choose(paper)
+    assert not window.views.paper.canvas.grab().isNull()
     window.ask.path = tmp_path / "x"
     window.run("export.pdf")
     pages = len(pypdf.PdfReader(tmp_path / "x.pdf").pages)
-    assert pages == (1 if paper == "full" else len(window.paper.canvas.tiles) + 1)
+    assert pages == (1 if paper == "full" else len(window.views.paper.canvas.tiles) + 1)
     window.run("export.svg")
     assert (tmp_path / "x.svg").read_bytes().startswith(b"<?xml")
     window.ask.path = tmp_path / "all"
@@ -225,7 +225,7 @@ def test_units(open_desk, unit: str) -> None:
     window.run(f"units.{unit}")
     assert window.model.style.units == unit and window.table.unit() == unit
     assert window.model.pattern == before
-    assert f" {unit}" in window.reading.figures.text()
+    assert f" {unit}" in window.side.reading.figures.text()
     assert not window.qt_action(f"units.{unit}").isEnabled()
     assert not window.table.grab().isNull()
 
@@ -261,4 +261,4 @@ def test_the_table_looks_alike_at_every_size(open_desk, size: float) -> None:
     for view in ("finish", "paper"):
         window.model.set_view(view)
         assert not window.canvas().grab().isNull()
-    assert ("pages of A4" in window.paper.fault.text()) == (size > 2)
+    assert ("pages of A4" in window.views.paper.fault.text()) == (size > 2)

@@ -134,7 +134,7 @@ def test_opening_a_long_recipe_can_be_stopped(open_desk, qtbot, tmp_path: Path) 
     assert window.model.style is first and "stopped" in window.message.text()
     window.docs.open_path(path)
     qtbot.waitUntil(lambda: len(window.model.style.steps) == 300, timeout=20_000)
-    assert window.model.path == path
+    assert window.model.file.path == path
 
 
 @pytest.mark.plants_faults

@@ -88,7 +88,7 @@ class Session:
         base = block(self.chance.randrange(COUNT))
         self.window = window_on(Style(name="Any", block=base, steps=(), units=self.chance.choice(["cm", "in", "mm"])))
         self.model = self.window.model
-        self.ids = [id for id in self.window.action_ids() if id not in LEFT_OUT and not id.startswith(("export.", "file."))]
+        self.ids = [id for id in self.window.qt_actions.known if id not in LEFT_OUT and not id.startswith(("export.", "file."))]
         self.wrong: list[str] = []
         self.made: dict[int, tuple[Style, str]] = {}
         self.model.document_changed.connect(self._remember)
@@ -98,14 +98,14 @@ class Session:
         style = self.model.style
         known = self.made.setdefault(id(style), (style, digest(style)))
         if known[1] != digest(style):
-            self.wrong.append(f"a document is another one than when it was made: {self.model.undo_title}")
+            self.wrong.append(f"a document is another one than when it was made: {self.model.history.undo_title}")
         if len(self.made) > 3 * KEPT_ENTRIES:
             self.made = {id(style): (style, self.made.get(id(style), (style, digest(style)))[1]) for style in self.values}
 
     @property
     def values(self) -> list[Style]:
         """The documents that the history keeps."""
-        return self.model._history.values
+        return self.model.history.values
 
     def edit(self, count: int) -> None:
         """So many turns of the user."""
@@ -131,7 +131,7 @@ class Session:
     def _step(self) -> None:
         step = read(any_step(self.chance, self.model.pattern))
         if step is not None:
-            self.model.add_step(step, step.said())
+            self.model.recipe.add_step(step, step.said())
 
     def _drag(self) -> None:
         control, ring = self.window.table.control, self.window.table.ring()
@@ -151,7 +151,7 @@ class Session:
         self.chance.choice([control.drop, control.drop, control.drop, control.let_go])()
 
     def _fields(self, kind: type[QWidget]) -> list[QWidget]:
-        within = self.window.finish if self.model.view == "finish" else self.window.side
+        within = self.window.views.finish if self.model.view == "finish" else self.window.side
         return [field for field in within.findChildren(kind) if field.isVisible() and field.isEnabled()]
 
     def _type(self) -> None:
@@ -190,7 +190,7 @@ class Session:
     def _mend(self) -> None:
         mends = [finding.mend for finding in self.model.findings if finding.mend is not None]
         if mends:
-            self.model.mend(self.chance.choice(mends))
+            self.model.recipe.mend(self.chance.choice(mends))
 
     def _cut_down(self) -> None:
         steps = self.model.style.steps
@@ -218,16 +218,16 @@ class Session:
     def there_and_back(self) -> None:
         """All is undone and redone; each document is the one that was made, and the last one is the one there was."""
         self.window.table.control.let_go()
-        while self.model.redo_title:
+        while self.model.history.redo_title:
             self.model.redo()
         last, kept = digest(self.model.style), len(self.values)
         seen = [last]
-        while self.model.undo_title:
+        while self.model.history.undo_title:
             self.model.undo()
             _turn()
             seen.append(digest(self.model.style))
         back = [seen[-1]]
-        while self.model.redo_title:
+        while self.model.history.redo_title:
             self.model.redo()
             _turn()
             back.append(digest(self.model.style))

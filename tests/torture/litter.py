@@ -193,7 +193,7 @@ def _window() -> str | None:
     try:
         window.begin(with_start_page=True)
         took = time.process_time() - begun
-        for row in window.start_page.leftovers[:1]:
+        for row in window.views.start_page.leftovers[:1]:
             row.back.click()
         window.model.set_view("style")
         window.model.edit(window.model.style.model_copy(update={"notes": "a note"}), "note")

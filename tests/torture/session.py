@@ -43,7 +43,7 @@ class Session:
         self.window = open_window(self.work if self.work.exists() else None)
         self.window.show()
         self.window.begin(with_start_page=True)
-        offered = self.window.start_page.leftovers
+        offered = self.window.views.start_page.leftovers
         if offered:
             offered[0].back.click()
         self.log = (folder / "log").open("a", buffering=1)
@@ -58,8 +58,8 @@ class Session:
         self.turn += 1
         if self.saves and self.turn % 7 == 0:
             self.tell("save", model.style)
-            model.save(self.work)
-        elif self.turn % 11 == 0 and model.undo_title:
+            model.file.save(self.work)
+        elif self.turn % 11 == 0 and model.history.undo_title:
             model.undo()
             model.redo()
         else:

@@ -28,6 +28,16 @@ from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.work import Worker
 
 
+class HelpAndSettings(Protocol):
+    """What opens over the window."""
+
+    def show_settings(self) -> None: ...
+    def show_guide(self) -> None: ...
+    def show_commands(self) -> None: ...
+    def show_tour(self) -> None: ...
+    def about(self) -> None: ...
+
+
 class Desk(Protocol):
     """What actions ask of the window."""
 
@@ -37,16 +47,13 @@ class Desk(Protocol):
     keeper: Keeper
     worker: Worker
 
+    @property
+    def pages(self) -> HelpAndSettings: ...
     def canvas(self) -> Canvas: ...
     def edit_step(self) -> None: ...
     def rename_step(self) -> None: ...
     def set_theme(self, look: ThemeName) -> None: ...
     def focus_next(self) -> None: ...
-    def show_settings(self) -> None: ...
-    def show_guide(self) -> None: ...
-    def show_commands(self) -> None: ...
-    def show_tour(self) -> None: ...
-    def about(self) -> None: ...
     def close(self) -> bool: ...
 
 
@@ -85,7 +92,15 @@ def _toggle(desk: Desk) -> None:
     model, at = desk.model, _step(desk)
     step = model.style.steps[at]
     verb = "switch on" if step.off else "switch off"
-    model.replace_step(at, step.model_copy(update={"off": not step.off}), f"{verb} {step.said()}")
+    model.recipe.replace_step(at, step.model_copy(update={"off": not step.off}), f"{verb} {step.said()}")
+
+
+def _undo(desk: Desk) -> None:
+    desk.model.undo()
+
+
+def _redo(desk: Desk) -> None:
+    desk.model.redo()
 
 
 def _look(by: int) -> Callable[[Desk], None]:
@@ -130,7 +145,7 @@ def _panel(panel: str) -> Action:
 
 def _units(unit: Unit, title: str) -> Action:
     return Action(
-        f"units.{unit}", "View", f"Show {title}", "", lambda desk: desk.model.set_units(unit),
+        f"units.{unit}", "View", f"Show {title}", "", lambda desk: desk.model.recipe.set_units(unit),
         lambda desk: desk.model.style.units != unit, tip=f"Lengths in {title}; what was written keeps its meaning",
     )  # fmt: skip
 
@@ -151,7 +166,7 @@ def _add(do: str) -> Callable[[Desk], None]:
             step = registry.read(value)
             desk.model.set_view("style")
             desk.lay.show_panel("reading")
-            desk.model.add_step(step, step.said())
+            desk.model.recipe.add_step(step, step.said())
 
     return run
 
@@ -266,7 +281,7 @@ def _file() -> tuple[Action, ...]:
             lambda w: not w.worker.is_busy,
         ),
         Action("export.picture", "File", "Save a picture…", "", lambda w: w.docs.save_picture(), _has_canvas, "image"),
-        Action("file.settings", "File", "Settings…", "Ctrl+,", lambda w: w.show_settings(), icon="settings"),
+        Action("file.settings", "File", "Settings…", "Ctrl+,", lambda w: w.pages.show_settings(), icon="settings"),
         Action("file.quit", "File", "Quit", "Ctrl+Q", lambda w: w.close()),
     )  # fmt: skip
 
@@ -280,19 +295,19 @@ def _steps() -> tuple[Action, ...]:
         Action("step.rename", "Step", "Name the step", "F2", lambda w: w.rename_step(), _has_step, "pencil"),
         Action(
             "step.duplicate", "Step", "Duplicate the step", "Ctrl+Shift+D",
-            lambda w: w.model.duplicate_step(_step(w)), _has_step, "copy",
+            lambda w: w.model.recipe.duplicate_step(_step(w)), _has_step, "copy",
         ),
         Action("step.off", "Step", "Switch the step off or on", "Ctrl+Shift+O", _toggle, _has_step, "eye-off"),
         Action(
-            "step.earlier", "Step", "Step earlier", "Ctrl+Shift+Left", lambda w: w.model.move_step(_step(w), -1),
+            "step.earlier", "Step", "Step earlier", "Ctrl+Shift+Left", lambda w: w.model.recipe.move_step(_step(w), -1),
             lambda w: _has_step(w) and _step(w) > 0, "chevron-left",
         ),
         Action(
-            "step.later", "Step", "Step later", "Ctrl+Shift+Right", lambda w: w.model.move_step(_step(w), 1),
+            "step.later", "Step", "Step later", "Ctrl+Shift+Right", lambda w: w.model.recipe.move_step(_step(w), 1),
             lambda w: _has_step(w) and _step(w) + 1 < len(w.model.style.steps), "chevron-right",
         ),
         Action(
-            "step.remove", "Step", "Remove the step", "Ctrl+Backspace", lambda w: w.model.remove_step(_step(w)),
+            "step.remove", "Step", "Remove the step", "Ctrl+Backspace", lambda w: w.model.recipe.remove_step(_step(w)),
             _has_step, "trash-2",
         ),
         Action(
@@ -344,10 +359,10 @@ def actions() -> tuple[Action, ...]:
     return (
         *_file(),
         Action(
-            "edit.undo", "Edit", "Undo", "Ctrl+Z", lambda w: w.model.undo(), lambda w: bool(w.model.undo_title), "undo-2",
+            "edit.undo", "Edit", "Undo", "Ctrl+Z", _undo, lambda w: bool(w.model.history.undo_title), "undo-2",
         ),
         Action(
-            "edit.redo", "Edit", "Redo", "Ctrl+Shift+Z", lambda w: w.model.redo(), lambda w: bool(w.model.redo_title), "redo-2",
+            "edit.redo", "Edit", "Redo", "Ctrl+Shift+Z", _redo, lambda w: bool(w.model.history.redo_title), "redo-2",
         ),
         Action(
             "edit.copy_picture", "Edit", "Copy the picture", "Ctrl+Shift+C", lambda w: w.docs.copy_picture(), _has_canvas,
@@ -372,9 +387,10 @@ def actions() -> tuple[Action, ...]:
             tip="The keyboard goes on: header, steps, table, panel, recipe",
         ),
         Action(
-            "help.guide", "Help", "Guide", "F1", lambda w: w.show_guide(), icon="book-open", tip="The page about what you see",
+            "help.guide", "Help", "Guide", "F1", lambda w: w.pages.show_guide(),
+            icon="book-open", tip="The page about what you see",
         ),
-        Action("help.commands", "Help", "Find a command…", "Ctrl+K", lambda w: w.show_commands(), icon="command"),
-        Action("help.tour", "Help", "Show me the ring", "", lambda w: w.show_tour(), icon="graduation-cap"),
-        Action("help.about", "Help", "About Zesty Pivot", "", lambda w: w.about()),
+        Action("help.commands", "Help", "Find a command…", "Ctrl+K", lambda w: w.pages.show_commands(), icon="command"),
+        Action("help.tour", "Help", "Show me the ring", "", lambda w: w.pages.show_tour(), icon="graduation-cap"),
+        Action("help.about", "Help", "About Zesty Pivot", "", lambda w: w.pages.about()),
     )  # fmt: skip

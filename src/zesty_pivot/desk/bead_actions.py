@@ -81,9 +81,9 @@ def use(model: DeskModel, as_: As) -> None:
 
 def _put(model: DeskModel, step: Step, at: int | None) -> None:
     if at is None:
-        model.add_step(step, step.said())
+        model.recipe.add_step(step, step.said())
     else:
-        model.replace_step(at, step, step.said())
+        model.recipe.replace_step(at, step, step.said())
 
 
 def can_park(model: DeskModel) -> bool:
@@ -100,8 +100,8 @@ def park(model: DeskModel) -> None:
     piece, dart = found
     for place in HARMLESS:
         value = {"do": "dart.park", "on": piece.name, "darts": [dart.id], "to": {"station": place}}
-        if model.would_change(registry.read(value)):
-            model.add_step(registry.read(value), f"park the {words(dart.id)} dart")
+        if model.recipe.would_change(registry.read(value)):
+            model.recipe.add_step(registry.read(value), f"park the {words(dart.id)} dart")
             return
     model.say(f"The {words(dart.id)} dart cannot be put away: no harmless place has a clear way.", fault=True)
 
@@ -120,4 +120,4 @@ def bring_back(model: DeskModel) -> None:
         piece = next(piece for piece in model.pattern.pieces if any(dart.parked for dart in piece.darts))
         value = {"do": "dart.return", "on": piece.name}
     step = registry.read(value)
-    model.add_step(step, step.said())
+    model.recipe.add_step(step, step.said())

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from pathlib import Path
-from typing import TYPE_CHECKING
+from typing import TYPE_CHECKING, Protocol
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.exports.base import FULL, Export
@@ -17,17 +17,40 @@ from zesty_pivot.desk import opening
 from zesty_pivot.desk.opening import OpenDocument
 
 if TYPE_CHECKING:
-    from zesty_pivot.desk.window import Window
+    from zesty_pivot.desk.ask import Asker
+    from zesty_pivot.desk.fault_teller import FaultTeller
+    from zesty_pivot.desk.keeping import Keeper
+    from zesty_pivot.desk.lay import Lay
+    from zesty_pivot.desk.model import DeskModel
+    from zesty_pivot.desk.notice import Notice
+    from zesty_pivot.desk.table.canvas import Canvas
+    from zesty_pivot.desk.work import Worker
 
 STYLES = "Styles (*.zpiv)"
 STYLES_AND_BLOCKS = "Styles and blocks (*.zpiv *.zblock)"
 BLOCKS = "Blocks (*.zblock)"
 
 
+class Host(Protocol):
+    """What the work with files asks of the window."""
+
+    model: DeskModel
+    lay: Lay
+    keeper: Keeper
+    worker: Worker
+    ask: Asker
+    notice: Notice
+    faults: FaultTeller
+
+    def canvas(self) -> Canvas: ...
+    def paper_chosen(self) -> str: ...
+    def show_file(self, path: Path) -> None: ...
+
+
 class Documents:
     """What the window does with files. Faults are said, and nothing is lost."""
 
-    def __init__(self, window: Window) -> None:
+    def __init__(self, window: Host) -> None:
         self._window = window
         self._model = window.model
 
@@ -50,7 +73,7 @@ class Documents:
 
     def may_leave(self) -> bool:
         """Whether the document may be left: asks when something would be lost."""
-        if not self._model.is_dirty:
+        if not self._model.file.is_dirty:
             return True
         answer = self._ask.keep_changes(self._model.style.name)
         return self.save() if answer == "save" else answer == "discard"
@@ -64,7 +87,7 @@ class Documents:
         def show(opened: OpenDocument) -> None:
             if self._model.style is not left and not self.may_leave():
                 return  # something was changed while the file was being worked out
-            self._model.adopt(opened)
+            self._model.file.adopt(opened)
             self._model.say(f"Opened {path.name}.")
             if path.suffix != block_file.SUFFIX:
                 keeper.change(lambda settings: settings.with_recent(path))
@@ -93,7 +116,7 @@ class Documents:
         """Opens a demo style, the first when none is given."""
         if self.may_leave():
             opened = style or demo_style()
-            self._model.replace(opened, None)
+            self._model.file.replace(opened, None)
             self._model.say(f"This is a demo: {opened.name}.")
 
     def bring_back(self, left: Leftover) -> bool:
@@ -104,10 +127,10 @@ class Documents:
 
     def save(self) -> bool:
         """Saves, asking for a name when there is none; false when it was not saved."""
-        path = self._model.path
+        path = self._model.file.path
         if path is None:
             return self.save_as()
-        if self._model.is_changed_on_disk and path.exists():
+        if self._model.file.is_changed_on_disk and path.exists():
             answer = self._ask.changed_on_disk(path.name)
             if answer == "other":
                 return self.save_as()
@@ -117,7 +140,7 @@ class Documents:
 
     def save_as(self) -> bool:
         """Saves under another name."""
-        start = f"{self._model.style.name}{SUFFIX}" if self._model.path is None else str(self._model.path)
+        start = f"{self._model.style.name}{SUFFIX}" if self._model.file.path is None else str(self._model.file.path)
         path = self._ask.save_file("Save the style", start, STYLES)
         if path is None:
             return False
@@ -125,7 +148,7 @@ class Documents:
 
     def _save_to(self, path: Path) -> bool:
         path = path.absolute()
-        if not self._tried(lambda: self._model.save(path), f"Saved {path.name}."):
+        if not self._tried(lambda: self._model.file.save(path), f"Saved {path.name}."):
             return False
         self._window.keeper.change(lambda settings: settings.with_recent(path))
         self._window.notice.drop("disk")
@@ -133,21 +156,21 @@ class Documents:
 
     def look_at_disk(self) -> None:
         """Says when something else has changed the file, and offers to take its version."""
-        path = self._model.path
-        if path is None or not self._model.is_changed_on_disk:
+        path = self._model.file.path
+        if path is None or not self._model.file.is_changed_on_disk:
             return
         if not path.exists():
             self._window.notice.put("disk", f"{path.name} is no longer there. Save to write it again.", [("Save", self.save)])
             return
         self._window.notice.put(
             "disk", f"Something else has changed {path.name} since it was opened.",
-            [("Take its version", self._take_theirs), ("Keep mine", self._model.keep_mine)],
+            [("Take its version", self._take_theirs), ("Keep mine", self._model.file.keep_mine)],
         )  # fmt: skip
 
     def _take_theirs(self) -> None:
-        path = self._model.path
+        path = self._model.file.path
         if path is not None and self.may_leave():
-            self._tried(lambda: self._model.open(path), f"Opened {path.name} as it is now.")
+            self._tried(lambda: self._model.file.open(path), f"Opened {path.name} as it is now.")
 
     def rename(self) -> None:
         """Asks for the style's name."""
@@ -167,7 +190,7 @@ class Documents:
 
     def export(self, one: Export) -> None:
         """Saves the style in a format: the PDF as the paper view shows it, tiled or on one page."""
-        chosen = self._window.paper.chosen
+        chosen = self._window.paper_chosen()
         path = self._ask.save_file(f"Save the {one.title}", f"{self._model.style.name}{one.ending}", one.kind)
         if path is None:
             return
@@ -195,7 +218,7 @@ class Documents:
         )  # fmt: skip
 
     def _paper(self) -> str:
-        chosen = self._window.paper.chosen
+        chosen = self._window.paper_chosen()
         return "A4" if chosen == FULL else chosen
 
     def export_all(self) -> None:
@@ -262,7 +285,7 @@ class Documents:
         if self.may_leave():
             units = self._window.keeper.settings.units
             fresh = style_file.from_block(demo_style().block).model_copy(update={"units": units})
-            self._model.replace(fresh, None)
+            self._model.file.replace(fresh, None)
             self._model.say("A new style over the demo's block.")
 
 

@@ -144,19 +144,19 @@ class FinishView(QWidget):
         for name, field in self.ease.items():
             self._row(f"Ease at the {name}", field, column)
             field.committed.connect(
-                lambda text, name=name: model.set_finish({"wearing_ease": {name: text or None}}, f"ease at the {name}")
+                lambda text, name=name: model.recipe.set_finish({"wearing_ease": {name: text or None}}, f"ease at the {name}")
             )
         self._row("The neckline's edge can be pulled by", self.stretch, column)
-        self.stretch.committed.connect(lambda text: model.set_finish({"stretch": text}, "stretch of the neckline"))
+        self.stretch.committed.connect(lambda text: model.recipe.set_finish({"stretch": text}, "stretch of the neckline"))
         column.addWidget(label("Label", "heading"))
         self._row("Size", self.size_edit, column)
         self._row("Date", self.date_edit, column)
-        self.setback.picked.connect(lambda name: model.set_finish({"setback": name}, "another set-back"))
-        self.fold.picked.connect(lambda name: model.set_finish({"fold": name}, "another fold"))
-        self.end.picked.connect(lambda name: model.set_finish({"end": name}, "another end at the mouth"))
-        self.weight.picked.connect(lambda name: model.set_finish({"weight": name}, "another thickness"))
-        self.allowance.picked.connect(lambda name: model.set_finish({"allowance": name}, "another allowance"))
-        self.cut_away.committed.connect(lambda text: model.set_finish({"cut_away": text}, "cut-away allowance"))
+        self.setback.picked.connect(lambda name: model.recipe.set_finish({"setback": name}, "another set-back"))
+        self.fold.picked.connect(lambda name: model.recipe.set_finish({"fold": name}, "another fold"))
+        self.end.picked.connect(lambda name: model.recipe.set_finish({"end": name}, "another end at the mouth"))
+        self.weight.picked.connect(lambda name: model.recipe.set_finish({"weight": name}, "another thickness"))
+        self.allowance.picked.connect(lambda name: model.recipe.set_finish({"allowance": name}, "another allowance"))
+        self.cut_away.committed.connect(lambda text: model.recipe.set_finish({"cut_away": text}, "cut-away allowance"))
         self.size_edit.setAccessibleName("Size")
         self.date_edit.setAccessibleName("Date")
         self.size_edit.editingFinished.connect(lambda: self._label("size", self.size_edit.text()))
@@ -164,7 +164,7 @@ class FinishView(QWidget):
 
     def _label(self, key: str, text: str) -> None:
         if text != getattr(self._model.style.finish, key):
-            self._model.set_finish({key: text}, f"label {key}")
+            self._model.recipe.set_finish({key: text}, f"label {key}")
 
     @contained("the finish view")
     def refresh(self) -> None:
@@ -236,10 +236,10 @@ class FinishView(QWidget):
         choice = Choice(title)
         kind, _colon, name = key.partition(":")
         if kind == "cut":
-            choice.picked.connect(lambda value: self._model.set_finish({"cut": {name: value}}, "cut order"))
+            choice.picked.connect(lambda value: self._model.recipe.set_finish({"cut": {name: value}}, "cut order"))
         else:
             choice.picked.connect(
-                lambda value: self._model.set_finish(
+                lambda value: self._model.recipe.set_finish(
                     {"darts": {name: {"end": None if value == "school" else value}}}, "end at the mouth"
                 )
             )
@@ -251,7 +251,7 @@ class FinishView(QWidget):
         self._own_edges[key] = at
         field = CalcField(self._length_words, title, may_be_empty=True)
         field.committed.connect(
-            lambda text: self._model.set_finish({"allowances": {key: text or None}}, f"allowance of the {edge}")
+            lambda text: self._model.recipe.set_finish({"allowances": {key: text or None}}, f"allowance of the {edge}")
         )
         self.own_fields[key] = field
         self._row(title, field, self._own_rows)

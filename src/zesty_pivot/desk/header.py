@@ -85,7 +85,7 @@ class Header(QWidget):
         self.crumb.setText(metrics.elidedText(block.partition(",")[0], Qt.TextElideMode.ElideRight, 190) + "  ›")
         self.crumb.setToolTip(f"The block: {block}")
         shown = self.title.fontMetrics().elidedText(name, Qt.TextElideMode.ElideRight, self._name_room)
-        self.title.setText(f"{shown}{' *' if self._model.is_dirty else ''}")
+        self.title.setText(f"{shown}{' *' if self._model.file.is_dirty else ''}")
         self.title.setToolTip(name)
         for view, tab in self.tabs.items():
             tab.setChecked(view == self._model.view)

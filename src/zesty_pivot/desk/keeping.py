@@ -35,7 +35,7 @@ class Keeper(QObject):
         except ZestyError as fault:
             self._tell(str(fault))
         model.document_changed.connect(self.note)
-        model.saving.connect(self.write_now)
+        model.file.saving.connect(self.write_now)
 
     @property
     def trouble(self) -> str:
@@ -53,8 +53,8 @@ class Keeper(QObject):
         journal, model = self._journal, self._model
         if journal is None:
             return
-        style, path, base = model.style, model.path, model.stamp
-        if model.is_dirty:
+        style, path, base = model.style, model.file.path, model.file.stamp
+        if model.file.is_dirty:
             self.writer.put("journal", lambda: journal.write(style, path, base))
         else:
             self.writer.put("journal", journal.clear)
@@ -62,7 +62,7 @@ class Keeper(QObject):
     def write_now(self) -> None:
         """Writes down what is about to be saved, before it is: a program that ends in between leaves no older state behind
         than the file has. Waits for the disk, as saving does."""
-        if self._journal is not None and self._model.is_dirty:
+        if self._journal is not None and self._model.file.is_dirty:
             self.note()
             self.writer.flush()
 
@@ -76,7 +76,7 @@ class Keeper(QObject):
         Raises a ZestyError, and keeps everything, when the work cannot be worked out.
         """
         # What is older than its file comes back as a style of its own, so that saving it cannot take the newer one's place.
-        self._model.recover(left.style, None if left.is_older else left.document)
+        self._model.file.recover(left.style, None if left.is_older else left.document)
         self.note()
         self.writer.put(f"forget {left.path}", lambda: forget(left))
 

@@ -28,7 +28,7 @@ def true_all(model: DeskModel) -> None:
         if mend is None or mend.step is None:
             break
         tried.append(mend.step)
-        model.mend(mend)
+        model.recipe.mend(mend)
         if model.derived.derivation.states[-1].error is not None:
             model.undo()
     made = len(model.style.steps) - count

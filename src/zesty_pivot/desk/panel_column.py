@@ -107,6 +107,12 @@ class PanelColumn(QWidget):
 
         return self._added(NeckPanel(self._model, self._lay))
 
+    def restyle(self) -> None:
+        """What is drawn once, in the colours of another theme."""
+        self.reading.restyle()
+        if "neck" in vars(self):
+            self.neck.gallery.restyle()
+
     def _added(self, panel: P) -> P:
         self.stack.addWidget(panel)
         return panel

@@ -171,7 +171,7 @@ class PaperView(QWidget):
         layout.addWidget(self.canvas, 1)
         layout.addWidget(side)
         self.paper.picked.connect(self.choose)
-        self.hand.picked.connect(lambda way: model.set_finish({"hand_sheet": way}, "hand sheet"))
+        self.hand.picked.connect(lambda way: model.recipe.set_finish({"hand_sheet": way}, "hand sheet"))
         model.changed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
         self.refresh()

@@ -75,7 +75,7 @@ class _Shots:
         window.begin(with_start_page=True)
         window.resize(SIZE)
         _wait(200)
-        window.start_page.show_leftovers(())
+        window.views.start_page.show_leftovers(())
         self.shot("start")
         window.model.set_view("style")
         self._compared()
@@ -108,7 +108,7 @@ class _Shots:
         from zesty_pivot.data.demo import demo_styles
 
         window = self.window
-        window.model.replace(demo_styles()[1], None)
+        window.model.file.replace(demo_styles()[1], None)
         window.lay.trace_state(0)
         window.lay.show_panel("trace")
         self.shot("trace")
@@ -122,7 +122,7 @@ class _Shots:
         self.shot("hand")
         window.model.choose_step(None)
         window.lay.show_panel("reading")
-        window.model.replace(demo_styles()[0], None)
+        window.model.file.replace(demo_styles()[0], None)
         window.lay.set_fold(1.0)
         self.shot("fold")
         window.lay.set_fold(0.0)
@@ -135,13 +135,13 @@ class _Shots:
         window = self.window
         parts = [{"to": {"station": "mid_armhole"}, "share": "30%"}, {"to": {"station": "side_bust"}}]
         split = {"do": "dart.split", "on": "front", "dart": "shoulder", "parts": parts}
-        window.model.replace(demo_styles()[0].with_steps((registry.read(split),)), None)
+        window.model.file.replace(demo_styles()[0].with_steps((registry.read(split),)), None)
         window.model.choose_step(0)
-        window.model.replace(demo_styles()[3], None)
+        window.model.file.replace(demo_styles()[3], None)
         window.model.choose_step(1)
         self.shot("gathers")
-        window.model.replace(demo_styles()[4], None)
-        window.model.replace(demo_styles()[1], None)
+        window.model.file.replace(demo_styles()[4], None)
+        window.model.file.replace(demo_styles()[1], None)
         window.lay.show_panel("practise")
         practise = window.side.practise
         practise.begin_with(7, "whole")
@@ -149,7 +149,7 @@ class _Shots:
         practise.reveal()
         self.shot("practise")
         window.lay.show_panel("reading")
-        window.model.replace(demo_styles()[0], None)
+        window.model.file.replace(demo_styles()[0], None)
 
     def _panels(self) -> None:
         """A princess line with its handles, the table of intakes with the curvature, panels apart, a strapless edge."""
@@ -160,7 +160,7 @@ class _Shots:
 
         window = self.window
         canticle = next(style for style in demo_styles() if style.name.startswith("Canticle"))
-        window.model.replace(canticle, None)
+        window.model.file.replace(canticle, None)
         window.strip.choose(1)
         self.shot("princess")
         window.lay.show_comb(True)
@@ -182,9 +182,9 @@ class _Shots:
             {"do": "line.princess", "on": "front", **lines, "top": "3 cm"},
             {"do": "line.princess", "on": "back", **lines},
         ]  # fmt: skip
-        window.model.replace(demo_styles()[0].with_steps(tuple(registry.read(step) for step in steps)), None)
+        window.model.file.replace(demo_styles()[0].with_steps(tuple(registry.read(step) for step in steps)), None)
         self.shot("strapless")
-        window.model.replace(demo_styles()[0], None)
+        window.model.file.replace(demo_styles()[0], None)
 
     def _necks(self) -> None:
         """The matched shoulders of an uneven neck with its facings, the gallery, the opening advice, a camisole."""
@@ -193,12 +193,12 @@ class _Shots:
 
         window, demos = self.window, demo_styles()
         evensong = next(style for style in demos if style.name.startswith("Evensong"))
-        window.model.replace(evensong, None)
+        window.model.file.replace(evensong, None)
         window.run("panel.neck")
         panel = window.side.neck
         panel.gallery.finish()
         self.shot("asymmetric")
-        window.model.replace(next(style for style in demos if style.name.startswith("Antiphon")), None)
+        window.model.file.replace(next(style for style in demos if style.name.startswith("Antiphon")), None)
         window.strip.choose(2)
         area = panel.findChildren(QScrollArea)[0]
         bar = area.verticalScrollBar()
@@ -208,14 +208,14 @@ class _Shots:
         if bar is not None:
             bar.setValue(0)
         plain = registry.read({"do": "neck.shape", "on": "front", "shape": "round"})
-        window.model.replace(demos[0].with_steps((*demos[0].steps, plain)), None)
+        window.model.file.replace(demos[0].with_steps((*demos[0].steps, plain)), None)
         window.strip.choose(2)
         self.shot("opening")
         camisole = [{"do": "neck.shape", "on": "front", "shape": "camisole"},
                     {"do": "piece.facing", "on": "front", "kind": "camisole"}]  # fmt: skip
-        window.model.replace(demos[0].with_steps(tuple(registry.read(step) for step in camisole)), None)
+        window.model.file.replace(demos[0].with_steps(tuple(registry.read(step) for step in camisole)), None)
         window.model.choose_pivot(None)
         window.run("panel.reading")
         window.strip.choose(2)
         self.shot("camisole")
-        window.model.replace(demos[0], None)
+        window.model.file.replace(demos[0], None)

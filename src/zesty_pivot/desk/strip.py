@@ -186,7 +186,7 @@ class RecipeStrip(QWidget):
     def _rename(self, number: int, name: str) -> None:
         step = self._model.style.steps[number - 1]
         if name != step.name:
-            self._model.replace_step(number - 1, step.model_copy(update={"name": name[:120]}), f"name {step.said()}")
+            self._model.recipe.replace_step(number - 1, step.model_copy(update={"name": name[:120]}), f"name {step.said()}")
 
     # Dragging cards.
 
@@ -202,7 +202,7 @@ class RecipeStrip(QWidget):
     def drop(self, step: int, x: float) -> None:
         """Puts a dragged step down at x (px of the row)."""
         goal = self.goal_at(x)
-        self._model.move_step(step, (goal - 1 if goal > step else goal) - step)
+        self._model.recipe.move_step(step, (goal - 1 if goal > step else goal) - step)
 
     def reveal(self, x: float) -> None:
         """Scrolls on while a card is dragged to an end of the strip."""

@@ -77,7 +77,7 @@ class StepForm(QWidget):
         except ValidationError as fault:
             self.model.say(faults(fault), fault=True)
             return
-        self.model.replace_step(self.at, step, title)
+        self.model.recipe.replace_step(self.at, step, title)
 
     def worth_of_length(self) -> Callable[[str], str]:
         """Words for a length field's value, in the style's unit."""

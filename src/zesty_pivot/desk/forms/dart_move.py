@@ -81,7 +81,7 @@ def first_step(model: DeskModel) -> dict[str, object] | None:
                 continue
             for name in ("french", "mid_armhole", "side_bust", "waist", "mid_shoulder"):
                 found: dict[str, object] = {"do": DO, "on": piece.name, "dart": dart.id, "to": {"station": name}}
-                if model.would_change(registry.read(found)):
+                if model.recipe.would_change(registry.read(found)):
                     return found
     return None
 

@@ -171,7 +171,7 @@ def first_step(model: DeskModel) -> dict[str, object] | None:
             for name in ("mid_armhole", "side_bust", "mid_neck", "waist"):
                 part = {"to": {"station": name}, "share": "50%"}
                 value: dict[str, object] = {"do": DO, "on": piece.name, "dart": dart.id, "parts": [part]}
-                if model.would_change(registry.read(value)):
+                if model.recipe.would_change(registry.read(value)):
                     return value
     return None
 

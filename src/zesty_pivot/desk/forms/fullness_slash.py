@@ -13,8 +13,8 @@ from zesty_pivot.core.steps.fullness_slash import Slash
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.place_field import PlaceField
 from zesty_pivot.desk.forms.places import chosen_first, first_change
-from zesty_pivot.desk.forms.plain import PlainForm, plain
-from zesty_pivot.desk.forms.rows import LengthRow, PieceRow, PlaceRow, Row
+from zesty_pivot.desk.forms.plain import plain
+from zesty_pivot.desk.forms.rows import LengthRow, PieceRow, PlaceRow, Row, RowForm
 from zesty_pivot.desk.model import DeskModel
 
 DO = "fullness.slash"
@@ -27,7 +27,7 @@ WAYS = (("side_waist", "mid_armhole"), ("centre_waist", "mid_neck"), ("mid_neck"
 class EndRow(Row):
     """Where the slash ends: at a hinge, or at the pivot of a dart."""
 
-    def field(self, form: PlainForm) -> QWidget:
+    def field(self, form: RowForm) -> QWidget:
         place = PlaceField(self.title, form.worth_of_place)
 
         def pivot(key: str) -> None:

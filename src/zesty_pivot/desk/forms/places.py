@@ -67,7 +67,7 @@ def chosen_darts(model: DeskModel) -> Iterator[tuple[Piece, Dart]]:
 
 def first_change(model: DeskModel, values: Iterable[dict[str, object]]) -> dict[str, object] | None:
     """The first of some steps (JSON) that can be done and would change the pattern on the table; None when none would."""
-    return next((value for value in values if model.would_change(registry.read(value))), None)
+    return next((value for value in values if model.recipe.would_change(registry.read(value))), None)
 
 
 def offered(model: DeskModel, do: str) -> dict[str, object] | None:

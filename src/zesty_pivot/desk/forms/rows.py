@@ -5,7 +5,7 @@ from __future__ import annotations
 from abc import abstractmethod
 from collections.abc import Callable
 from dataclasses import dataclass
-from typing import TYPE_CHECKING, Any
+from typing import Any, Protocol
 
 from PyQt6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
 
@@ -17,8 +17,24 @@ from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.forms.place_field import PlaceField
 
-if TYPE_CHECKING:
-    from zesty_pivot.desk.forms.plain import PlainForm
+
+class RowForm(Protocol):
+    """What a row asks of the form that it is in."""
+
+    before: Pattern | None
+
+    def change(self, values: dict[str, Any], title: str) -> None:
+        """Other values of the form's step, as one entry of the history."""
+
+    def worth_of_length(self) -> Callable[[str], str]:
+        """Words for a length field's value, in the style's unit."""
+
+    def worth_of_signed(self, text: str) -> str:
+        """Words for a length that may be negative or nothing."""
+
+    def worth_of_place(self, text: str) -> str:
+        """Words for how far along an edge a place is."""
+
 
 Shown = Callable[[Any], bool]
 
@@ -43,7 +59,7 @@ class Row:
         return self.when(step)
 
     @abstractmethod
-    def field(self, form: PlainForm) -> QWidget:
+    def field(self, form: RowForm) -> QWidget:
         """A new field that writes into the form's step."""
 
     @abstractmethod
@@ -62,7 +78,7 @@ class ChoiceRow(Row):
     choices: Callable[[Any, Piece | None], list[tuple[str, str]]] = lambda _step, _piece: []
     written: str = ""  # the name in the file, where it is another
 
-    def field(self, form: PlainForm) -> QWidget:
+    def field(self, form: RowForm) -> QWidget:
         choice = Choice(self.title)
         choice.picked.connect(
             lambda value: form.change({self.written or self.key: value}, f"{self.title.lower()}: {words(value)}")
@@ -82,7 +98,7 @@ class PieceRow(Row):
     title: str = "Piece"
     follow: Callable[[Piece], dict[str, Any]] = lambda _piece: {}
 
-    def field(self, form: PlainForm) -> QWidget:
+    def field(self, form: RowForm) -> QWidget:
         choice = Choice(self.title)
 
         def pick(name: str) -> None:
@@ -100,7 +116,7 @@ class PieceRow(Row):
 class OtherRow(Row):
     """Another piece, by its name."""
 
-    def field(self, form: PlainForm) -> QWidget:
+    def field(self, form: RowForm) -> QWidget:
         choice = Choice(self.title)
         choice.picked.connect(lambda name: form.change({self.key: name}, f"with the {words(name)}"))
         return choice
@@ -117,7 +133,7 @@ class LengthRow(Row):
     signed: bool = False
     clears: tuple[str, ...] = ()  # parameters that go when this one is given
 
-    def field(self, form: PlainForm) -> QWidget:
+    def field(self, form: RowForm) -> QWidget:
         field = CalcField(
             form.worth_of_signed if self.signed else form.worth_of_length(), self.title, may_be_empty=bool(self.empty)
         )
@@ -141,7 +157,7 @@ class NumberRow(LengthRow):
 
     read: Callable[[str], object] = share_of
 
-    def field(self, form: PlainForm) -> QWidget:
+    def field(self, form: RowForm) -> QWidget:
         def worth(text: str) -> str:
             self.read(text)
             return ""
@@ -161,7 +177,7 @@ class NumberRow(LengthRow):
 class ShareRow(NumberRow):
     """A share, kept as it was written."""
 
-    def field(self, form: PlainForm) -> QWidget:
+    def field(self, form: RowForm) -> QWidget:
         def worth(text: str) -> str:
             return f"= {100 * share_of(text):.4g} %"
 
@@ -183,7 +199,7 @@ class PlaceRow(Row):
     written: str = ""  # the name in the file, where it is another
     empty: str = ""
 
-    def field(self, form: PlainForm) -> QWidget:
+    def field(self, form: RowForm) -> QWidget:
         place = PlaceField(self.title, form.worth_of_place)
         name = self.written or self.key
         place.placed.connect(lambda value: form.change({name: value}, "another place"))
@@ -201,7 +217,7 @@ class PlaceRow(Row):
 class FlagRow(Row):
     """Yes or no."""
 
-    def field(self, form: PlainForm) -> QWidget:
+    def field(self, form: RowForm) -> QWidget:
         box = QCheckBox(self.title)
         box.clicked.connect(lambda on: form.change({self.key: on or None}, self.title.lower()))
         return box
@@ -217,7 +233,7 @@ class TicksRow(Row):
     known: Callable[[Piece], list[str]] = lambda piece: [dart.id for dart in piece.darts]
     least: int = 1
 
-    def field(self, form: PlainForm) -> QWidget:
+    def field(self, form: RowForm) -> QWidget:
         return Ticks(form, self)
 
     def show(self, field: Any, step: Any, before: Pattern) -> None:
@@ -228,7 +244,7 @@ class TicksRow(Row):
 class Ticks(QWidget):
     """A column of darts to tick."""
 
-    def __init__(self, form: PlainForm, row: TicksRow) -> None:
+    def __init__(self, form: RowForm, row: TicksRow) -> None:
         super().__init__()
         self._form, self._row = form, row
         self.boxes: dict[str, QCheckBox] = {}

@@ -26,7 +26,7 @@ _DOWN = 0.74  # of the block's front from its top, shown
 
 
 @dataclass(frozen=True)
-class _Drawn:
+class _Tried:
     """A shape's pattern on the block, or why it cannot be."""
 
     pattern: Pattern | None
@@ -92,7 +92,7 @@ class Gallery(QWidget):
             grid.addWidget(choice, number // COLUMNS, number % COLUMNS)
         self._block: Pattern | None = None
         self._plain = Pattern(())  # the block with its upper darts put away, on which a shape is seen best
-        self._made: dict[str, _Drawn] = {}
+        self._made: dict[str, _Tried] = {}
         self._waiting: list[str] = []
         self._scope = Scope()
         self._timer = QTimer(self)
@@ -148,17 +148,17 @@ def _without_darts(block: Pattern, scope: Scope) -> Pattern:
     return made
 
 
-def _worked(name: str, plain: Pattern, block: Pattern, scope: Scope) -> _Drawn:
+def _worked(name: str, plain: Pattern, block: Pattern, scope: Scope) -> _Tried:
     names = [piece.name for piece in block.pieces]
     on = "front" if "front" in names else names[0]
     other = "back" if "back" in names and on != "back" else ""
     step, fault = ShapeNeck(on=on, other=other, shape=name), ""
     for pattern in (plain, block):  # some shapes cut darts away that cannot wait below
         try:
-            return _Drawn(attempt(step, pattern, Context(block, scope)).pattern)
+            return _Tried(attempt(step, pattern, Context(block, scope)).pattern)
         except ZestyError as found:
             fault = str(found)
-    return _Drawn(None, fault)
+    return _Tried(None, fault)
 
 
 def _picture(pattern: Pattern, block: Pattern, ratio: float) -> QPixmap:

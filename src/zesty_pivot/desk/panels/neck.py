@@ -172,9 +172,9 @@ class NeckPanel(QWidget):
         at = self._at()
         _style, _at, step = self._with(name)
         if at is None:
-            self._model.add_step(step, f"{shape_of(name).title} neckline")
+            self._model.recipe.add_step(step, f"{shape_of(name).title} neckline")
         else:
-            self._model.replace_step(at, step, f"{shape_of(name).title} neckline")
+            self._model.recipe.replace_step(at, step, f"{shape_of(name).title} neckline")
             self._model.choose_step(at)
 
     def _open(self, kind: str) -> None:
@@ -188,7 +188,7 @@ class NeckPanel(QWidget):
         value = {"do": "neck.opening", "on": "back", "kind": kind, "length": f"{found.zip_mm:.0f} mm"}
         try:
             self._model.choose_step(None)
-            self._model.add_step(registry.read(value), f"{kind} at the back")
+            self._model.recipe.add_step(registry.read(value), f"{kind} at the back")
         except (ZestyError, ValidationError) as fault:
             self._model.say(str(fault), fault=True)
 
@@ -203,6 +203,6 @@ class NeckPanel(QWidget):
             self._model.say(str(fault), fault=True)
             return
         if at is None:
-            self._model.add_step(step, "wider neckline")
+            self._model.recipe.add_step(step, "wider neckline")
         else:
-            self._model.replace_step(at, step, "wider neckline")
+            self._model.recipe.replace_step(at, step, "wider neckline")

@@ -213,7 +213,7 @@ class PractisePanel(QWidget):
         if asked is not None and self.is_shown:
             self.asked = None
             step = step_of(asked.move)
-            self._model.add_step(step, step.said())
+            self._model.recipe.add_step(step, step.said())
 
 
 def step_of(move: DartMove) -> MoveDart:

@@ -198,7 +198,7 @@ class ReadingPanel(QWidget):
 
     def _mend(self, mend: Mend) -> None:
         """Does what the finding offers. Its button goes with the finding, so the hand goes back to the table."""
-        self._model.mend(mend)
+        self._model.recipe.mend(mend)
         self._after_mending()
 
     def _limit(self, finding: Finding) -> str:

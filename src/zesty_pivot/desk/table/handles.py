@@ -11,7 +11,8 @@ from PyQt6.QtGui import QPainter, QPen
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import Canvas
-from zesty_pivot.desk.table.grips import GRIPS, Grips, Scene
+from zesty_pivot.desk.table.grips.base import Grips, Scene
+from zesty_pivot.desk.table.grips.registry import all_grips
 from zesty_pivot.desk.theme import NOW
 
 GRIP = 10.0  # px round a handle
@@ -35,7 +36,7 @@ class Handles:
         if at is None or self._model.state_index != at + 1 or at + 1 >= len(derivation.states):
             return None
         state, before = derivation.states[at + 1], derivation.states[at].pattern
-        grips = GRIPS.get(type(state.step)) if state.step is not None else None
+        grips = all_grips().get(type(state.step)) if state.step is not None else None
         if grips is None or state.step is None or state.step.off or not before.has(state.step.on):
             return None
         return at, grips, Scene(state.step, before, state.pattern, derivation.block, self._model.style.scope())
@@ -110,7 +111,7 @@ class Handles:
             self._model.preview(None)
             self._model.say(f"Not moved: {fault.what}.", fault=True)
             return
-        self._model.replace_step(found[0], step, step.said())
+        self._model.recipe.replace_step(found[0], step, step.said())
 
 
 def _apart(one: QPointF, two: QPointF) -> float:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import TYPE_CHECKING, Any
+from typing import Any
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.necklines.registry import shape_of
@@ -10,9 +10,7 @@ from zesty_pivot.core.piece import Pattern, Piece, Side
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import length_mm
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
-
-if TYPE_CHECKING:
-    from zesty_pivot.desk.table.grips import Scene
+from zesty_pivot.desk.table.grips.base import Grips, Scene
 
 LEAST_SHARE, MOST_SHARE = -0.2, 1.3  # how far a free curve's points may be dragged past its box
 
@@ -101,3 +99,6 @@ def neck_dragged(scene: Scene, key: str, x: float, y: float) -> dict[str, Any] |
     if own is None:  # from the block until now: it is said from the centre, or from the neck point
         return {key: f"{numbers[key] + by:.0f} mm", f"{key}_from": "centre" if key == "width" else "neck_point"}
     return {key: f"{length_mm(own, scene.scope) + sign * by:.0f} mm"}
+
+
+GRIPS = Grips(ShapeNeck, neck_places, neck_dragged)
