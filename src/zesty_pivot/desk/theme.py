@@ -7,6 +7,7 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from importlib.resources import as_file, files
 from pathlib import Path
+from string import Template
 
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
 
@@ -144,98 +145,9 @@ def display_font(points: float) -> QFont:
 
 
 def stylesheet(theme: Theme) -> str:
-    """The application's style sheet."""
-    t = theme
-    check = (Path(str(files("zesty_pivot.data"))) / "icons" / f"{t.check}.svg").as_posix()
-    arrow = (Path(str(files("zesty_pivot.data"))) / "icons" / f"{t.chevron}.svg").as_posix()
-    return f"""
-    * {{ font-family: "{TEXT}"; font-size: 10pt; color: {t.ink}; }}
-    QMainWindow, QDialog, QMessageBox, QFileDialog {{ background: {t.panel}; }}
-    QWidget#panel, QWidget#header, QWidget#strip {{ background: {t.panel}; }}
-    QWidget#header {{ border-bottom: 1px solid {t.edge}; }}
-    QWidget#strip {{ border-top: 1px solid {t.edge}; }}
-    QWidget#left {{ background: {t.panel}; border-right: 1px solid {t.edge}; }}
-    QWidget#right {{ background: {t.panel}; border-left: 1px solid {t.edge}; }}
-    QWidget#foot {{ background: {t.panel}; border-top: 1px solid {t.edge}; }}
-    QFrame#notice {{ background: {t.citrus_pale}; border-bottom: 1px solid {t.edge}; }}
-    QFrame#tour {{ background: {t.paper}; border: 2px solid {t.citrus}; border-radius: 9px; }}
-    QScrollArea, QScrollArea > QWidget > QWidget {{ background: transparent; border: none; }}
-    QLabel#crumb {{ color: {t.quiet}; }}
-    QLabel#title, QLabel#heading {{ font-family: "{DISPLAY}"; font-weight: 600; }}
-    QLabel#title {{ font-size: 14pt; }}
-    QLabel#heading {{ font-size: 12pt; }}
-    QLabel#quiet {{ color: {t.quiet}; }}
-    QLabel#fault {{ color: {t.error}; }}
-    QLabel#warning {{ color: {t.citrus_ink}; font-weight: 600; }}
-    QLabel#figure {{ font-weight: 600; }}
-    QLabel#message {{ color: {t.ink}; background: {t.citrus_pale}; padding: 6px 14px; border: 1px solid {t.edge};
-        border-radius: 7px; }}
-    QLabel#message[fault="true"] {{ background: {t.error_pale}; color: {t.error}; }}
-    QPushButton, QToolButton {{
-        background: {t.paper}; border: 1px solid {t.edge}; border-radius: 6px; padding: 5px 11px;
-    }}
-    QToolButton {{ padding: 4px; }}
-    QPushButton:hover, QToolButton:hover {{ border-color: {t.cool}; }}
-    QPushButton:focus, QToolButton:focus, QComboBox:focus, QLineEdit:focus, QListWidget:focus, QSpinBox:focus {{
-        border: 2px solid {t.cool};
-    }}
-    QPushButton:disabled, QToolButton:disabled {{ color: {t.faint}; background: {t.panel}; }}
-    QPushButton:checked {{ background: {t.cool_pale}; border: 2px solid {t.cool}; }}
-    QPushButton#primary {{ background: {t.cool}; color: {t.paper}; border-color: {t.cool}; font-weight: 600; }}
-    QPushButton#primary:disabled {{ background: {t.edge}; border-color: {t.edge}; color: {t.quiet}; }}
-    QPushButton#tab, QPushButton#tab:checked {{ background: transparent; border: none; border-radius: 0;
-        border-bottom: 3px solid transparent; padding: 9px 12px 7px 12px; color: {t.quiet}; }}
-    QWidget#right QPushButton#tab {{ padding: 7px 4px 5px 4px; }}
-    QPushButton#tab:hover {{ color: {t.ink}; }}
-    QPushButton#tab:checked {{ color: {t.ink}; font-weight: 600; border-bottom: 3px solid {t.citrus}; }}
-    QPushButton#tab:focus {{ color: {t.cool}; border-bottom: 3px solid {t.cool}; }}
-    QToolButton#shape {{ background: {t.panel}; border: 1px solid transparent; border-radius: 6px; padding: 3px 1px;
-        font-size: 8.5pt; }}
-    QToolButton#shape:hover {{ border-color: {t.citrus}; }}
-    QToolButton#shape:focus {{ border-color: {t.cool}; }}
-    QToolButton#shape:checked {{ background: {t.cool_pale}; border-color: {t.cool}; }}
-    QPushButton#step {{ text-align: left; padding: 6px 10px; }}
-    QPushButton#icon {{ padding: 6px 8px; }}
-    QLineEdit, QComboBox, QSpinBox {{
-        background: {t.paper}; border: 1px solid {t.edge}; border-radius: 5px; padding: 4px 7px; min-height: 20px;
-        selection-background-color: {t.cool}; selection-color: {t.paper};
-    }}
-    QLineEdit[fault="true"] {{ border: 2px solid {t.error}; }}
-    QComboBox::drop-down {{ border: none; width: 20px; }}
-    QComboBox::down-arrow {{ image: url("{arrow}"); width: 14px; height: 14px; margin-right: 6px; }}
-    QComboBox QAbstractItemView {{ background: {t.paper}; border: 1px solid {t.edge};
-        selection-background-color: {t.cool_pale}; selection-color: {t.ink}; }}
-    QMenuBar {{ background: {t.panel}; }}
-    QMenuBar::item {{ padding: 4px 10px; background: transparent; }}
-    QMenuBar::item:selected, QMenu::item:selected {{ background: {t.cool_pale}; }}
-    QMenu {{ background: {t.paper}; border: 1px solid {t.edge}; padding: 4px; }}
-    QMenu::item {{ padding: 5px 28px 5px 14px; }}
-    QMenu::item:disabled {{ color: {t.faint}; }}
-    QMenu::separator {{ height: 1px; background: {t.edge}; margin: 4px 8px; }}
-    QToolTip {{ background: {t.ink}; color: {t.paper}; border: none; padding: 5px 8px; }}
-    QCheckBox {{ spacing: 7px; padding: 2px; }}
-    QCheckBox::indicator {{ width: 14px; height: 14px; border: 1px solid {t.quiet}; border-radius: 3px;
-        background: {t.paper}; }}
-    QCheckBox::indicator:checked {{ background: {t.cool}; border-color: {t.cool}; image: url("{check}"); }}
-    QCheckBox::indicator:disabled {{ border-color: {t.edge}; }}
-    QCheckBox:focus, QSlider:focus {{ border: 1px dotted {t.cool}; }}
-    QTextBrowser, QListWidget, QTableWidget, QPlainTextEdit {{ background: {t.paper}; border: 1px solid {t.edge};
-        border-radius: 6px; selection-background-color: {t.cool_pale}; selection-color: {t.ink}; }}
-    QTextBrowser:focus, QTableWidget:focus {{ border: 2px solid {t.cool}; }}
-    QListWidget::item {{ padding: 6px 8px; }}
-    QListWidget::item:selected {{ background: {t.cool_pale}; color: {t.ink}; }}
-    QTableWidget {{ gridline-color: {t.edge}; }}
-    QHeaderView::section {{ background: {t.panel}; color: {t.quiet}; border: none; border-bottom: 1px solid {t.edge};
-        padding: 3px 4px; }}
-    QScrollBar:vertical {{ background: transparent; width: 9px; }}
-    QScrollBar:horizontal {{ background: transparent; height: 9px; }}
-    QScrollBar::handle {{ background: {t.edge}; border-radius: 4px; min-height: 24px; min-width: 24px; }}
-    QScrollBar::add-line, QScrollBar::sub-line {{ width: 0; height: 0; }}
-    QFrame#finding {{ background: {t.paper}; border: 1px solid {t.edge}; border-left: 4px solid {t.citrus};
-        border-radius: 5px; }}
-    QFrame#finding[severity="error"] {{ border-left: 4px double {t.error}; }}
-    QFrame#card {{ background: {t.paper}; border: 1px solid {t.edge}; border-radius: 8px; }}
-    QFrame#card[chosen="true"] {{ border: 2px solid {t.cool}; }}
-    QFrame#card[broken="true"] {{ border: 2px dashed {t.error}; }}
-    QFrame#card[off="true"] {{ background: {t.panel}; }}
-    """
+    """The application's style sheet: `data/desk.qss` with the theme's colours at their names."""
+    check = (Path(str(files("zesty_pivot.data"))) / "icons" / f"{theme.check}.svg").as_posix()
+    arrow = (Path(str(files("zesty_pivot.data"))) / "icons" / f"{theme.chevron}.svg").as_posix()
+    text = (files("zesty_pivot.data") / "desk.qss").read_text(encoding="utf-8")
+    icons = {"check_icon": check, "arrow_icon": arrow}
+    return Template(text).substitute(vars(theme), text_type=TEXT, display_type=DISPLAY, **icons)

@@ -13,7 +13,7 @@ from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.moves.redraw import corner
 from zesty_pivot.core.piece import Pattern, Piece, Side
 from zesty_pivot.core.procedures.base import Context
-from zesty_pivot.core.procedures.clearing import UPPER, cleared
+from zesty_pivot.core.procedures.clearing import ABOVE, cleared
 
 
 @dataclass(frozen=True)
@@ -69,7 +69,7 @@ def _shut(pattern: Pattern, piece: Piece, context: Context) -> Piece:
     try:
         return cleared(pattern, piece.name, context).pattern.piece(piece.name)
     except ZestyError:
-        upper = [dart.id for dart in piece.darts if piece.role(piece.dart_edge(dart.id)) in UPPER]
+        upper = [dart.id for dart in piece.darts if piece.role(piece.dart_edge(dart.id)) in ABOVE]
         return folded(piece, 1.0, upper)
 
 

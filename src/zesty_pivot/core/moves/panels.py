@@ -50,6 +50,13 @@ class Panels:
     edge: str
     angles: tuple[tuple[str, float], ...]
 
+    @property
+    def bottom_role(self) -> str:
+        """The role of the edge that the line ends on."""
+        runs = self.side.runs
+        first = next(index for index, run in enumerate(runs) if run.edge == self.edge)
+        return self.side.role(runs[first - 1].edge)
+
     def stretches(self, of_side: bool) -> tuple[Path, ...]:
         """The line on a panel from its top to its bottom, parted at the pivots."""
         piece = self.side if of_side else self.centre

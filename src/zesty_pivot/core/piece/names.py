@@ -35,6 +35,8 @@ LEVELS = ("chest", "bust", "under_bust", "waist", "hip")
 # Roles that a piece shares with its partner piece and that are sewn together there.
 SEAM_ROLES = ("shoulder", "side_seam")
 
+UPPER = ("neckline", "shoulder", "armhole")  # roles of the edges above the bust, beside the centre
+
 DART_LEG = "dart_leg"
 
 WORDS = {

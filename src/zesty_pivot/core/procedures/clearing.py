@@ -13,14 +13,14 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece import Dart, Hold, Origin, Pattern, Piece, Place, Use
 from zesty_pivot.core.piece import place as places
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.names import UPPER, words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove, led_to_pivot, move_dart
 from zesty_pivot.core.procedures.parking import bring_home, park
 from zesty_pivot.core.quantity import Unit, format_length
 
-UPPER = ("neckline", "shoulder", "armhole", "centre")  # roles of the edges above the bust
+ABOVE = (*UPPER, "centre")  # where a dart is in the way of a neckline
 
 # Where darts wait while an edge is drawn, the first that has a clear way.
 AWAY = ("waist", "side_bust", "french", "side_waist")
@@ -47,7 +47,7 @@ class Cleared:
 
 def cleared(
     pattern: Pattern, name: str, context: Context, leave: Iterable[str] = (), stations: Sequence[str] = AWAY,
-    roles: Sequence[str] = UPPER,
+    roles: Sequence[str] = ABOVE,
 ) -> Cleared:  # fmt: skip
     """The pattern with no dart of a piece open in edges of these roles, except those round pivots to `leave`; they wait, each
     remembering its place, at the first of the stations with a clear way. Raises StepError."""

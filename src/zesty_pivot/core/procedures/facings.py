@@ -18,7 +18,7 @@ from zesty_pivot.core.piece import Dart, Follow, Pattern, Piece, Run, Side, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import side_of_seam
 from zesty_pivot.core.procedures.base import Context
-from zesty_pivot.core.procedures.clearing import UPPER, cleared, first_way, station_of
+from zesty_pivot.core.procedures.clearing import ABOVE, cleared, first_way, station_of
 from zesty_pivot.core.procedures.frames import frame_of
 from zesty_pivot.core.quantity import format_length
 
@@ -54,7 +54,7 @@ def _edge(piece: Piece, role: str) -> str:
 def _clean(pattern: Pattern, name: str, context: Context) -> Frame:
     """The piece with its upper darts closed; those in the side as well, where they can."""
     try:
-        made = cleared(pattern, name, context, stations=DOWNWARDS, roles=(*UPPER, "side_seam"))
+        made = cleared(pattern, name, context, stations=DOWNWARDS, roles=(*ABOVE, "side_seam"))
     except StepError:
         made = cleared(pattern, name, context, stations=DOWNWARDS)
     piece = made.pattern.piece(name)

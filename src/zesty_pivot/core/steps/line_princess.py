@@ -16,15 +16,15 @@ from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.moves.give_back import given_back, widened
 from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, counted, level_gap, shaped
 from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn, square_grain
-from zesty_pivot.core.piece import Body, EdgeRef, FishEye, Hold, Pattern, Piece, Place, StyleLine, Use
+from zesty_pivot.core.piece import EdgeRef, FishEye, Hold, Pattern, Piece, Place, StyleLine, Use
 from zesty_pivot.core.piece import place as places
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.names import UPPER, words
 from zesty_pivot.core.piece.refs import sewn
 from zesty_pivot.core.piece.spot import Spot, below, resolve
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way
 from zesty_pivot.core.procedures.hand_panels import panels_by_hand
-from zesty_pivot.core.procedures.intakes import INTAKES
+from zesty_pivot.core.procedures.intakes import CLEAR, INTAKES, LEVELS, PanelIntakes
 from zesty_pivot.core.procedures.into_panels import free_line, free_name, with_panels
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
@@ -42,9 +42,6 @@ _NOTHING = 0.05
 # A princess line falls at least so much (mm) from its beginning to its point, and from there to its end. Our own choice.
 _STEEP = 10.0
 
-# Nearer to a point of the line than this (mm) a level is the point's. Our own choice.
-_CLEAR = 15.0
-
 
 @dataclass(frozen=True)
 class _Made:
@@ -59,10 +56,6 @@ class _Made:
 
 
 _KEPT: Kept[_Made] = Kept()
-
-UPPER = ("neckline", "shoulder", "armhole")
-
-LEVELS = ("chest", "under_bust", "waist", "hip")
 
 
 class Princess(Step):
@@ -186,52 +179,13 @@ class Princess(Step):
 
     def _wanted(self, piece: Piece, cut: Panels, top_role: str, context: Context) -> Wanted:
         scope = context.scope
+        own = {name: getattr(self, name) for name in ("top", *LEVELS)}
         school = INTAKES[self.school].of(piece.body)
-        drafted = context.block.drafted(piece)
-        least: set[str] = set()
-
-        def asked(name: str) -> float | None:
-            own = getattr(self, name)
-            if own is not None:
-                return length_mm(own, scope)
-            if name in school and not (name == "top" and top_role != "shoulder"):
-                least.add(name)
-                return school[name]
-            return None
-
-        bottom_role = self._bottom_role(cut)
-        bottom = asked("waist") if bottom_role == "waist" else None
-        if bottom is not None and "waist" in least:
-            least.add("bottom")
-        levels = []
-        still: list[float] = []
-        line = cut.stretches(False)
-        reach = float(line[0].start[1]), float(line[-1].end[1])
-        for name in LEVELS:
-            amount = asked(name)
-            if amount is None or (name == "waist" and bottom_role == "waist"):
-                continue
-            if name not in drafted.levels:
-                if name in least:
-                    least.discard(name)
-                    continue
-                raise StepError(f"the block has no {words(name)} line", where=self.on, advice="Leave that intake empty.")
-            y = drafted.levels[name]
-            if name in least and not reach[0] + 20.0 < y < reach[1] - 5.0:
-                least.discard(name)
-                continue
-            levels.append((name, y, amount))
-        more: list[tuple[str, float, float]] = []
-        for eye in self._eyes(piece):
-            if all(name != "waist" for name, _y, _mm in levels):
-                more.append(("waist", drafted.levels["waist"], eye.intake))
-            still += [eye.top[1], eye.bottom[1]]
-        if "bust" in drafted.levels:  # the bust keeps its width, whatever the rounding does there
-            y = drafted.levels["bust"]
-            clear = all(abs(y - end) > _CLEAR for path in line for end in (float(path.start[1]), float(path.end[1])))
-            if clear and reach[0] < y < reach[1]:
-                waist = drafted.levels.get("waist", y)
-                more.append(("bust", y, sum(eye.width(y - waist) for eye in self._eyes(piece))))
+        asked = PanelIntakes(
+            {name: length_mm(text, scope) for name, text in own.items() if text is not None},
+            {name: mm for name, mm in school.items() if not (name == "top" and top_role != "shoulder")},
+            tuple(self._eyes(piece)),
+        )
         ease = length_mm(self.ease, scope)
         if not 0.0 <= ease <= MOST_EASE + 1e-9:
             most = format_length(MOST_EASE, "mm")
@@ -243,19 +197,7 @@ class Princess(Step):
         smooth = length_mm(self.smooth, scope)
         if smooth < 0.0:
             raise StepError("the rounding at the point must be 0 or more", where=self.on, advice="Give 0 or more.")
-        strokes = 2 if piece.body is Body.BACK else 1
-        notch_y = drafted.levels.get("bust") if reach[0] < drafted.levels.get("bust", -1e9) < reach[1] else None
-        if "bust_point" in piece.landmarks:
-            notch_y = None
-        return Wanted(
-            asked("top"), bottom, tuple(levels), frozenset(least), tuple(more), tuple(still), smooth, ease, notch_y, strokes
-        )
-
-    @staticmethod
-    def _bottom_role(cut: Panels) -> str:
-        runs = cut.side.runs
-        first = next(index for index, run in enumerate(runs) if run.edge == cut.edge)
-        return cut.side.role(runs[first - 1].edge)
+        return replace(asked.wanted(piece, cut, context.block.drafted(piece)), smooth=smooth, ease=ease)
 
     def _eyes(self, piece: Piece) -> list[FishEye]:
         """The fish-eye darts that the line takes in: those under its last point."""
@@ -280,7 +222,7 @@ class Princess(Step):
         eyes = {eye.id for eye in self._eyes(piece)}
         clear = replace(piece, fisheyes=tuple(eye for eye in piece.fisheyes if eye.id not in eyes), of=piece.of or piece.name)
         cut = cut_panels(clear, drafted, throughs, self._drawing(throughs, context), edge, names, edge)
-        made = counted(shaped(cut, self._wanted(piece, cut, top_role, context)), cut, drafted.levels, _CLEAR)
+        made = counted(shaped(cut, self._wanted(piece, cut, top_role, context)), cut, drafted.levels, CLEAR)
         centre, side = (self._rest_used(panel, edge, context) for panel in (made.panels.centre, made.panels.side))
         notes = self._notes(made, throughs, context)
         side, given = self._given_back(side, made, top_role, context, notes)

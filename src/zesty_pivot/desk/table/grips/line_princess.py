@@ -8,8 +8,9 @@ from typing import Any
 import numpy as np
 
 from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece.names import UPPER
 from zesty_pivot.core.quantity import length_mm
-from zesty_pivot.core.steps.line_princess import MOST_PAST, UPPER, Princess
+from zesty_pivot.core.steps.line_princess import MOST_PAST, Princess
 from zesty_pivot.desk.table.grips.base import Grips, Scene, spot_near
 
 LOWER = ("side_seam", "waist", "hem")
