@@ -7,7 +7,7 @@ from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger.opening import opened
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.procedures.base import Context
-from zesty_pivot.core.procedures.frames import block_frame
+from zesty_pivot.core.procedures.bodice_halves import block_half
 from zesty_pivot.core.procedures.neckline_edges import ROOM
 from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
@@ -20,7 +20,7 @@ def wider(step: ShapeNeck, before: Pattern, block: Pattern, style: Style, head_m
     width does, or the shape has none."""
     context = Context(block, style.scope())
     numbers = step.numbers(context, step.on)
-    frame = block_frame(context, step.on)
+    bodice = block_half(context, step.on)
     what = "no width of this shape passes over the head"
     if "width" not in numbers:
         raise StepError(what, where=step.on, advice="Let it open, or choose another shape.")
@@ -33,7 +33,7 @@ def wider(step: ShapeNeck, before: Pattern, block: Pattern, style: Style, head_m
             return False
         return found is not None and found.stretched_mm >= head_mm
 
-    low, high = int(numbers["width"]), int(frame.tip_x - ROOM)
+    low, high = int(numbers["width"]), int(bodice.tip_x - ROOM)
     if not passes(high):
         # Near the tip some shapes leave the piece: the widest that can be drawn counts.
         high = next((mm for mm in range(high, low, -5) if passes(mm)), 0)

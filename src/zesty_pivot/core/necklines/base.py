@@ -7,12 +7,12 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.necklines.frame import Frame
+from zesty_pivot.core.piece.bodice_half import BodiceHalf
 
 Ends = Literal["shoulder", "armhole", "side_seam"]
 
 Numbers = Mapping[str, float]
-Start = Callable[[Frame, Numbers], float]
+Start = Callable[[BodiceHalf, Numbers], float]
 
 # The numbers that shapes take, by name, with the words for them. Lengths in mm inside.
 WORDS: dict[str, str] = {
@@ -78,7 +78,7 @@ class Drawn:
         return Path.chain([part.path for part in self.parts])
 
 
-Draw = Callable[[Frame, Asked], Drawn]
+Draw = Callable[[BodiceHalf, Asked], Drawn]
 
 
 @dataclass(frozen=True)

@@ -9,24 +9,24 @@ import numpy as np
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
-from zesty_pivot.core.necklines.frame import IN, Frame
+from zesty_pivot.core.piece.bodice_half import IN, BodiceHalf
 
 
-def strap_point(frame: Frame, asked: Asked) -> np.ndarray:
+def strap_point(bodice: BodiceHalf, asked: Asked) -> np.ndarray:
     """Where the strap is sewn on: over the bust point, or the axis of the back's waist dart."""
-    return np.array([asked["width"], frame.top + asked["drop"]])
+    return np.array([asked["width"], bodice.top + asked["drop"]])
 
 
-def draw(frame: Frame, asked: Asked) -> Drawn:
+def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     """The top edge, square at the centre, and the edge under the arm."""
-    first = frame.side
+    first = bodice.side
     lower = asked["lower"]
     if not 0.0 <= lower < first.length - 1.0:
-        raise PlaceError("the underarm is lowered off the side seam", where=frame.piece.name, advice="Lower it less.")
-    start, peak, stop = frame.start(asked["depth"]), strap_point(frame, asked), first.point_at(lower)
+        raise PlaceError("the underarm is lowered off the side seam", where=bodice.piece.name, advice="Lower it less.")
+    start, peak, stop = bodice.start(asked["depth"]), strap_point(bodice, asked), first.point_at(lower)
     if peak[1] > start[1] - 1.0 or not start[0] + 5.0 < peak[0] < stop[0] - 5.0:
-        raise PlaceError("the strap point does not lie above the edge", where=frame.piece.name, advice="Set it higher.")
-    out = frame.square(asked["depth"])
+        raise PlaceError("the strap point does not lie above the edge", where=bodice.piece.name, advice="Set it higher.")
+    out = bodice.square(asked["depth"])
     wide, tall = peak[0] - start[0], start[1] - peak[1]
     top = Path(np.array([[start, start + out * wide * 0.5, peak + np.array([-wide * 0.3, tall * 0.55]), peak]]))
     down = stop - peak
@@ -37,12 +37,12 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     return Drawn((EdgePart(top), EdgePart(arm, "armhole")), "side_seam", bends=False)
 
 
-def _over_dart(frame: Frame) -> float:
+def _over_dart(bodice: BodiceHalf) -> float:
     """The dart line: the bust point's, on the back that of the waist dart."""
     for name in ("bust_point", "waist_tip", "blade_point"):
-        if name in frame.piece.landmarks:
-            return float(frame.piece.pivot(name)[0])
-    return frame.neck_x * 1.2
+        if name in bodice.piece.landmarks:
+            return float(bodice.piece.pivot(name)[0])
+    return bodice.neck_x * 1.2
 
 
 # The strap point on the dart line, 3/4 in above the chest line; 1/2 in above the bust line at the centre; the armhole lowered
@@ -51,8 +51,8 @@ SHAPE = NeckShape(
     "camisole", "Camisole", "straps from the dart line",
     {
         "width": lambda f, _n: _over_dart(f),
-        "depth": lambda f, _n: f.bust - f.scaled(0.5),
-        "drop": lambda f, n: min(f.chest - f.scaled(0.75), n["depth"] - 20.0),
+        "depth": lambda f, _n: f.bust - f.trade.scaled(0.5),
+        "drop": lambda f, n: min(f.chest - f.trade.scaled(0.75), n["depth"] - 20.0),
         "lower": lambda _f, _n: 0.5 * IN,
         "widen": lambda _f, _n: 0.25 * IN,
         "flare": lambda _f, _n: 1.25 * IN,

@@ -6,9 +6,9 @@ from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.necklines.round_neck import draw
 
 HOLE = {
-    "hole_start": lambda f, _n: f.scaled(2.0),
-    "hole_width": lambda f, _n: f.scaled(1.5),
-    "hole_height": lambda f, _n: f.scaled(1.5),
+    "hole_start": lambda f, _n: f.trade.scaled(2.0),
+    "hole_width": lambda f, _n: f.trade.scaled(1.5),
+    "hole_height": lambda f, _n: f.trade.scaled(1.5),
 }
 
 # 3 1/2 in wide, 3 to 3 1/2 deep; the opening begins 2 in below, is 3 in across and widest 1 1/2 in down, its end a V or a C:
@@ -16,8 +16,8 @@ HOLE = {
 SHAPE = NeckShape(
     "keyhole", "Keyhole", "round, with an opening on the centre",
     {
-        "width": lambda f, _n: f.wide(3.5),
-        "depth": lambda f, _n: f.deep(3.25),
+        "width": lambda f, _n: f.trade.wide(3.5),
+        "depth": lambda f, _n: f.trade.deep(3.25),
         "corner": lambda _f, n: 0.25 * min(n["width"], n["depth"]),
         **HOLE,
     },

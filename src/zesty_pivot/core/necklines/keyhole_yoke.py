@@ -10,10 +10,10 @@ from zesty_pivot.core.necklines.round_neck import draw
 SHAPE = NeckShape(
     "keyhole_yoke", "Keyhole, yoke", "the opening ends on a yoke seam",
     {
-        "width": lambda f, _n: f.wide(3.5),
-        "depth": lambda f, _n: f.deep(3.25),
+        "width": lambda f, _n: f.trade.wide(3.5),
+        "depth": lambda f, _n: f.trade.deep(3.25),
         "corner": lambda _f, n: 0.25 * min(n["width"], n["depth"]),
-        "drop": lambda f, _n: f.deep(7.0),
+        "drop": lambda f, _n: f.trade.deep(7.0),
         **HOLE,
         "hole_height": lambda _f, n: 0.5 * (n["drop"] - n["depth"] - n["hole_start"]),
     },

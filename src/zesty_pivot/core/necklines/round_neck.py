@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.curves import rounded
-from zesty_pivot.core.necklines.frame import Frame
+from zesty_pivot.core.piece.bodice_half import BodiceHalf
 
 
-def draw(frame: Frame, asked: Asked) -> Drawn:
+def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     """The curve, square at the centre and at the shoulder."""
     x, depth = asked["width"], asked["depth"]
-    path = rounded(frame.start(depth), frame.square(depth), frame.on_shoulder(x), frame.into(x), asked["corner"])
+    path = rounded(bodice.start(depth), bodice.square(depth), bodice.shoulder.at(x), bodice.shoulder.into(x), asked["corner"])
     return Drawn((EdgePart(path),))
 
 
@@ -18,8 +18,8 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
 SHAPE = NeckShape(
     "round", "Round", "a quarter curve",
     {
-        "width": lambda f, _n: f.wide(3.5),
-        "depth": lambda f, _n: f.deep(4.0),
+        "width": lambda f, _n: f.trade.wide(3.5),
+        "depth": lambda f, _n: f.trade.deep(4.0),
         "corner": lambda _f, n: 0.25 * min(n["width"], n["depth"]),
     },
     draw, order=10,

@@ -8,13 +8,13 @@ from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
-from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.necklines.round_neck import draw as draw_round
+from zesty_pivot.core.piece.bodice_half import BodiceHalf
 
 
-def draw(frame: Frame, asked: Asked) -> Drawn:
+def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     """The round neck alone where the slit is straight, else with the wedge that it opens by."""
-    (part,) = draw_round(frame, asked).parts
+    (part,) = draw_round(bodice, asked).parts
     wide = asked["open"]
     if wide <= 0.0:
         return Drawn((part,))
@@ -22,17 +22,17 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     if not hits or asked["slit"] <= asked["depth"] + 1.0:
         raise GeometryError("the slit does not open at the neckline", advice="Make it longer, or open it less.")
     _before, rest = part.path.split_at(part.path.distance_of(hits[0][0], hits[0][1]))
-    return Drawn((EdgePart(Path.chain([Path.straight(frame.start(asked["slit"]), rest.start), rest])),), is_pointed=True)
+    return Drawn((EdgePart(Path.chain([Path.straight(bodice.start(asked["slit"]), rest.start), rest])),), is_pointed=True)
 
 
 # 3 in wide and deep, slit to 7 in; straight, or open 1/4 to 1/2 in at the top: common practice, no source.
 SHAPE = NeckShape(
     "slit", "Slit", "round, slit on the centre",
     {
-        "width": lambda f, _n: f.wide(3.25),
-        "depth": lambda f, _n: f.deep(3.25),
+        "width": lambda f, _n: f.trade.wide(3.25),
+        "depth": lambda f, _n: f.trade.deep(3.25),
         "corner": lambda _f, n: 0.25 * min(n["width"], n["depth"]),
-        "slit": lambda f, _n: f.deep(7.0),
+        "slit": lambda f, _n: f.trade.deep(7.0),
         "open": lambda _f, _n: 0.0,
     },
     draw, order=110,

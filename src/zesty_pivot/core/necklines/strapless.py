@@ -9,7 +9,7 @@ from zesty_pivot.core.necklines.off_shoulder import draw
 SHAPE = NeckShape(
     "strapless", "Strapless", "straight or sweetheart, to low on the armhole",
     {
-        "depth": lambda f, _n: f.deep(7.5),
+        "depth": lambda f, _n: f.trade.deep(7.5),
         "under": lambda f, _n: f.armhole.length * 0.75,
     },
     draw, "armhole", at_end=("round", "heart"), backs=("round",), order=150,

@@ -7,7 +7,7 @@ import numpy as np
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
-from zesty_pivot.core.necklines.frame import Frame
+from zesty_pivot.core.piece.bodice_half import BodiceHalf
 
 
 def lobe(start: Vector, stop: Vector) -> Path:
@@ -17,11 +17,11 @@ def lobe(start: Vector, stop: Vector) -> Path:
     return Path(np.array([[start, one, stop - np.array([wide * 0.55, tall * 0.06]), stop]]))
 
 
-def draw(frame: Frame, asked: Asked) -> Drawn:
+def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     """The curve, then straight up to the shoulder."""
     x = asked["width"]
-    start, stop = frame.start(asked["depth"]), frame.on_shoulder(x)
-    side = np.array([x, min(frame.top + asked["drop"], start[1] - 1.0)])
+    start, stop = bodice.start(asked["depth"]), bodice.shoulder.at(x)
+    side = np.array([x, min(bodice.top + asked["drop"], start[1] - 1.0)])
     return Drawn((EdgePart(Path.chain([lobe(start, side), Path.straight(side, stop)])),), is_pointed=True, bends=False)
 
 
@@ -29,9 +29,9 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
 SHAPE = NeckShape(
     "sweetheart", "Sweetheart", "straight down, then a convex curve",
     {
-        "width": lambda f, _n: f.wide(4.0),
-        "depth": lambda f, _n: f.deep(6.5),
-        "drop": lambda f, _n: f.deep(4.0),
+        "width": lambda f, _n: f.trade.wide(4.0),
+        "depth": lambda f, _n: f.trade.deep(6.5),
+        "drop": lambda f, _n: f.trade.deep(4.0),
     },
     draw, order=60,
 )  # fmt: skip

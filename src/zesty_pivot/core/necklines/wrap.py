@@ -7,20 +7,20 @@ import numpy as np
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
-from zesty_pivot.core.necklines.frame import IN, Frame
+from zesty_pivot.core.piece.bodice_half import IN, BodiceHalf
 
 
-def draw(frame: Frame, asked: Asked) -> Drawn:
+def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     """From the lower edge of the far side, x < 0, straight up, and in a slight curve to the near shoulder."""
     x = asked["width"]
-    middle = float(frame.nape[0])
-    stop = frame.on_shoulder(x)
-    far = 2.0 * middle - (float(frame.pin()[0]) + asked["past"])
-    waist = frame.top + (frame.level("waist") if "waist" in frame.levels else frame.lowest)
+    middle = float(bodice.nape[0])
+    stop = bodice.shoulder.at(x)
+    far = 2.0 * middle - (float(bodice.pin()[0]) + asked["past"])
+    waist = bodice.top + (bodice.level("waist") if "waist" in bodice.levels else bodice.lowest)
     peak = np.array([far, waist - asked["up"]])
-    floor = _floor(frame, 2.0 * middle - far, 2.0 * middle)
+    floor = _floor(bodice, 2.0 * middle - far, 2.0 * middle)
     if peak[1] >= floor[1] - 5.0:
-        raise PlaceError("the wrap ends below the lower edge", where=frame.piece.name, advice="Let it end higher.")
+        raise PlaceError("the wrap ends below the lower edge", where=bodice.piece.name, advice="Let it end higher.")
     way = stop - peak
     aside = np.array([-way[1], way[0]]) * 0.06
     curve = [peak, peak + way / 3.0 + aside, stop - way / 3.0 + aside, stop]
@@ -29,12 +29,12 @@ def draw(frame: Frame, asked: Asked) -> Drawn:
     )
 
 
-def _floor(frame: Frame, x: float, twice: float) -> np.ndarray:
+def _floor(bodice: BodiceHalf, x: float, twice: float) -> np.ndarray:
     """The point of the lower edge of the far side straight below."""
-    lower = frame.lower
+    lower = bodice.lower
     hits = lower.crossing(np.array([x, 0.0]), np.array([0.0, 1.0]))
     if not hits:
-        raise PlaceError("the wrap goes past the side", where=frame.piece.name, advice="Let it end nearer.")
+        raise PlaceError("the wrap goes past the side", where=bodice.piece.name, advice="Let it end nearer.")
     at = lower.point_at(hits[0])
     return np.array([twice - at[0], at[1]])
 
@@ -42,6 +42,6 @@ def _floor(frame: Frame, x: float, twice: float) -> np.ndarray:
 # 4 in wide, from the neck point to 2 in past the far waist dart's axis, 2 in up: common practice, no source.
 SHAPE = NeckShape(
     "wrap", "Wrap", "each front laps over the other",
-    {"width": lambda f, _n: f.wide(4.0), "past": lambda _f, _n: 2.0 * IN, "up": lambda _f, _n: 2.0 * IN},
+    {"width": lambda f, _n: f.trade.wide(4.0), "past": lambda _f, _n: 2.0 * IN, "up": lambda _f, _n: 2.0 * IN},
     draw, kind="whole", order=170,
 )  # fmt: skip

@@ -13,13 +13,13 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.facing import INNER, FacingEdge, chained, inner_curve, shortened, traced_facing
 from zesty_pivot.core.moves.shaping import displaced, ended_at
-from zesty_pivot.core.necklines.frame import IN, Frame
 from zesty_pivot.core.piece import Dart, Follow, Pattern, Piece, Run, Side, Use
+from zesty_pivot.core.piece.bodice_half import IN, BodiceHalf
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import side_of_seam
 from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.bodice_halves import half_of
 from zesty_pivot.core.procedures.clearing import ABOVE, cleared, first_way, station_of
-from zesty_pivot.core.procedures.frames import frame_of
 from zesty_pivot.core.quantity import format_length
 
 # How near its corner the loose edge of a neck facing keeps: so it is nowhere much shallower than asked. Our own choice.
@@ -51,34 +51,34 @@ def _edge(piece: Piece, role: str) -> str:
     return next(edge for edge, its in piece.roles if its == role)
 
 
-def _clean(pattern: Pattern, name: str, context: Context) -> Frame:
+def _clean(pattern: Pattern, name: str, context: Context) -> BodiceHalf:
     """The piece with its upper darts closed; those in the side as well, where they can."""
     try:
         made = cleared(pattern, name, context, stations=DOWNWARDS, roles=(*ABOVE, "side_seam"))
     except StepError:
         made = cleared(pattern, name, context, stations=DOWNWARDS)
     piece = made.pattern.piece(name)
-    return frame_of(piece, context.block.drafted(piece), context.scope.unit)
+    return half_of(piece, context.block.drafted(piece), context.scope.unit)
 
 
 def neck_facing(pattern: Pattern, name: str, depth: float, shade: float, context: Context) -> TracedFacing:
     """Along the neckline, as deep on the shoulder and at the centre. Raises StepError, PlaceError or GeometryError."""
-    frame = _clean(pattern, name, context)
-    piece = frame.piece
+    bodice = _clean(pattern, name, context)
+    piece = bodice.piece
     if piece.is_unfolded:
         return _whole_neck(piece, depth, shade)
     neck = shortened(chained(_of(piece, "neckline")), shade, at_start=False)
     if not any(role == "shoulder" for _edge_id, role in piece.roles):
         what = f"the {words(name)} has no shoulder for a neck facing"
         raise StepError(what, where=name, advice="Choose an all-in-one facing.")
-    if depth > frame.shoulder.length - 3.0:
-        left = format_length(frame.shoulder.length, context.scope.unit)
+    if depth > bodice.shoulder.length - 3.0:
+        left = format_length(bodice.shoulder.length, context.scope.unit)
         what = f"only {left} of the shoulder are left, less than the facing's depth"
         raise StepError(what, where=name, advice="Choose an all-in-one facing, or a shallower one.")
     hole = next((run for run in piece.runs if piece.role(run.edge) == "opening"), None)
-    low = _down_centre(frame, depth, hole)
+    low = _down_centre(bodice, depth, hole)
     # At the shoulder the loose edge runs as the neckline does.
-    inner = inner_curve(low, _square(frame, low), frame.shoulder.point_at(depth), -neck.end_direction, HUG)
+    inner = inner_curve(low, _square(bodice, low), bodice.shoulder.point_at(depth), -neck.end_direction, HUG)
     dart, loose = _darted(piece, inner)
     part = chained(_of(piece, "shoulder")).between(0.0, depth)
     sides = [FacingEdge("neckline", "neckline", neck), FacingEdge("shoulder", "shoulder", ended_at(part, neck.end, inner.end))]
@@ -101,19 +101,19 @@ def _kept(dart: Dart | None) -> tuple[tuple[Dart, ...], tuple[str, ...]]:
     return ((dart,), (dart.pivot,)) if dart else ((), ())
 
 
-def _down_centre(frame: Frame, depth: float, hole: Run | None = None) -> Vector:
+def _down_centre(bodice: BodiceHalf, depth: float, hole: Run | None = None) -> Vector:
     """The point of the centre so far below its upper end, or below the opening in it."""
-    at = frame.centre.length - depth
+    at = bodice.centre.length - depth
     if hole is not None:
-        below = [run for run in frame.piece.runs if frame.piece.role(run.edge) == "centre"]
+        below = [run for run in bodice.piece.runs if bodice.piece.role(run.edge) == "centre"]
         at = below[0].path.length - depth
     if at < 5.0:
-        raise StepError("the facing is deeper than the piece", where=frame.piece.name, advice="Choose a shallower one.")
-    return frame.centre.point_at(at)
+        raise StepError("the facing is deeper than the piece", where=bodice.piece.name, advice="Choose a shallower one.")
+    return bodice.centre.point_at(at)
 
 
-def _square(frame: Frame, point: Vector) -> Vector:
-    return frame.square(float(point[1]) - frame.top)
+def _square(bodice: BodiceHalf, point: Vector) -> Vector:
+    return bodice.square(float(point[1]) - bodice.top)
 
 
 def _whole_neck(piece: Piece, depth: float, shade: float) -> TracedFacing:
@@ -152,18 +152,18 @@ def _whole_neck(piece: Piece, depth: float, shade: float) -> TracedFacing:
 def whole_facing(pattern: Pattern, name: str, depth: float | None, shade: float, context: Context) -> TracedFacing:
     """Neck and armhole in one, to below the underarm; without a depth, to below the bust line as under a camisole. A dart that
     it takes in stays open in its loose edge and is folded out. Raises StepError, PlaceError or GeometryError."""
-    frame = _clean(pattern, name, context)
-    piece = frame.piece
+    bodice = _clean(pattern, name, context)
+    piece = bodice.piece
     if piece.is_unfolded or "centre" not in dict(piece.roles).values():
         what = f"the {words(name)} is no half with its centre"
         raise StepError(what, where=name, advice="Choose a neck facing, or trace it before it is unfolded.")
     neck = shortened(chained(_of(piece, "neckline")), shade, at_start=False)
     arm = shortened(chained(_of(piece, "armhole")), shade, at_start=True)
-    low, at_side = _lower_ends(frame, depth)
+    low, at_side = _lower_ends(bodice, depth)
     down = _side_part(piece, at_side)
     side = down.end
-    along = frame.side.direction_at(min(10.0, frame.side.length / 2.0))
-    base = inner_curve(low, _square(frame, low), side, np.array([-along[1], along[0]]), 0.5)
+    along = bodice.side.direction_at(min(10.0, bodice.side.length / 2.0))
+    base = inner_curve(low, _square(bodice, low), side, np.array([-along[1], along[0]]), 0.5)
     if depth is None:
         base = Path.straight(low, side)
     dart, parts = _darted(piece, base)
@@ -182,19 +182,19 @@ def whole_facing(pattern: Pattern, name: str, depth: float | None, shade: float,
     return TracedFacing(made, tuple(edges))
 
 
-def _lower_ends(frame: Frame, depth: float | None) -> tuple[Vector, float]:
+def _lower_ends(bodice: BodiceHalf, depth: float | None) -> tuple[Vector, float]:
     """Where the loose edge meets the centre, and how far down the side."""
     if depth is not None:
-        if depth > frame.side.length - 5.0:
-            raise StepError("the facing is deeper than the side", where=frame.piece.name, advice="Choose a shallower one.")
-        return _down_centre(frame, depth), depth
-    y = frame.top + frame.bust + BELOW_BUST
+        if depth > bodice.side.length - 5.0:
+            raise StepError("the facing is deeper than the side", where=bodice.piece.name, advice="Choose a shallower one.")
+        return _down_centre(bodice, depth), depth
+    y = bodice.top + bodice.bust + BELOW_BUST
     level = np.array([1.0, 0.0])
-    at_centre, at_side = (line.crossing(np.array([0.0, y]), level) for line in (frame.centre, frame.side))
+    at_centre, at_side = (line.crossing(np.array([0.0, y]), level) for line in (bodice.centre, bodice.side))
     if not at_centre or not at_side:
         what = "a camisole's facing goes past the lower edge"
-        raise StepError(what, where=frame.piece.name, advice="Choose an all-in-one facing with a depth.")
-    return frame.centre.point_at(at_centre[0]), at_side[0]
+        raise StepError(what, where=bodice.piece.name, advice="Choose an all-in-one facing with a depth.")
+    return bodice.centre.point_at(at_centre[0]), at_side[0]
 
 
 def _side_part(piece: Piece, distance: float) -> Path:
@@ -227,7 +227,7 @@ def hem_facing(pattern: Pattern, name: str, depth: float, shade: float, context:
     """Along the waist or hem, its darts closed. Raises StepError, PlaceError or GeometryError."""
     pattern = _closed_below(pattern, name, context)
     piece = pattern.piece(name)
-    frame = frame_of(piece, context.block.drafted(piece), context.scope.unit)
+    bodice = half_of(piece, context.block.drafted(piece), context.scope.unit)
     if piece.is_unfolded:
         raise StepError(f"the {words(name)} is unfolded", where=name, advice="Trace it before it is unfolded.")
     role = next((role for _edge_id, role in piece.roles if role in ("waist", "hem")), None)
@@ -235,9 +235,9 @@ def hem_facing(pattern: Pattern, name: str, depth: float, shade: float, context:
         raise StepError(f"the {words(name)} has no lower edge at a centre", where=name, advice="Choose a half.")
     whole = chained(_of(piece, role))
     low = shortened(whole, shade, at_start=True)
-    if depth > min(frame.centre.length, frame.side.length) - 10.0:
+    if depth > min(bodice.centre.length, bodice.side.length) - 10.0:
         raise StepError("the facing is deeper than the piece", where=name, advice="Choose a shallower one.")
-    middle, outer = frame.centre.point_at(depth), frame.side.point_at(frame.side.length - depth)
+    middle, outer = bodice.centre.point_at(depth), bodice.side.point_at(bodice.side.length - depth)
     turned = whole.reversed()
     (inner,) = displaced([turned], [(0.0, middle - turned.start), (turned.length, outer - turned.end)])
     inner = Path(np.concatenate([inner.cubics[:-1], [np.vstack([inner.cubics[-1, :3], outer])]]))

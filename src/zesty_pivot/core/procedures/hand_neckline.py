@@ -43,7 +43,7 @@ def _of(shape: NeckShape, edge: NeckEdge, context: Context) -> list[Line]:
     start, stop = edge.drawn.path.start, edge.drawn.path.end
     where = {"shoulder": "shoulder", "armhole": "armhole", "side_seam": "side seam"}[edge.drawn.ends_on]
     text = "On the {on}, mark {depth} below the neck point on the {centre}, and {width} from the {centre} on the {where}."
-    depth = format_length(float(start[1]) - edge.frame.top, unit)
+    depth = format_length(float(start[1]) - edge.bodice.top, unit)
     width = format_length(float(stop[0]), unit)
     found.append(line("mark_neck", text, on=on, centre=centre, where=where, depth=depth, width=width))
     more = [

@@ -10,8 +10,8 @@ from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.geometry.crossing import of_curves
 from zesty_pivot.core.moves.join import moved
 from zesty_pivot.core.necklines.base import Drawn, EdgePart
-from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece.bodice_half import BodiceHalf
 from zesty_pivot.core.piece.names import words
 
 _ROUNDS = 12
@@ -40,18 +40,18 @@ def side_of_line(pattern: Pattern, centre: str) -> tuple[Piece, str] | None:
 
 
 def drawn_across(
-    frame: Frame, side: Piece, edge: str, draw: Callable[[Frame], Drawn | None]
-) -> tuple[Frame, Drawn | None, Beyond | None]:
+    bodice: BodiceHalf, side: Piece, edge: str, draw: Callable[[BodiceHalf], Drawn | None]
+) -> tuple[BodiceHalf, Drawn | None, Beyond | None]:
     """A shape drawn over both panels. The side panel is laid so that both lines run on into each other where the edge crosses
     them, which is sought in a few rounds; then what is sewn crosses the seam without a corner.
 
     Raises GeometryError or PlaceError when it cannot be drawn.
     """
-    one, two = _line(frame.piece, edge, from_end=False), _line(side, edge, from_end=True)
+    one, two = _line(bodice.piece, edge, from_end=False), _line(side, edge, from_end=True)
     at = 0.0
     for _ in range(_ROUNDS):
         lay = _laid(one, two, at)
-        both = replace(frame, more=moved(side, lay))
+        both = replace(bodice, more=moved(side, lay))
         drawn = draw(both)
         if drawn is None:
             return both, None, None

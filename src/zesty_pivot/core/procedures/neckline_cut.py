@@ -14,9 +14,9 @@ from zesty_pivot.core.moves.neckline import cut_away, hole, holed, let_out, neck
 from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.necklines.camisole import strap_point
-from zesty_pivot.core.necklines.frame import nearest_place
 from zesty_pivot.core.piece import EdgeRef, Extra, Opening, Pattern, Piece, Side, Source, StyleLine
 from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.bodice_half import nearest_place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import sewn
 from zesty_pivot.core.piece.spot import Spot, resolve
@@ -50,7 +50,7 @@ def carried_out(edges: NeckEdges, shape: NeckShape, side: Side, context: Context
 
 
 def _one(pattern: Pattern, edge: NeckEdge, shape: NeckShape, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
-    piece, drawn = edge.frame.piece, edge.drawn
+    piece, drawn = edge.bodice.piece, edge.drawn
     source = neck_source(piece, shape.name, pointed=drawn.is_pointed)
     unit = context.scope.unit
     notes: list[Note] = []
@@ -62,7 +62,7 @@ def _one(pattern: Pattern, edge: NeckEdge, shape: NeckShape, context: Context, *
     else:
         parts = drawn.parts if edge.beyond is None else edge.beyond.inner
         start = _at_centre(edge)
-        stop = edge.frame.place(parts[-1].path.end, drawn.ends_on if edge.beyond is None else STYLE_LINE)
+        stop = edge.bodice.place(parts[-1].path.end, drawn.ends_on if edge.beyond is None else STYLE_LINE)
         kept, gone = cut_away(piece, start, stop, [(part.path, part.role) for part in parts], source)
         lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
         if gone.darts:
@@ -102,7 +102,7 @@ def _one(pattern: Pattern, edge: NeckEdge, shape: NeckShape, context: Context, *
 def _at_centre(edge: NeckEdge) -> places.Place:
     """Where an edge begins on the centre. Raises StepError for one that begins below it."""
     try:
-        return edge.frame.place(edge.drawn.path.start, "centre")
+        return edge.bodice.place(edge.drawn.path.start, "centre")
     except PlaceError:
         what = f"the neckline ends below the centre of the {words(edge.name)}"
         advice = "Make it shallower, or shape it before the line that cuts the piece."
@@ -115,8 +115,8 @@ def _slit(pattern: Pattern, edge: NeckEdge, unit: Unit) -> tuple[Pattern, list[N
     if length < 1.0:
         text = format_length(edge.asked["depth"], unit)
         raise StepError("the slit ends above the neckline", where=edge.name, advice=f"Give more than {text}.")
-    if edge.asked["slit"] > edge.frame.lowest - 20.0:
-        text = format_length(edge.frame.lowest - 20.0, unit)
+    if edge.asked["slit"] > edge.bodice.lowest - 20.0:
+        text = format_length(edge.bodice.lowest - 20.0, unit)
         raise StepError("the slit goes past the waist", where=edge.name, advice=f"Give up to {text}.")
     if edge.asked["open"] > 0.0:
         return pattern, []
@@ -150,14 +150,14 @@ def _keyhole(pattern: Pattern, edge: NeckEdge, source: Source, context: Context)
     start = asked["depth"] + asked["hole_start"]
     has_yoke = "drop" in asked.numbers
     end = asked["drop"] if has_yoke else start + 2.0 * asked["hole_height"]
-    if not start + asked["hole_height"] * 1.05 <= end <= edge.frame.lowest - 20.0:
-        room = edge.frame.lowest - 20.0 - start if not has_yoke else end - start
+    if not start + asked["hole_height"] * 1.05 <= end <= edge.bodice.lowest - 20.0:
+        room = edge.bodice.lowest - 20.0 - start if not has_yoke else end - start
         most = format_length(max(room / (2.0 if not has_yoke else 1.05), 0.0), unit)
         what = "the keyhole ends below the yoke seam" if has_yoke else "the keyhole goes past the waist"
         raise StepError(what, where=edge.name, advice=f"Give up to {most} from its beginning to its widest place.")
     _fits_beside(edge, start + asked["hole_height"], context)
     pointed = asked.end == "point" or has_yoke
-    upper, lower = edge.frame.start(start), edge.frame.start(end)
+    upper, lower = edge.bodice.start(start), edge.bodice.start(end)
     seams: list[Path] = []
     path = hole(upper, lower, asked["hole_width"], asked["hole_height"], pointed=pointed)
     if has_yoke:
@@ -177,9 +177,10 @@ def _keyhole(pattern: Pattern, edge: NeckEdge, source: Source, context: Context)
 
 def _fits_beside(edge: NeckEdge, depth: float, context: Context) -> None:
     """Refuses a keyhole as wide as the piece."""
-    xs = [float(point[0]) for run in edge.frame.piece.runs for point in run.path.outline
-          if abs(float(point[1]) - edge.frame.top - depth) < 15.0 and edge.frame.piece.role(run.edge) != "centre"]  # fmt: skip
-    room = min(xs, default=edge.frame.tip_x) - 20.0
+    piece, level = edge.bodice.piece, edge.bodice.top + depth
+    xs = [float(point[0]) for run in piece.runs for point in run.path.outline
+          if abs(float(point[1]) - level) < 15.0 and piece.role(run.edge) != "centre"]  # fmt: skip
+    room = min(xs, default=edge.bodice.tip_x) - 20.0
     if edge.asked["hole_width"] > room:
         text = format_length(edge.asked["hole_width"], context.scope.unit)
         most = format_length(room, context.scope.unit)
@@ -198,7 +199,7 @@ def _centre_place(piece: Piece, point: np.ndarray) -> places.Place:
 def _yoke(pattern: Pattern, edge: NeckEdge, depth: float, context: Context) -> tuple[Pattern, Path]:
     """The yoke cut off along a straight seam from the centre to the middle of the armhole."""
     piece = pattern.piece(edge.name)
-    start = _centre_place(piece, edge.frame.start(depth))
+    start = _centre_place(piece, edge.bodice.start(depth))
     stop = resolve(Spot(station="mid_armhole"), piece, context.block.drafted(piece), context.scope, "")
     line = Path.straight(places.point(piece, start), places.point(piece, stop))
     name, seam = f"{edge.name}_yoke", free_line(piece, "yoke")
@@ -226,8 +227,8 @@ def _strap(edges: NeckEdges, context: Context) -> tuple[Extra, Note]:
     """The strap as a piece: its length goes from the front's strap point over the shoulder to the back's."""
     parts = []
     for edge in edges.edges:
-        peak = strap_point(edge.frame, edge.asked)
-        level = float(edge.frame.on_shoulder(min(max(peak[0], edge.frame.neck_x), edge.frame.tip_x - 1.0))[1])
+        peak = strap_point(edge.bodice, edge.asked)
+        level = float(edge.bodice.shoulder.at(min(max(peak[0], edge.bodice.neck_x), edge.bodice.tip_x - 1.0))[1])
         parts.append(float(peak[1]) - level)
     wide = edges.edges[0].asked["strap"]
     made = rectangle("strap", sum(parts), 2.0 * wide)

@@ -11,13 +11,13 @@ from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.necklines import backs
 from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.curves import bent, turned_end
-from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece.bodice_half import BodiceHalf
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import contains
 from zesty_pivot.core.procedures.base import Context, Note
+from zesty_pivot.core.procedures.bodice_halves import block_half, half_of
 from zesty_pivot.core.procedures.clearing import cleared
-from zesty_pivot.core.procedures.frames import block_frame, frame_of
 from zesty_pivot.core.procedures.neckline_across import Beyond, drawn_across, refuse_whole, side_of_line
 from zesty_pivot.core.quantity import format_length
 
@@ -45,7 +45,7 @@ class NeckEdge:
 
     of: str
     name: str
-    frame: Frame
+    bodice: BodiceHalf
     away: tuple[str, ...]
     asked: Asked
     drawn: Drawn
@@ -95,13 +95,13 @@ def _one(
     for _ in range(3):
         made = cleared(pattern, name, context, leave)
         piece = made.pattern.piece(name)
-        frame = frame_of(piece, context.block.drafted(piece), context.scope.unit)
+        bodice = half_of(piece, context.block.drafted(piece), context.scope.unit)
         drawing = _Drawing(target, lead, shape, back, turn, context)
         known = side_of_line(made.pattern, name)
         beyond: Beyond | None = None
         away_beyond: tuple[str, ...] = ()
         if known is None:
-            drawn = drawing(frame)
+            drawn = drawing(bodice)
         else:
             if shape.kind == "whole" or shape.name == "keyhole_yoke":
                 refuse_whole(pattern, target.name)
@@ -111,12 +111,12 @@ def _one(
             aside = cleared(made.pattern, known[0].name, context)
             away_beyond = aside.darts
             made = replace(made, pattern=aside.pattern, notes=(*made.notes, *aside.notes))
-            frame, drawn, beyond = drawn_across(frame, aside.pattern.piece(known[0].name), known[1], drawing)
+            bodice, drawn, beyond = drawn_across(bodice, aside.pattern.piece(known[0].name), known[1], drawing)
         if drawn is None:
             return pattern, None, ()
         above = _above(pattern.piece(name), piece, drawn, made.darts, shape) - leave
         if not above:
-            edge = NeckEdge(target.name, name, frame, made.darts, drawing.asked(frame), drawn, beyond, away_beyond)
+            edge = NeckEdge(target.name, name, bodice, made.darts, drawing.asked(bodice), drawn, beyond, away_beyond)
             return made.pattern, edge, made.notes
         leave |= above
     raise StepError("the darts above the edge are in each other's way", where=name, advice="Move them down first.")
@@ -124,7 +124,7 @@ def _one(
 
 @dataclass(frozen=True)
 class _Drawing:
-    """What draws the edge on a frame."""
+    """What draws the edge on a half."""
 
     target: NeckTarget
     lead: NeckEdge | None
@@ -133,20 +133,20 @@ class _Drawing:
     turn: float | None
     context: Context
 
-    def _both(self, frame: Frame) -> tuple[Asked, Drawn | None]:
+    def _both(self, bodice: BodiceHalf) -> tuple[Asked, Drawn | None]:
         if self.lead is not None and follows_shoulder(self.shape):
-            return _following(frame, self.lead, self.target, self.back, self.turn, self.context)
-        drawn = self.shape.draw(frame, self.target.asked)
+            return _following(bodice, self.lead, self.target, self.back, self.turn, self.context)
+        drawn = self.shape.draw(bodice, self.target.asked)
         if drawn.ends_on == "shoulder" and self.shape.kind == "cut":
-            drawn = _meeting_well(frame, self.target.asked, drawn, self.turn)
+            drawn = _meeting_well(bodice, self.target.asked, drawn, self.turn)
         return self.target.asked, drawn
 
-    def __call__(self, frame: Frame) -> Drawn | None:
-        return self._both(frame)[1]
+    def __call__(self, bodice: BodiceHalf) -> Drawn | None:
+        return self._both(bodice)[1]
 
-    def asked(self, frame: Frame) -> Asked:
+    def asked(self, bodice: BodiceHalf) -> Asked:
         """The numbers that it was drawn by."""
-        return self._both(frame)[0]
+        return self._both(bodice)[0]
 
 
 def worked_piece(pattern: Pattern, name: str) -> str:
@@ -181,18 +181,18 @@ def _above(before: Piece, piece: Piece, drawn: Drawn, darts: tuple[str, ...], sh
     return {before.dart(dart).pivot for dart in darts if contains(above, piece.pivot(before.dart(dart).pivot))}
 
 
-def _meeting_well(frame: Frame, asked: Asked, drawn: Drawn, turn: float | None) -> Drawn:
+def _meeting_well(bodice: BodiceHalf, asked: Asked, drawn: Drawn, turn: float | None) -> Drawn:
     """The edge with its end bent where it must be to cross the shoulder."""
     x = asked["width"]
     path = drawn.path
     reach = turn if turn is not None else asked.numbers.get("turn", TURN)
     if reach <= 0.0:
-        raise StepError("the rounding must be longer than 0", where=frame.piece.name, advice="Give a length such as 2 cm.")
-    angle = frame.angle_of(x, -path.end_direction)
+        raise StepError("the rounding must be longer than 0", where=bodice.piece.name, advice="Give a length such as 2 cm.")
+    angle = bodice.shoulder.angle_of(x, -path.end_direction)
     if drawn.bends:
-        path = bent(path, frame.into(x), reach)
+        path = bent(path, bodice.shoulder.into(x), reach)
     elif not FLATTEST <= angle <= STEEPEST:
-        into = frame.into(x, min(max(angle, FLATTEST), STEEPEST))
+        into = bodice.shoulder.into(x, min(max(angle, FLATTEST), STEEPEST))
         # An arc of a scallop keeps its chord and bends within it.
         path = bent(path, into, reach) if asked.numbers.get("lobe") is None else turned_end(path, into)
     else:
@@ -201,36 +201,36 @@ def _meeting_well(frame: Frame, asked: Asked, drawn: Drawn, turn: float | None) 
 
 
 def _following(
-    frame: Frame, lead: NeckEdge, target: NeckTarget, back: tuple[str, float | None], turn: float | None, context: Context
+    bodice: BodiceHalf, lead: NeckEdge, target: NeckTarget, back: tuple[str, float | None], turn: float | None, context: Context
 ) -> tuple[Asked, Drawn | None]:
     """The edge of the piece that follows: from the same place of the shoulder, going on from the leading edge's end."""
     kind, asked_depth = back
     unit = context.scope.unit
-    along = lead.frame.along_shoulder(lead.asked["width"])
-    if along > frame.shoulder.length - ROOM:
-        most = format_length(frame.shoulder.length - ROOM, unit)
-        what = f"the {words(frame.piece.name)} has no shoulder left at this width"
-        raise StepError(what, where=frame.piece.name, advice=f"Let the neckline take up to {most} of the shoulder.")
+    along = lead.bodice.shoulder.along(lead.asked["width"])
+    if along > bodice.shoulder.length - ROOM:
+        most = format_length(bodice.shoulder.length - ROOM, unit)
+        what = f"the {words(bodice.piece.name)} has no shoulder left at this width"
+        raise StepError(what, where=bodice.piece.name, advice=f"Let the neckline take up to {most} of the shoulder.")
     if kind == "keep" and along < 0.01:
         return target.asked, None
-    x = float(frame.shoulder.point_at(along)[0])
-    drafted = block_frame(context, target.name)
-    front = block_frame(context, lead.of)
+    x = float(bodice.shoulder.point_at(along)[0])
+    drafted = block_half(context, target.name)
+    front = block_half(context, lead.of)
     gain = lead.asked.numbers.get("depth", front.bust) - front.natural
     wide = float(drafted.shoulder.point_at(min(along, drafted.shoulder.length))[0])
-    least = float(drafted.on_shoulder(wide)[1]) - drafted.top
+    least = float(drafted.shoulder.at(wide)[1]) - drafted.top
     depth = backs.depth_of(drafted, kind, wide, gain) if asked_depth is None else asked_depth
     if not max(least, drafted.natural) - 1e-6 <= depth <= drafted.lowest - 20.0:
         low = format_length(max(least, drafted.natural), unit)
         high = format_length(drafted.lowest - 20.0, unit)
         what = f"a depth of {format_length(depth, unit)} at the centre back does not go with this width"
-        raise StepError(what, where=frame.piece.name, advice=f"Give {low} to {high} below the neck point.")
-    angle = lead.frame.angle_of(lead.asked["width"], -lead.drawn.path.end_direction)
-    into = frame.into(x, math.pi - angle)
+        raise StepError(what, where=bodice.piece.name, advice=f"Give {low} to {high} below the neck point.")
+    angle = lead.bodice.shoulder.angle_of(lead.asked["width"], -lead.drawn.path.end_direction)
+    into = bodice.shoulder.into(x, math.pi - angle)
     reach = turn if turn is not None else lead.asked.numbers.get("turn", TURN)
     try:
-        path, pointed = backs.draw(frame, kind, x, depth, into, reach)
+        path, pointed = backs.draw(bodice, kind, x, depth, into, reach)
     except PlaceError as fault:
-        raise StepError(fault.what, where=frame.piece.name, advice=fault.advice) from fault
+        raise StepError(fault.what, where=bodice.piece.name, advice=fault.advice) from fault
     numbers = {"width": x, "depth": depth}
     return Asked(numbers), Drawn((EdgePart(path),), is_pointed=pointed, bends=False)

@@ -13,8 +13,8 @@ from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.neckline import neck_source
 from zesty_pivot.core.moves.style_lines import refuse_unclear
 from zesty_pivot.core.necklines.base import NeckShape
-from zesty_pivot.core.necklines.frame import nearest_place
 from zesty_pivot.core.piece import Notch, Origin, Pattern, Piece, Place, Run, Seam, SeamSide, Side, Source
+from zesty_pivot.core.piece.bodice_half import nearest_place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import well_begun
 from zesty_pivot.core.piece.sides import Sided, Sides
@@ -36,12 +36,12 @@ def whole_cut(
 ) -> tuple[Pattern, list[Note]]:
     """The pattern with a piece unfolded and cut along an edge that is not the same on both sides. `side` is the side as worn
     that it changes. Raises StepError, PlaceError or GeometryError when it cannot be."""
-    half = edge.frame.piece
+    half = edge.bodice.piece
     pattern = unfolded(pattern, edge.name)
     if shape.name == "wrap":
         return _wrapped(pattern, edge, context, eased=eased)
     piece = pattern.piece(edge.name)
-    middle = float(edge.frame.nape[0])
+    middle = float(edge.bodice.nape[0])
     # Drawn for the left front deep, and for the right shoulder bare.
     turned = (side is Side.RIGHT) != (shape.name == "one_shoulder")
     path = _mirrored(edge.drawn.path, middle) if turned else edge.drawn.path
@@ -113,11 +113,11 @@ def _wrapped(pattern: Pattern, edge: NeckEdge, context: Context, *, eased: bool)
     refuse_unclear(piece, path)
     start, stop = _on(piece, path.start), _on(piece, path.end)
     kept, _gone = across(piece, start, stop, path, _NEW, "neckline", (piece.name, "cut away"))
-    source = neck_source(edge.frame.piece, "wrap", pointed=True)
+    source = neck_source(edge.bodice.piece, "wrap", pointed=True)
     made = _one_front(kept, edge, end, source)
     pattern = replace(pattern.with_piece(made), seams=tuple(_half_seams(pattern, name)))
-    pattern, notes = brought_back(pattern, edge.frame.piece, name, edge.away, (path,), context, eased=eased)
-    lap = abs(2.0 * (float(path.start[0]) - float(edge.frame.nape[0])))
+    pattern, notes = brought_back(pattern, edge.bodice.piece, name, edge.away, (path,), context, eased=eased)
+    lap = abs(2.0 * (float(path.start[0]) - float(edge.bodice.nape[0])))
     text = "each front laps over the other; cut 1 pair; a tie or snap holds its end at the notch"
     return pattern, [Note(text, name, lap), *notes]
 
@@ -170,7 +170,7 @@ def _one_front(kept: Piece, edge: NeckEdge, end: Path, source: Source) -> Piece:
     known = {sides.name(id): role for id, role in kept.roles}
     known |= {"wrap_end": "opening", "overlap": "overlap", "neckline": "neckline"}
     runs = well_begun(tuple(new for run in kept.runs for new in named(run)), known)
-    plain = edge.frame.piece
+    plain = edge.bodice.piece
     return replace(
         kept,
         fold=None,

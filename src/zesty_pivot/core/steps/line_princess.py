@@ -329,7 +329,7 @@ class Princess(Step):
         """Draw, notch, cut, shape; the same in both ways."""
         made = self._made(pattern, context)
         smooth = length_mm(self.smooth, context.scope)
-        end = f"the {words(self._bottom_role(made.shaped.panels))}" if self.to is None else self.to.words()
+        end = f"the {words(made.shaped.panels.bottom_role)}" if self.to is None else self.to.words()
         return panels_by_hand(self.on, self.from_.words(), end, made.pins, made.shaped, smooth, context.scope.unit)
 
 

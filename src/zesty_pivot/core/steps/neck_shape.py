@@ -9,11 +9,11 @@ from pydantic import Field, FiniteFloat, model_validator
 
 from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.necklines.base import Asked
-from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.necklines.registry import shape_of
 from zesty_pivot.core.piece import Measured, Pattern, Side
+from zesty_pivot.core.piece.bodice_half import BodiceHalf
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
-from zesty_pivot.core.procedures.frames import block_frame
+from zesty_pivot.core.procedures.bodice_halves import block_half
 from zesty_pivot.core.procedures.hand import Line, Way
 from zesty_pivot.core.procedures.hand_neckline import neck_by_hand
 from zesty_pivot.core.procedures.neckline_cut import carried_out
@@ -100,30 +100,30 @@ class ShapeNeck(FrontAndBackStep):
     def numbers(self, context: Context, name: str) -> dict[str, float]:
         """The shape's numbers (mm) on one piece: what is asked for, else the starting values from the block. Widths are from
         the centre, depths from the neck point. Raises StepError, PlaceError or FormulaError."""
-        shape, frame = shape_of(self.shape), block_frame(context, name)
+        shape, bodice = shape_of(self.shape), block_half(context, name)
         found: dict[str, float] = {}
         for key, start in shape.starts.items():
             own = getattr(self, key)
             if own is None or (name != self.on and key in ("width", "depth", "drop")):
-                found[key] = start(frame, {**found, "arcs": float(self.arcs)})
+                found[key] = start(bodice, {**found, "arcs": float(self.arcs)})
                 continue
             mm = length_mm(own, context.scope)
-            found[key] = self._placed(key, mm, frame)
+            found[key] = self._placed(key, mm, bodice)
         return found
 
-    def _placed(self, key: str, mm: float, frame: Frame) -> float:
+    def _placed(self, key: str, mm: float, bodice: BodiceHalf) -> float:
         if key == "width":
-            return {"centre": mm, "neck_point": frame.neck_x + mm, "shoulder_tip": frame.tip_x - mm}[self.width_from]
+            return {"centre": mm, "neck_point": bodice.neck_x + mm, "shoulder_tip": bodice.tip_x - mm}[self.width_from]
         if key == "depth":
             if self.depth_from == "neck_point":
                 return mm
-            return mm + (frame.natural if self.depth_from == "centre_neck" else frame.level(self.depth_from))
+            return mm + (bodice.natural if self.depth_from == "centre_neck" else bodice.level(self.depth_from))
         return mm
 
     def _asked(self, context: Context, name: str) -> Asked:
         shape = shape_of(self.shape)
         numbers = self.numbers(context, name)
-        self._fits(numbers, block_frame(context, name), name, context)
+        self._fits(numbers, block_half(context, name), name, context)
         end = self.end or (shape.at_end[0] if shape.at_end else "round")
         if shape.at_end and end not in shape.at_end:
             raise StepError(
@@ -131,7 +131,7 @@ class ShapeNeck(FrontAndBackStep):
             )
         return Asked(numbers, self.arcs, end, self.points or shape.points)
 
-    def _fits(self, numbers: dict[str, float], frame: Frame, name: str, context: Context) -> None:
+    def _fits(self, numbers: dict[str, float], bodice: BodiceHalf, name: str, context: Context) -> None:
         """Refuses what no block can give, with the nearest value that works."""
         unit = context.scope.unit
 
@@ -146,15 +146,15 @@ class ShapeNeck(FrontAndBackStep):
             if key in numbers and numbers[key] < 1.0:
                 what = f"{shape_of(self.shape).words_for(key).lower()}: nothing is left of it"
                 raise StepError(what, where=name, advice=f"Give {told(3.0)} or more.")
-        most = frame.lowest - CLEAR
+        most = bodice.lowest - CLEAR
         if "depth" in numbers and numbers["depth"] > most:
             what = f"a depth of {told(numbers['depth'])} below the neck point goes past the waist"
             raise StepError(what, where=name, advice=f"Give up to {told(most)}.")
-        if "depth" in numbers and numbers["depth"] < frame.natural - 1e-6:
+        if "depth" in numbers and numbers["depth"] < bodice.natural - 1e-6:
             what = f"a depth of {told(numbers['depth'])} below the neck point lies above the neckline of the block"
-            raise StepError(what, where=name, advice=f"Give {told(frame.natural)} or more, or choose a raised shape.")
+            raise StepError(what, where=name, advice=f"Give {told(bodice.natural)} or more, or choose a raised shape.")
         if "width" in numbers and shape_of(self.shape).ends_on == "shoulder":
-            low, high = frame.neck_x, frame.tip_x - ROOM
+            low, high = bodice.neck_x, bodice.tip_x - ROOM
             if not low - 1e-6 <= numbers["width"] <= high + 1e-6:
                 way = "wider than the shoulder" if numbers["width"] > high else "narrower than the neck of the block"
                 what = f"a half width of {told(numbers['width'])} is {way}"
@@ -184,7 +184,7 @@ class ShapeNeck(FrontAndBackStep):
         if self.back_depth is None:
             return asked
         numbers = {**asked.numbers, "depth": length_mm(self.back_depth, context.scope)}
-        self._fits(numbers, block_frame(context, self.other), self.other, context)
+        self._fits(numbers, block_half(context, self.other), self.other, context)
         return replace(asked, numbers=numbers)
 
     def edges(self, pattern: Pattern, context: Context) -> NeckEdges:

@@ -14,15 +14,15 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import part_run
 from zesty_pivot.core.moves.neckline import let_out
 from zesty_pivot.core.moves.shaping import displaced
-from zesty_pivot.core.necklines.frame import Frame
 from zesty_pivot.core.piece import Pattern, Piece, Run, Source
 from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.bodice_half import BodiceHalf
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.bodice_halves import half_of
 from zesty_pivot.core.procedures.clearing import brought_back, cleared
 from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
-from zesty_pivot.core.procedures.frames import frame_of
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
@@ -54,21 +54,21 @@ class TrimArmhole(FrontAndBackStep):
         parts += [f"shoulder {self.shoulder_in} in"] if str(self.shoulder_in) not in ("0", "0.0") else []
         return "armhole, " + (", ".join(parts) if parts else "as it is")
 
-    def _asked(self, frame: Frame, context: Context) -> tuple[float, float, float]:
+    def _asked(self, bodice: BodiceHalf, context: Context) -> tuple[float, float, float]:
         unit = context.scope.unit
         inwards, lower, widen = (length_mm(mm, context.scope) for mm in (self.shoulder_in, self.lower, self.widen))
-        most = frame.shoulder.length - LEFT_OVER
+        most = bodice.shoulder.length - LEFT_OVER
         if not 0.0 <= inwards <= most:
             what = f"a shoulder cut in by {format_length(inwards, unit)}"
-            raise StepError(what, where=frame.piece.name, advice=f"Give 0 to {format_length(most, unit)}.")
-        room = min(MOST_LOWER, frame.side.paths[0].length - 10.0)
+            raise StepError(what, where=bodice.piece.name, advice=f"Give 0 to {format_length(most, unit)}.")
+        room = min(MOST_LOWER, bodice.side.paths[0].length - 10.0)
         if not -40.0 <= lower <= room:
             what = f"an underarm lowered by {format_length(lower, unit)}"
             advice = f"Give up to {format_length(room, unit)}, or raise it by at most {format_length(40.0, unit)}."
-            raise StepError(what, where=frame.piece.name, advice=advice)
+            raise StepError(what, where=bodice.piece.name, advice=advice)
         if abs(widen) > 60.0:
             what = f"a side moved by {format_length(abs(widen), unit)}"
-            raise StepError(what, where=frame.piece.name, advice=f"Give up to {format_length(60.0, unit)}.")
+            raise StepError(what, where=bodice.piece.name, advice=f"Give up to {format_length(60.0, unit)}.")
         return inwards, lower, widen
 
     def _one(self, pattern: Pattern, name: str, context: Context) -> tuple[Pattern, Path, list[Note]]:
@@ -80,16 +80,16 @@ class TrimArmhole(FrontAndBackStep):
             pattern, outside = self._outside(pattern, name, context)
         made = cleared(pattern, name, context, outside)
         piece = made.pattern.piece(name)
-        frame = frame_of(piece, context.block.drafted(piece), context.scope.unit)
-        inwards, lower, widen = self._asked(frame, context)
+        bodice = half_of(piece, context.block.drafted(piece), context.scope.unit)
+        inwards, lower, widen = self._asked(bodice, context)
         if is_razor:
-            stretches = [self._razor(frame, inwards, lower, context)]
+            stretches = [self._razor(bodice, inwards, lower, context)]
         else:
-            old = frame.armhole
-            ends = frame.shoulder.point_at(frame.shoulder.length - inwards), _side_point(frame, lower)
+            old = bodice.armhole
+            ends = bodice.shoulder.point_at(bodice.shoulder.length - inwards), _side_point(bodice, lower)
             knots = [(0.0, ends[0] - old.start), (old.length, ends[1] - old.end)]
             stretches = list(displaced(list(old.paths), knots, held=(True, True)))
-        drawn = _redrawn(piece, frame, stretches, inwards, lower)
+        drawn = _redrawn(piece, bodice, stretches, inwards, lower)
         pattern, notes = brought_back(
             made.pattern.with_piece(drawn), piece, name, made.darts, (), context, eased=False
         )  # fmt: skip
@@ -104,9 +104,9 @@ class TrimArmhole(FrontAndBackStep):
     def _outside(self, pattern: Pattern, name: str, context: Context) -> tuple[Pattern, set[str]]:
         """Darts whose pivots a razor back cuts off, moved to the armhole, with which they go; and these pivots."""
         piece = pattern.piece(name)
-        frame = frame_of(piece, context.block.drafted(piece), context.scope.unit)
-        inwards, lower, _widen = self._asked(frame, context)
-        points = self._razor(frame, inwards, lower, context).outline
+        bodice = half_of(piece, context.block.drafted(piece), context.scope.unit)
+        inwards, lower, _widen = self._asked(bodice, context)
+        points = self._razor(bodice, inwards, lower, context).outline
         gone: set[str] = set()
         for dart in piece.darts:
             x, y = piece.pivot(dart.pivot)
@@ -117,19 +117,19 @@ class TrimArmhole(FrontAndBackStep):
                     pattern = move_dart(DartMove(name, dart.id, Spot(station="mid_armhole")), pattern, context).pattern
         return pattern, gone
 
-    def _razor(self, frame: Frame, inwards: float, lower: float, context: Context) -> Path:
+    def _razor(self, bodice: BodiceHalf, inwards: float, lower: float, context: Context) -> Path:
         """From the shoulder inwards to the narrowest place at the chest line, then out to the underarm."""
         wide = length_mm(self.razor, context.scope)
-        start, stop = frame.shoulder.point_at(frame.shoulder.length - inwards), _side_point(frame, lower)
-        low = min(frame.top + frame.chest, float(stop[1]) - 0.25 * float(stop[1] - start[1]))
-        narrow = np.array([float(frame.nape[0]) + wide, low])
-        if not 5.0 <= wide < float(stop[0] - frame.nape[0]) - 10.0:
-            most = format_length(float(stop[0] - frame.nape[0]) - 10.0, context.scope.unit)
+        start, stop = bodice.shoulder.point_at(bodice.shoulder.length - inwards), _side_point(bodice, lower)
+        low = min(bodice.top + bodice.chest, float(stop[1]) - 0.25 * float(stop[1] - start[1]))
+        narrow = np.array([float(bodice.nape[0]) + wide, low])
+        if not 5.0 <= wide < float(stop[0] - bodice.nape[0]) - 10.0:
+            most = format_length(float(stop[0] - bodice.nape[0]) - 10.0, context.scope.unit)
             what = f"a razor back of {format_length(wide, context.scope.unit)} does not fit"
-            raise StepError(what, where=frame.piece.name, advice=f"Give 0.5 cm to {most}.")
-        out = frame.shoulder.direction_at(frame.shoulder.length - inwards)
+            raise StepError(what, where=bodice.piece.name, advice=f"Give 0.5 cm to {most}.")
+        out = bodice.shoulder.direction_at(bodice.shoulder.length - inwards)
         down = np.array([-out[1], out[0]])
-        along = frame.side.direction_at(max(lower, 0.0))
+        along = bodice.side.direction_at(max(lower, 0.0))
         square, upright = np.array([-along[1], along[0]]), np.array([0.0, 1.0])  # upright at the narrowest place
         upper, lower_ = math.dist(start, narrow) / 3.0, math.dist(narrow, stop) / 3.0
         return Path(np.array([
@@ -164,11 +164,11 @@ def _armhole(piece: Piece) -> str:
     return next(edge for edge, role in piece.roles if role == "armhole")
 
 
-def _side_point(frame: Frame, lower: float) -> np.ndarray:
+def _side_point(bodice: BodiceHalf, lower: float) -> np.ndarray:
     """The underarm lowered along the side seam, or raised straight on from it."""
     if lower >= 0.0:
-        return frame.side.point_at(lower)
-    point: np.ndarray = frame.side.start + frame.side.direction_at(0.0) * lower
+        return bodice.side.point_at(lower)
+    point: np.ndarray = bodice.side.start + bodice.side.direction_at(0.0) * lower
     return point
 
 
@@ -182,7 +182,7 @@ def _closed(stretches: list[Path]) -> list[Path]:
     return found
 
 
-def _redrawn(piece: Piece, frame: Frame, stretches: list[Path], inwards: float, lower: float) -> Piece:
+def _redrawn(piece: Piece, bodice: BodiceHalf, stretches: list[Path], inwards: float, lower: float) -> Piece:
     """The piece with new armhole runs, its shoulder and side seam cut off or led to them."""
     shoulder = next(edge for edge, role in piece.roles if role == "shoulder")
     old = [run for run in piece.runs if piece.role(run.edge) == "armhole"]
@@ -191,7 +191,7 @@ def _redrawn(piece: Piece, frame: Frame, stretches: list[Path], inwards: float, 
     else:
         new = [Run(old[0].edge, stretches[0], Source(f"{piece.of or piece.name}.razor", 0.0, 1.0))]
     if inwards > 0.0:
-        piece, last = part_run(piece, places.along(piece, shoulder, frame.shoulder.length - inwards))
+        piece, last = part_run(piece, places.along(piece, shoulder, bodice.shoulder.length - inwards))
     else:
         last = max(index for index, run in enumerate(piece.runs) if run.edge == shoulder)
     runs = [*piece.runs[: last + 1], *new]

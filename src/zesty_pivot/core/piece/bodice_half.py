@@ -30,7 +30,7 @@ OFF = 0.01  # mm that a point may lie off the outline it was found on
 
 
 @dataclass(frozen=True)
-class Sewn:
+class SewnEdge:
     """An edge without open mouths: its stretches in order, with distances (mm) along them as they are sewn. Where a dart with
     unequal legs was shut there is a step between two of them."""
 
@@ -86,7 +86,65 @@ class Sewn:
 
 
 @dataclass(frozen=True)
-class Frame:
+class ShoulderLine(SewnEdge):
+    """The shoulder of a `piece`, asked for by how far (mm) a place is from the centre."""
+
+    piece: str
+    unit: Unit
+
+    def along(self, x: float) -> float:
+        """How far along the shoulder (mm from the neck point) it is so far (mm) from the centre. Raises PlaceError."""
+        hits = self.crossing(np.array([x, 0.0]), np.array([0.0, 1.0]))
+        if not hits and abs(x - float(self.start[0])) < 1e-6:
+            return 0.0
+        if not hits:
+            low, high = format_length(float(self.start[0]), self.unit), format_length(float(self.end[0]), self.unit)
+            raise PlaceError(
+                f"a half width of {format_length(x, self.unit)} is off the shoulder", where=self.piece,
+                advice=f"Give {low} to less than {high}.",
+            )  # fmt: skip
+        return hits[0]
+
+    def at(self, x: float) -> Vector:
+        """The point of the shoulder so far (mm) from the centre."""
+        return self.point_at(self.along(x))
+
+    def into(self, x: float, angle: float = math.pi / 2.0) -> Vector:
+        """The direction from a point of the shoulder into the piece, at an angle (radians) to the way to the tip."""
+        out = self.direction_at(self.along(x))
+        return out * math.cos(angle) + np.array([-out[1], out[0]]) * math.sin(angle)
+
+    def angle_of(self, x: float, into: Vector) -> float:
+        """The angle (radians) at the shoulder between the way to the tip and a direction into the piece."""
+        out = self.direction_at(self.along(x))
+        return math.atan2(float(out[0] * into[1] - out[1] * into[0]), float(out @ into))
+
+
+@dataclass(frozen=True)
+class TradeProportions:
+    """A half's neck and shoulder (mm from the centre), natural neck and bust line (mm deep) beside those of the block that the
+    trade's starting values are for."""
+
+    neck: float
+    tip: float
+    natural: float
+    bust: float
+
+    def wide(self, inches: float) -> float:
+        """A half width (mm) that lies on this block's shoulder where so many inches lie on the trade's."""
+        return self.neck + (inches - NECK) / (HALF_SHOULDER - NECK) * (self.tip - self.neck)
+
+    def deep(self, inches: float) -> float:
+        """A depth (mm) that lies between this block's natural neck and bust line where so many inches lie on the trade's."""
+        return self.natural + (inches - NECK) / (BUST - NECK) * (self.bust - self.natural)
+
+    def scaled(self, inches: float) -> float:
+        """A length (mm) in proportion to this block's natural neck width."""
+        return inches * self.neck / NECK
+
+
+@dataclass(frozen=True)
+class BodiceHalf:
     """A half `piece` with no dart open above, and its block's piece as it was `drafted`, whose levels count. x is measured from
     the centre, y down from the top line, depths from the height of the neck point."""
 
@@ -97,31 +155,31 @@ class Frame:
     more: Piece | None = None  # the side panel, where the piece is in panels, laid to the centre panel
 
     @cached_property
-    def centre(self) -> Sewn:
+    def centre(self) -> SewnEdge:
         """The centre line, from below up to the neck."""
         return self._whole("centre")
 
     @cached_property
-    def shoulder(self) -> Sewn:
+    def shoulder(self) -> ShoulderLine:
         """The shoulder from the neck point to the tip."""
-        return self._whole("shoulder")
+        return ShoulderLine(self._whole("shoulder").paths, self.piece.name, self.unit)
 
     @cached_property
-    def armhole(self) -> Sewn:
+    def armhole(self) -> SewnEdge:
         """The armhole from the shoulder tip to the underarm."""
         return self._whole("armhole")
 
     @cached_property
-    def side(self) -> Sewn:
+    def side(self) -> SewnEdge:
         """The side seam from the underarm down."""
         return self._whole("side_seam")
 
     @cached_property
-    def lower(self) -> Sewn:
+    def lower(self) -> SewnEdge:
         """The waist or hem, from the side to the centre."""
         return self._whole("waist", "hem")
 
-    def _whole(self, *roles: str) -> Sewn:
+    def _whole(self, *roles: str) -> SewnEdge:
         role = roles[0]
         pieces = [self.piece] if self.more is None else [self.piece, self.more]
         if role in ("waist", "hem"):
@@ -130,7 +188,7 @@ class Frame:
         if not paths:
             what = f"the piece has no {words(role)}"
             raise PlaceError(what, where=self.piece.name, advice="Choose a half with neckline and shoulder.")
-        return Sewn(paths)
+        return SewnEdge(paths)
 
     @property
     def levels(self) -> Mapping[str, float]:
@@ -181,17 +239,10 @@ class Frame:
         """The depth of the chest line, where the hollow of the chest ends."""
         return self.level("chest") if "chest" in self.levels else self.bust * 0.8
 
-    def wide(self, inches: float) -> float:
-        """A half width (mm) that lies on this block's shoulder where so many inches lie on the trade's."""
-        return self.neck_x + (inches - NECK) / (HALF_SHOULDER - NECK) * (self.tip_x - self.neck_x)
-
-    def deep(self, inches: float) -> float:
-        """A depth (mm) that lies between this block's natural neck and bust line where so many inches lie on the trade's."""
-        return self.natural + (inches - NECK) / (BUST - NECK) * (self.bust - self.natural)
-
-    def scaled(self, inches: float) -> float:
-        """A length (mm) in proportion to this block's natural neck width."""
-        return inches * self.neck_x / NECK
+    @property
+    def trade(self) -> TradeProportions:
+        """This half beside the block that the trade's starting values are for."""
+        return TradeProportions(self.neck_x, self.tip_x, self.natural, self.bust)
 
     @cached_property
     def nape(self) -> Vector:
@@ -215,33 +266,6 @@ class Frame:
         at = near[0] if near else self.centre.length
         up = self.centre.direction_at(at)
         return np.array([-up[1], up[0]])
-
-    def along_shoulder(self, x: float) -> float:
-        """How far along the shoulder (mm from the neck point) it is so far (mm) from the centre. Raises PlaceError."""
-        hits = self.shoulder.crossing(np.array([x, 0.0]), np.array([0.0, 1.0]))
-        if not hits and abs(x - self.neck_x) < 1e-6:
-            return 0.0
-        if not hits:
-            low, high = format_length(self.neck_x, self.unit), format_length(self.tip_x, self.unit)
-            raise PlaceError(
-                f"a half width of {format_length(x, self.unit)} is off the shoulder", where=self.piece.name,
-                advice=f"Give {low} to less than {high}.",
-            )  # fmt: skip
-        return hits[0]
-
-    def on_shoulder(self, x: float) -> Vector:
-        """The point of the shoulder so far (mm) from the centre."""
-        return self.shoulder.point_at(self.along_shoulder(x))
-
-    def into(self, x: float, angle: float = math.pi / 2.0) -> Vector:
-        """The direction from a point of the shoulder into the piece, at an angle (radians) to the way to the tip."""
-        out = self.shoulder.direction_at(self.along_shoulder(x))
-        return out * math.cos(angle) + np.array([-out[1], out[0]]) * math.sin(angle)
-
-    def angle_of(self, x: float, into: Vector) -> float:
-        """The angle (radians) at the shoulder between the way to the tip and a direction into the piece."""
-        out = self.shoulder.direction_at(self.along_shoulder(x))
-        return math.atan2(float(out[0] * into[1] - out[1] * into[0]), float(out @ into))
 
     def pin(self) -> Vector:
         """The bust point or shoulder blade; in proportion where the piece has none."""
