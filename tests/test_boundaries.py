@@ -6,6 +6,7 @@ import re
 import shutil
 import subprocess
 import sys
+from collections import Counter
 from pathlib import Path
 
 import pytest
@@ -43,6 +44,44 @@ def test_the_contract_goes_red_when_the_core_imports_qt(plant: str, tmp_path: Pa
 def test_no_module_is_over_four_hundred_lines() -> None:
     long = {path.name: n for path in SRC.rglob("*.py") if (n := len(path.read_text().splitlines())) > 400}
     assert not long
+
+
+def _trees() -> list[tuple[Path, ast.Module]]:
+    return [(path, ast.parse(path.read_text())) for path in SRC.rglob("*.py")]
+
+
+def test_no_room_is_too_large() -> None:
+    """No class has over 20 public methods, no function over 60 lines; branches and statements are ruff's."""
+    wide = {
+        node.name: len(public)
+        for _path, tree in _trees()
+        for node in ast.walk(tree)
+        if isinstance(node, ast.ClassDef)
+        and len(public := {part.name for part in node.body if isinstance(part, ast.FunctionDef) and part.name[0] != "_"}) > 20
+    }
+    long = {
+        (path.name, node.name): lines
+        for path, tree in _trees()
+        for node in ast.walk(tree)
+        if isinstance(node, ast.FunctionDef) and (lines := (node.end_lineno or 0) - node.lineno + 1) > 60
+    }
+    assert not wide and not long
+
+
+def test_one_name_means_one_thing() -> None:
+    """No two classes are called alike."""
+    names = [node.name for _path, tree in _trees() for node in ast.walk(tree) if isinstance(node, ast.ClassDef)]
+    assert sorted(name for name, count in Counter(names).items() if count > 1) == []
+
+
+def test_the_contract_goes_red_at_a_circle(tmp_path: Path) -> None:
+    shutil.copytree(SRC, tmp_path / "zesty_pivot", ignore=shutil.ignore_patterns("__pycache__"))
+    shutil.copy(ROOT / "pyproject.toml", tmp_path)
+    with (tmp_path / "zesty_pivot" / "desk" / "lay.py").open("a") as file:
+        file.write("\n\nif TYPE_CHECKING:\n    from zesty_pivot.desk.table.shapes import WITHIN\n")
+    lint = [Path(sys.executable).parent / "lint-imports", "--no-cache"]
+    found = subprocess.run(lint, cwd=tmp_path, env={**os.environ, "PYTHONPATH": str(tmp_path)}, capture_output=True, text=True)
+    assert found.returncode == 1 and "no circle in the program BROKEN" in found.stdout
 
 
 def test_a_step_is_one_file(tmp_path: Path) -> None:

@@ -15,7 +15,6 @@ from zesty_pivot.core.piece import Pattern, Seam
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.hand import Way
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.table.shapes import SPREAD
 
 if TYPE_CHECKING:
     from zesty_pivot.core.finish.walk import Walk
@@ -31,6 +30,9 @@ class Traced:
     state: int | None = 0
     other: Derived | None = None
     title: str = "the block"
+
+
+SPREAD = 0.4  # how far panels of one piece lie apart to begin with, as a share of the widest
 
 
 class Lay(QObject):

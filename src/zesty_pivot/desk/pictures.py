@@ -156,7 +156,7 @@ class _Shots:
         from zesty_pivot.core.steps import registry
         from zesty_pivot.data.demo import demo_styles
         from zesty_pivot.desk.forms.plain import PlainForm
-        from zesty_pivot.desk.table.shapes import SPREAD
+        from zesty_pivot.desk.lay import SPREAD
 
         window = self.window
         canticle = next(style for style in demo_styles() if style.name.startswith("Canticle"))

@@ -157,6 +157,20 @@ class StartPage(QWidget):
         left.rows.setContentsMargins(34, 26, 28, 26)
         left.rows.setSpacing(10)
         right.rows.setSpacing(8)
+        self._fill_left(left)
+        self._fill_right(right, run)
+        side = right.scrolled()
+        side.setFixedWidth(RIGHT)
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addWidget(left.scrolled(), 1)
+        layout.addWidget(side)
+        self.show_leftovers(())
+        keeper.settings_changed.connect(self._show_recent)
+
+    def _fill_left(self, left: Column) -> None:
+        """What was left unsaved, the demos, and what was open lately."""
         self.leftovers: list[LeftoverCard] = []
         self._unsaved_title = label("Work that was not saved", "title")
         self._unsaved = QVBoxLayout()
@@ -177,6 +191,9 @@ class StartPage(QWidget):
         self._none = label("Styles you save or open stand here.", "quiet")
         left.rows.addWidget(self._none)
         left.rows.addStretch(1)
+
+    def _fill_right(self, right: Column, run: Callable[[str], None]) -> None:
+        """Other beginnings, and what is new."""
         right.rows.addWidget(label("Begin", "heading"))
         self.buttons: dict[str, QPushButton] = {}
         for id, title, picture in BEGINNINGS:
@@ -195,15 +212,6 @@ class StartPage(QWidget):
         self.news.setMarkdown(news())
         self.news.setMinimumHeight(180)
         right.rows.addWidget(self.news, 1)
-        side = right.scrolled()
-        side.setFixedWidth(RIGHT)
-        layout = QHBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(0)
-        layout.addWidget(left.scrolled(), 1)
-        layout.addWidget(side)
-        self.show_leftovers(())
-        keeper.settings_changed.connect(self._show_recent)
 
     @contained("the start page")
     def restyle(self) -> None:

@@ -6,13 +6,11 @@ import math
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
+from zesty_pivot.core.checks.limits import SMOOTH_DEG, STEP_MM
 from zesty_pivot.core.moves.redraw import corner
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
-
-STEP_MM = 1.0  # common practice, no source
-TURN_DEG = 3.0  # common practice, no source
 
 
 def _run(look: Look) -> Iterable[Finding]:
@@ -28,8 +26,8 @@ def _joint(piece: Piece, index: int, look: Look) -> Iterable[Finding]:
     turn = abs(math.degrees(corner(piece, index)))
     if gap > STEP_MM:
         told, value, limit, unit = f"a step of {format_length(gap, look.scope.unit, fine=True)}", gap, STEP_MM, "mm"
-    elif turn > TURN_DEG and piece.fold is not None:  # a centre seam is shaped on purpose
-        told, value, limit, unit = f"a corner of {turn:.1f}°", turn, TURN_DEG, "deg"
+    elif turn > SMOOTH_DEG and piece.fold is not None:  # a centre seam is shaped on purpose
+        told, value, limit, unit = f"a corner of {turn:.1f}°", turn, SMOOTH_DEG, "deg"
     else:
         return
     yield Finding(

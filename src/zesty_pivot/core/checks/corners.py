@@ -7,13 +7,12 @@ import math
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
+from zesty_pivot.core.checks.limits import SMOOTH_DEG, STEP_MM
 from zesty_pivot.core.moves.redraw import corner, jog
 from zesty_pivot.core.piece import OPEN_USES, Body, Pattern, Piece, Side
 from zesty_pivot.core.piece.names import SEAM_ROLES, words
 
-LIMIT_DEG = 3.0  # common practice, no source
 SQUARE_DEG = 2.0  # common practice, no source
-JOG_MM = 1.0  # common practice, no source
 
 
 def _run(look: Look) -> Iterable[Finding]:
@@ -34,17 +33,17 @@ def _inside(piece: Piece) -> Iterable[Finding]:
         where = f"across the {words(run.mouth)} dart" if run.mouth else "where it was cut and closed"
         mend = Mend(f"True the {words(run.edge)}", step={"do": "piece.true", "on": piece.name, "edge": run.edge})
         place = f"{run.edge}:{index}"
-        if turn > LIMIT_DEG:
+        if turn > SMOOTH_DEG:
             yield Finding(
                 "corners", Severity.WARNING, piece.name, place,
                 f"the {words(run.edge)} has a corner of {turn:.1f}° {where}",
-                turn, LIMIT_DEG, "deg", f"True the {words(run.edge)}.", mend,
+                turn, SMOOTH_DEG, "deg", f"True the {words(run.edge)}.", mend,
             )  # fmt: skip
-        elif step > JOG_MM:
+        elif step > STEP_MM:
             yield Finding(
                 "corners", Severity.WARNING, piece.name, place,
                 f"the {words(run.edge)} has a step of {step:.1f} mm {where}",
-                step, JOG_MM, "mm", f"True the {words(run.edge)}.", mend,
+                step, STEP_MM, "mm", f"True the {words(run.edge)}.", mend,
             )  # fmt: skip
 
 
@@ -80,13 +79,13 @@ def _at_seams(pattern: Pattern) -> Iterable[Finding]:
             if one is None or two is None or one[0] != two[0] or one[0] == "style_line":
                 continue
             turn = abs(math.degrees(one[1] + two[1] - math.pi))
-            if turn > LIMIT_DEG:
+            if turn > SMOOTH_DEG:
                 names = f"{words(a.name)} and {words(b.name)}"
                 seam = words(role if side is None else side.id(role))
                 yield Finding(
                     "corners", Severity.WARNING, a.name, f"{one[0]}:{role}",
                     f"the {words(one[0])} has a corner of {turn:.1f}° where {names} meet at the {seam}",
-                    turn, LIMIT_DEG, "deg", f"Redraw the {words(one[0])} of {names} across the seam.",
+                    turn, SMOOTH_DEG, "deg", f"Redraw the {words(one[0])} of {names} across the seam.",
                     Mend(
                         f"True it across the {words(role)}",
                         step={"do": "piece.true_seam", "on": a.name, "other": b.name, "seam": role, "edge": one[0]},

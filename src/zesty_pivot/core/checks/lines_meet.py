@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
+from zesty_pivot.core.checks.limits import SEAM_MM
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
-
-LIMIT_MM = 1.0  # common practice, no source
 
 
 def _run(look: Look) -> Iterable[Finding]:
@@ -18,12 +17,12 @@ def _run(look: Look) -> Iterable[Finding]:
         one, two = seam.a.parts[0], seam.b.parts[0]
         first, second = (look.pattern.edge_length(part) for part in (one, two))
         apart = abs(first - second)
-        if apart > LIMIT_MM:
+        if apart > SEAM_MM:
             yield Finding(
                 "lines_meet", Severity.WARNING, one.piece, str(seam.a),
                 f"the lines of {words(one.piece)} and {words(two.piece)} miss each other by "
                 f"{format_length(apart, look.scope.unit, fine=True)} at the {words(one.edge)}",
-                apart, LIMIT_MM, "mm", "Begin both at the same distance from the same end.",
+                apart, SEAM_MM, "mm", "Begin both at the same distance from the same end.",
             )  # fmt: skip
 
 

@@ -5,15 +5,14 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
+from zesty_pivot.core.checks.limits import SEAM_MM
 from zesty_pivot.core.quantity import format_length
-
-LIMIT_MM = 1.0  # common practice, no source
 
 
 def _run(look: Look) -> Iterable[Finding]:
     for seam in look.seams:
         rest = seam.difference_mm
-        if abs(rest) <= LIMIT_MM:
+        if abs(rest) <= SEAM_MM:
             continue
         unit = look.scope.unit
         piece = seam.a.parts[0].piece
@@ -28,7 +27,7 @@ def _run(look: Look) -> Iterable[Finding]:
         yield Finding(
             "seam_partners", Severity.WARNING, piece, str(seam.a),
             f"the {longer.words()} is {amount} longer than the {shorter.words()}{meant}",
-            abs(rest), LIMIT_MM, "mm", "Ease it in, or make the two equal.", mend,
+            abs(rest), SEAM_MM, "mm", "Ease it in, or make the two equal.", mend,
         )  # fmt: skip
 
 

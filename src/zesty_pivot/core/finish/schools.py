@@ -6,8 +6,7 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 
 from zesty_pivot.core.piece import Body
-
-IN = 25.4
+from zesty_pivot.core.quantity.units import IN
 
 # Above this intake (mm) a dart is a large one. Common practice, no source.
 LARGE_INTAKE = 50.0

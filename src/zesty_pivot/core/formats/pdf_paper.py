@@ -12,8 +12,9 @@ from zesty_pivot import __version__
 from zesty_pivot.core.formats import pdf_text
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.bezier import are_straight
+from zesty_pivot.core.quantity.units import IN
 
-MM = 72.0 / 25.4  # PDF points per mm: 72 to the inch
+MM = 72.0 / IN  # PDF points per mm: 72 to the inch
 INK = HexColor("#1d1b18")
 FAINT = HexColor("#8a8378")
 

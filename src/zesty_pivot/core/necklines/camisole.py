@@ -9,7 +9,8 @@ import numpy as np
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
-from zesty_pivot.core.piece.bodice_half import IN, BodiceHalf
+from zesty_pivot.core.piece.bodice_half import BodiceHalf
+from zesty_pivot.core.quantity.units import IN
 
 
 def strap_point(bodice: BodiceHalf, asked: Asked) -> np.ndarray:

@@ -7,7 +7,8 @@ import numpy as np
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import unit
 from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
-from zesty_pivot.core.piece.bodice_half import IN, BodiceHalf
+from zesty_pivot.core.piece.bodice_half import BodiceHalf
+from zesty_pivot.core.quantity.units import IN
 
 
 def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:

@@ -20,8 +20,6 @@ from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import Unit, format_length
 
-IN = 25.4
-
 # The block that the trade's starting values are for, in inches: half neck width and natural depth a twelfth of a bust of 36, a
 # shoulder of 15, bust points 10 1/2 below the neck point. Common practice, no source.
 NECK, HALF_SHOULDER, BUST = 3.0, 7.5, 10.5

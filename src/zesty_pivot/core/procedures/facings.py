@@ -14,13 +14,14 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.facing import INNER, FacingEdge, chained, inner_curve, shortened, traced_facing
 from zesty_pivot.core.moves.shaping import displaced, ended_at
 from zesty_pivot.core.piece import Dart, Follow, Pattern, Piece, Run, Side, Use
-from zesty_pivot.core.piece.bodice_half import IN, BodiceHalf
+from zesty_pivot.core.piece.bodice_half import BodiceHalf
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import side_of_seam
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.bodice_halves import half_of
 from zesty_pivot.core.procedures.clearing import ABOVE, cleared, first_way, station_of
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.quantity.units import IN
 
 # How near its corner the loose edge of a neck facing keeps: so it is nowhere much shallower than asked. Our own choice.
 HUG = 0.86

@@ -10,7 +10,7 @@ from zesty_pivot.core.procedures.hand import Line, line
 from zesty_pivot.core.quantity import Unit, format_length
 
 # Less than this (mm) is not worth a line. Our own choice.
-_NOTHING = 0.05
+NOTHING = 0.05
 
 _ENDS = {"top": "at the upper end", "bottom": "at the lower end"}
 
@@ -34,7 +34,7 @@ def panels_by_hand(
     figures = {"above": marks[-1] if marks else long[0].length, "apart": NOTCH_APART, "total": total}
     found.append(line("princess_cut", text, **{key: format_length(mm, unit, fine=True) for key, mm in figures.items()}))
     for name, mm in made.taken.items():
-        if abs(mm) > _NOTHING and name in made.natural:
+        if abs(mm) > NOTHING and name in made.natural:
             text = "Take {half} {off} each panel {where} and draw both lines on in a smooth curve."
             half = format_length(abs(mm) / 2.0, unit, fine=True)
             where = _ENDS.get(name, f"at the {words(name)} line")

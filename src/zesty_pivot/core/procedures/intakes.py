@@ -13,8 +13,7 @@ from zesty_pivot.core.moves.panels import Panels
 from zesty_pivot.core.piece import FishEye, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.sides import Body
-
-IN = 25.4
+from zesty_pivot.core.quantity.units import IN
 
 LEVELS = ("chest", "under_bust", "waist", "hip")
 

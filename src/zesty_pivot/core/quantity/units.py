@@ -8,7 +8,8 @@ from typing import Literal
 Unit = Literal["mm", "cm", "in"]
 
 # 1 in = 25.4 mm exactly: the international inch, agreed 1959.
-MM_PER: dict[str, float] = {"mm": 1.0, "cm": 10.0, "in": 25.4}
+IN = 25.4
+MM_PER: dict[str, float] = {"mm": 1.0, "cm": 10.0, "in": IN}
 
 SIXTEENTHS = 16
 

@@ -23,7 +23,7 @@ from zesty_pivot.core.piece.refs import sewn
 from zesty_pivot.core.piece.spot import Spot, below, resolve
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way
-from zesty_pivot.core.procedures.hand_panels import panels_by_hand
+from zesty_pivot.core.procedures.hand_panels import NOTHING, panels_by_hand
 from zesty_pivot.core.procedures.intakes import CLEAR, INTAKES, LEVELS, PanelIntakes
 from zesty_pivot.core.procedures.into_panels import free_line, free_name, with_panels
 from zesty_pivot.core.quantity import format_length, length_mm
@@ -35,9 +35,6 @@ MOST_PAST = 25.0
 
 # A side panel is eased over the bust by at most this (mm). Common practice, no source.
 MOST_EASE = 6.0
-
-# Less of a dart's width than this (mm) is no dart and no ease to speak of.
-_NOTHING = 0.05
 
 # A princess line falls at least so much (mm) from its beginning to its point, and from there to its end. Our own choice.
 _STEEP = 10.0
@@ -269,7 +266,7 @@ class Princess(Step):
     ) -> tuple[Piece, float]:  # fmt: skip
         """The side panel with the width that its top lost given back, where asked and possible."""
         lost, unit = made.shorter["top"], context.scope.unit
-        if abs(lost) < _NOTHING or self.give_back == "none":
+        if abs(lost) < NOTHING or self.give_back == "none":
             return side, 0.0
         if top_role not in ("shoulder", "armhole"):
             change = f"{format_length(abs(lost), unit)} {'shorter' if lost > 0.0 else 'longer'}"
@@ -305,7 +302,7 @@ class Princess(Step):
             way = "longer" if made.extended > 0.0 else "shorter"
             found.append(Note(f"the side panel's line drawn {text} {way} at its lower end", self.on, abs(made.extended)))
         for name, mm in made.taken.items():
-            if abs(mm) > _NOTHING and name in made.natural:
+            if abs(mm) > NOTHING and name in made.natural:
                 where = {"top": "the upper end", "bottom": "the lower end"}.get(name, f"the {words(name)} line")
                 text = (
                     f"{format_length(abs(mm), unit, fine=True)} {'more' if mm > 0 else 'less'} than the darts give at {where}"

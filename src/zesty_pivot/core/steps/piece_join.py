@@ -16,13 +16,9 @@ from zesty_pivot.core.piece import EdgeRef, Origin, Pattern, Piece, SeamSide
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
-from zesty_pivot.core.procedures.side_seam import one_side
+from zesty_pivot.core.procedures.side_seam import TAPED, one_side
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.core.steps.base import Step
-
-# Edges that lie further from each other than this (mm) when laid together are no one line: a pencil line's width.
-# Common practice, no source.
-TAPED = 0.5
 
 
 class JoinPieces(Step):

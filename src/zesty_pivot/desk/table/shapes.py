@@ -15,12 +15,12 @@ from zesty_pivot.core.finish.piece import grain_inside, lies_on_fold, right_side
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.open_up import bridge, open_up
 from zesty_pivot.core.piece import Pattern, Piece, Use
+from zesty_pivot.desk.lay import SPREAD
 from zesty_pivot.desk.table.use_marks import use_marks
 
 APART = 150.0  # mm between panels wholly spread apart
 WITHIN = 0.6  # of a panel's box; it lies within the other piece then
 BESIDE = 20.0  # mm between such a panel and that piece
-SPREAD = 0.4  # of it to begin with
 
 GAP = 0.38  # between pieces on the table, of the widest: room for a side that opens
 
