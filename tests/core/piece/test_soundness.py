@@ -10,7 +10,7 @@ from tests.samples import move, real_pattern, style
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.piece import Pattern, Piece
-from zesty_pivot.core.piece.soundness import fault_of, piece_fault
+from zesty_pivot.core.piece.soundness import MOST_STEP, OPEN, piece_fault
 from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.steps.dart_move import MoveDart
 
@@ -54,16 +54,38 @@ def test_each_fault_is_told(piece: Piece, said: str) -> None:
     assert said in (piece_fault(piece) or "")
     pattern = real_pattern()
     made = dataclasses.replace(pattern, pieces=(piece, *pattern.pieces[1:]))
-    assert said in (fault_of(made, pattern) or "")
+    assert said in (made.check(pattern) or "")
 
 
 def test_two_pieces_of_one_name_and_a_seam_with_nothing() -> None:
     pattern = real_pattern()
-    assert fault_of(pattern, pattern) is None and piece_fault(FRONT) is None
+    assert pattern.check(pattern) is None and pattern.check() is None and piece_fault(FRONT) is None
     twice = dataclasses.replace(pattern, pieces=(*pattern.pieces, FRONT))
-    assert fault_of(twice, pattern) == "two pieces called front"
+    assert twice.check(pattern) == "two pieces called front"
     alone = dataclasses.replace(pattern, pieces=pattern.pieces[:1])
-    assert "of the back, which is not there" in (fault_of(alone, pattern) or "")
+    assert "of the back, which is not there" in (alone.check(pattern) or "")
+
+
+def shifted(first: str, by: float) -> Piece:
+    """The front with all from the first run of an edge on moved down."""
+    at = next(index for index, run in enumerate(FRONT.runs) if run.edge == first)
+    runs = list(FRONT.runs)
+    runs[at:] = [dataclasses.replace(run, path=Path(run.path.cubics + np.array([0.0, by]))) for run in runs[at:]]
+    return dataclasses.replace(FRONT, runs=tuple(runs))
+
+
+def test_an_open_outline_is_told_and_a_step_to_true_is_not() -> None:
+    assert piece_fault(shifted("armhole", 0.9 * OPEN)) is None
+    assert piece_fault(shifted("armhole", 1.1 * OPEN)) == "the outline of the front open after the shoulder"
+    cut = FRONT.runs[3].path.split_at(40.0)  # the armhole in two stretches
+    parts = FRONT.runs[3].source.parted(40.0 / FRONT.runs[3].path.length)
+    for step, said in ((0.9 * MOST_STEP, None), (1.1 * MOST_STEP, "the outline of the front open in the armhole")):
+        moved = Path(cut[1].cubics + np.array([-step, 0.0]))
+        beyond = Path.straight(moved.end, FRONT.runs[4].path.start)
+        runs = [dataclasses.replace(FRONT.runs[3], path=path, source=source)
+                for path, source in ((cut[0], parts[0]), (moved, parts[1]), (beyond, parts[1]))]  # fmt: skip
+        piece = dataclasses.replace(FRONT, runs=(*FRONT.runs[:3], *runs, *FRONT.runs[4:]))
+        assert piece_fault(piece) == said
 
 
 def test_a_sliver_is_refused_and_a_small_piece_is_not() -> None:

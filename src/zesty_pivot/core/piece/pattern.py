@@ -9,6 +9,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.refs import EdgeRef, Seam, SeamSide
 from zesty_pivot.core.piece.sides import Body
+from zesty_pivot.core.piece.soundness import piece_fault
 
 
 def panel_number(pattern: Pattern, piece: Piece) -> int | None:
@@ -125,6 +126,23 @@ class Pattern:
         """The pattern with the piece of the same name exchanged."""
         self.piece(changed.name)
         return replace(self, pieces=tuple(changed if p.name == changed.name else p for p in self.pieces))
+
+    def check(self, before: Pattern | None = None) -> str | None:
+        """Why the pattern does not hold together, in words that go on with "this would leave"; None when it does: names are
+        unique, every dart has its mouth and its pivot, every seam its edges, and no outline is open or a sliver. Pieces that
+        are the same as `before` are not looked at again."""
+        names = [piece.name for piece in self.with_extras]
+        twice = next((name for name in names if names.count(name) > 1), None)
+        if twice is not None:
+            return f"two pieces called {words(twice)}"
+        known = {id(piece) for piece in before.with_extras} if before is not None else set()
+        faults = (piece_fault(piece) for piece in self.with_extras if id(piece) not in known)
+        fault = next((fault for fault in faults if fault is not None), None)
+        if fault is not None:
+            return fault
+        edges = {EdgeRef(piece.name, edge) for piece in self.pieces for edge, _role in piece.roles}
+        lost = next((part for seam in self.seams for part in seam.parts if part not in edges), None)
+        return None if lost is None else f"a seam with the {words(lost.edge)} of the {words(lost.piece)}, which is not there"
 
     def drafted(self, piece: Piece) -> Piece:
         """The piece of this block that a piece comes from; one that comes from none is its own."""

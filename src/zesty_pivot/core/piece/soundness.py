@@ -1,7 +1,7 @@
-"""Whether a pattern holds together: what every step may rely on, and must leave behind.
+"""Whether a piece holds together: what every step may rely on, and must leave behind.
 
-Asked after each step. What a person can mend by other numbers is a finding of the checks; what is told here is a pattern
-that later steps, checks and sheets could not even be worked out on.
+Asked after each step, by `Pattern.check`. What a person can mend by other numbers is a finding of the checks; what is told
+here is a piece that later steps, checks and sheets could not even be worked out on.
 """
 
 from __future__ import annotations
@@ -11,35 +11,18 @@ import math
 
 from zesty_pivot.core.geometry import JOIN_TOL
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.piece.piece import Piece
-from zesty_pivot.core.piece.refs import EdgeRef
 
 # A piece under 1 cm2 is a sliver that nobody can cut or sew. Common practice, no source.
 LEAST_AREA = 100.0  # mm2
+
+# Edges that follow each other meet within this, or the outline is open. Files keep six decimals.
+OPEN = 0.01  # mm
+
+# Where a dart with unequal legs was shut there is a step in its edge, to be trued; wider than this it is a gap. Our own choice.
+MOST_STEP = 60.0  # mm
+
 ROUGHLY = 50.0  # times as large is no sliver, whatever its curves and darts are
-
-
-def fault_of(after: Pattern, before: Pattern) -> str | None:
-    """Why a pattern does not hold together, in words that go on with "this would leave"; None when it does. Pieces that are
-    the same as `before` are not looked at again."""
-    names = [piece.name for piece in after.with_extras]
-    if len(set(names)) < len(names):
-        return f"two pieces called {words(next(name for name in names if names.count(name) > 1))}"
-    known = {id(piece) for piece in before.with_extras}
-    for piece in after.with_extras:
-        fault = None if id(piece) in known else piece_fault(piece)
-        if fault is not None:
-            return fault
-    return None if after.seams is before.seams and after.pieces is before.pieces else _seam_fault(after)
-
-
-def _seam_fault(pattern: Pattern) -> str | None:
-    edges = {EdgeRef(piece.name, edge) for piece in pattern.pieces for edge, _role in piece.roles}
-    lost = next((part for seam in pattern.seams for part in seam.parts if part not in edges), None)
-    if lost is not None:
-        return f"a seam with the {words(lost.edge)} of the {words(lost.piece)}, which is not there"
-    return None
 
 
 def piece_fault(piece: Piece) -> str | None:
@@ -70,6 +53,11 @@ def _line_fault(piece: Piece, name: str) -> str | None:
         if size <= JOIN_TOL:
             return f"a stretch of no length in the {words(run.edge)} of the {name}"
         corners.append(tuple(run.path.cubics[0, 0].tolist()))
+        after = piece.runs[piece.after(len(corners) - 1)]
+        gap = math.dist(run.path.end, after.path.start)
+        if run.mouth is None and gap > (MOST_STEP if run.edge == after.edge else OPEN):
+            between = f"in the {words(run.edge)}" if run.edge == after.edge else f"after the {words(run.edge)}"
+            return f"the outline of the {name} open {between}"
     # The polygon of the corners is near enough to settle most; what may be a sliver is measured.
     around = itertools.pairwise([*corners, corners[0]])
     rough = abs(sum(x * v - u * y for (x, y), (u, v) in around)) / 2.0

@@ -7,7 +7,6 @@ from collections.abc import Callable
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.piece.pattern import Pattern
-from zesty_pivot.core.piece.soundness import fault_of
 from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.steps.base import Step
 
@@ -22,7 +21,7 @@ def contained(title: str, work: Callable[[], Outcome], pattern: Pattern) -> Outc
     """What some work of a title makes of a pattern. Raises as `attempt` does."""
     try:
         outcome = work()
-        broken = fault_of(outcome.pattern, pattern)
+        broken = outcome.pattern.check(pattern)
     except ZestyError:
         raise
     except Exception as fault:
