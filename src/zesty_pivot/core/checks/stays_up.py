@@ -17,7 +17,7 @@ def _run(look: Look) -> Iterable[Finding]:
     tops = [(piece, edge) for piece in pieces for edge, role in piece.roles if role == "neckline"]
     # What is left of the armhole is edge too.
     tops += [(piece, edge) for piece in pieces for edge, role in piece.roles if role == "armhole"]
-    girth = sum((1.0 if piece.is_unfolded else 2.0) * finished_length(piece, edge) for piece, edge in tops)
+    girth = sum(piece.times * finished_length(piece, edge) for piece, edge in tops)
     unit, body = look.scope.unit, look.scope.measures.get("over_bust")
     if body is None:
         yield Finding(

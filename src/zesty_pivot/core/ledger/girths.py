@@ -4,12 +4,9 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-import shapely
-
-from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.ledger.seams import finished_length
 from zesty_pivot.core.piece import Pattern, Piece
-from zesty_pivot.core.piece.region import cloth
+from zesty_pivot.core.piece.heights import cloth_at
 
 
 @dataclass(frozen=True)
@@ -41,13 +38,11 @@ def girths(pattern: Pattern, block: Pattern) -> Girths:
 def around(pattern: Pattern, role: str) -> float | None:
     """The finished length (mm) of all edges of a role, both halves; None where there is none."""
     edges = [(piece, id) for piece in pattern.pieces for id, its in piece.roles if its == role]
-    # A half counts twice, an unfolded piece has both sides.
-    halves = [(1.0 if piece.is_unfolded else 2.0) * finished_length(piece, id) for piece, id in edges]
-    return sum(halves) if edges else None
+    return sum(piece.times * finished_length(piece, id) for piece, id in edges) if edges else None
 
 
 def _across(pattern: Pattern, block: Pattern, level: str) -> float | None:
-    widths = [width(piece, piece.levels[level]) for piece in block.pieces if level in piece.levels]
+    widths = [cloth_at(piece, piece.levels[level]) for piece in block.pieces if level in piece.levels]
     if len(widths) < len(block.pieces):
         return None
     taken = sum(_taken_inside(piece, level) for piece in pattern.pieces)
@@ -66,12 +61,4 @@ def _fisheyes(piece: Piece, level: str) -> float:
         return 0.0
     below = piece.levels[level] - piece.levels["waist"]
     taken = sum(eye.width(below) for eye in piece.fisheyes)
-    return taken / 2.0 if piece.is_unfolded else taken
-
-
-@kept_with  # the block's is asked for again and again
-def width(piece: Piece, y: float) -> float:
-    """The cloth across a piece at a height y (mm), darts left out, in mm."""
-    region = cloth(piece)
-    low, _y0, high, _y1 = region.bounds
-    return float(shapely.intersection(region, shapely.LineString([(low - 1.0, y), (high + 1.0, y)])).length)
+    return taken * piece.times / 2.0

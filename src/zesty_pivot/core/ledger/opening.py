@@ -52,7 +52,7 @@ def opened(pattern: Pattern, measures: Mapping[str, float], stretch: str | float
     roles = {role for piece in pattern.pieces for _edge, role in piece.roles}
     if not edges or "shoulder" not in roles or "overlap" in roles:
         return None
-    whole = sum((1.0 if piece.is_unfolded else 2.0) * finished_length(piece, edge) for piece, edge in edges)
+    whole = sum(piece.times * finished_length(piece, edge) for piece, edge in edges)
     opens = sum(2.0 * _down(pattern, opening) for opening in pattern.openings)
     head = measures.get("head", HEAD)
     return OpenedNeck(whole, opens, (whole * (1.0 + share_of(stretch))) + opens, head, "head" in measures)

@@ -9,9 +9,9 @@ import numpy as np
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.shaping import Knot, displaced, ended_at
 from zesty_pivot.core.piece import Piece, Run
+from zesty_pivot.core.piece.heights import crossings, edges_at
 
 
 def given_back(panel: Piece, top: float, chest: tuple[float, float] | None, *, underarm: bool) -> tuple[Piece, float]:
@@ -45,14 +45,8 @@ def given_back(panel: Piece, top: float, chest: tuple[float, float] | None, *, u
     starts = np.cumsum([0.0, *(path.length for path in stretches)]).tolist()
     knots: list[Knot] = [(0.0, tip), (starts[-1], out)]
     if chest is not None and roles[before] == "shoulder":
-        for path, start in zip(stretches, starts, strict=False):
-            for segment, t, _x in with_line(path.cubics, np.array([0.0, chest[0]]), np.array([1.0, 0.0])):
-                s = start + path.distance_of(segment, t)
-                if 10.0 < s < starts[-1] - 10.0:
-                    knots.insert(1, (s, np.array([chest[1], 0.0])))
-                    break
-            if len(knots) > 2:
-                break
+        inside = [along for along, _x in crossings(stretches, chest[0]) if 10.0 < along < starts[-1] - 10.0]
+        knots[1:1] = [(along, np.array([chest[1], 0.0])) for along in inside[:1]]
     for index, path in zip(armhole, displaced(stretches, knots), strict=True):
         runs[index] = replace(runs[index], path=path)
     longer_mm = sum(runs[index].path.length for index in armhole) - starts[-1]
@@ -67,18 +61,10 @@ def widened(before: Piece, after: Piece, levels: Mapping[str, float]) -> dict[st
     if all(one is two for one, two in zip(_side_runs(before), _side_runs(after), strict=False)):
         return found
     for name, y in levels.items():
-        one, two = (_side_at(panel, y) for panel in (before, after))
-        if one is not None and two is not None and abs(two - one) > 1e-6:
-            found[name] = two - one
+        one, two = (edges_at(panel, "side_seam", y) for panel in (before, after))
+        if one and two and abs(two[0][1] - one[0][1]) > 1e-6:
+            found[name] = two[0][1] - one[0][1]
     return found
-
-
-def _side_at(panel: Piece, y: float) -> float | None:
-    """Where a panel's side seam crosses a height, x in mm."""
-    for run in _side_runs(panel):
-        for _segment, _t, x in with_line(run.path.cubics, np.array([0.0, y]), np.array([1.0, 0.0])):
-            return x
-    return None
 
 
 def _side_runs(panel: Piece) -> list[Run]:

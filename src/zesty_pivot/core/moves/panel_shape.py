@@ -12,10 +12,10 @@ import numpy as np
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Path
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.panels import Panels
 from zesty_pivot.core.moves.shaping import Knot, displaced, rounding_at
 from zesty_pivot.core.piece import Notch, Origin, Piece, Run, Source
+from zesty_pivot.core.piece.heights import crossings
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
 
@@ -112,10 +112,7 @@ class _Side:
         """Where the line crosses a height: the distance from its top and x. Raises GeometryError."""
         if y in self._levels:
             return self._levels[y]
-        found: list[tuple[float, float]] = []
-        for path, start in zip(self.stretches, self.starts, strict=False):
-            for segment, t, x in with_line(path.cubics, np.array([0.0, y]), np.array([1.0, 0.0])):
-                found.append((start + path.distance_of(segment, t), x))
+        found = crossings(self.stretches, y)
         if not found:
             what = f"the line does not cross the {words(name)} line"
             raise GeometryError(what, where=self.piece.name, advice="Leave that intake empty.")
@@ -235,14 +232,10 @@ def level_gap(panels: Panels, y: float) -> float | None:
     """The distance (mm) between two panels' lines straight across at a height as they lie, None where one does not reach."""
     xs: list[float] = []
     for which in (False, True):
-        hits = [
-            x
-            for path in panels.stretches(which)
-            for _k, _t, x in with_line(path.cubics, np.array([0.0, y]), np.array([1.0, 0.0]))
-        ]
+        hits = crossings(panels.stretches(which), y)
         if not hits:
             return None
-        xs.append(hits[0])
+        xs.append(hits[0][1])
     return xs[1] - xs[0]
 
 

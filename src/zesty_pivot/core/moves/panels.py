@@ -20,7 +20,7 @@ from zesty_pivot.core.moves.swing import carry, swing
 from zesty_pivot.core.piece import Origin, Piece, Place, Run, Source
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.place import by_origin, mouth_at, point
-from zesty_pivot.core.piece.region import arc, contains, outline
+from zesty_pivot.core.piece.region import all_cubics, arc, contains, outline
 
 STYLE_LINE = "style_line"
 
@@ -258,7 +258,7 @@ def square_grain(panel: Piece, edge: str) -> tuple[tuple[float, float], tuple[fl
     across_ = unit(stop - start)
     square = np.array([-across_[1], across_[0]])
     middle = (start + stop) / 2.0
-    cubics, _runs, _segments = panel.all_cubics
+    cubics, _runs, _segments = all_cubics(panel)
     hits = sorted(far for _index, _t, far in with_line(cubics, middle, square))
     ring = outline(panel)
     inside = [

@@ -62,6 +62,11 @@ class Piece:
         """Whether it is a half opened to the whole, with a left and a right as worn."""
         return any(self.sides.of(edge) for edge, _role in self.roles)
 
+    @property
+    def times(self) -> float:
+        """How often what is measured on it counts for the body: a half twice, a piece that has both sides once."""
+        return 1.0 if self.is_unfolded else 2.0
+
     @cached_property
     def ends(self) -> Mapping[str, tuple[str, str]]:
         """The landmarks where edges begin and end, by role: a hip-length piece has a hem instead of a waist."""
@@ -171,14 +176,6 @@ class Piece:
     def dart_edge(self, dart: str) -> str:
         """The edge whose run ends where the dart opens; at a corner, the edge before the corner."""
         return self.runs[self.mouth_run(dart)].edge
-
-    @cached_property
-    def all_cubics(self) -> tuple[NDArray[np.float64], NDArray[np.int64], NDArray[np.int64]]:
-        """Every cubic of the outline (n, 4, 2), with the index of its run and of its segment in that run."""
-        counts = [len(run.path.cubics) for run in self.runs]
-        runs = np.repeat(np.arange(len(counts)), counts)
-        segments = np.concatenate([np.arange(count) for count in counts])
-        return np.concatenate([run.path.cubics for run in self.runs]), runs, segments
 
     @cached_property
     def area(self) -> float:

@@ -18,6 +18,15 @@ from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place, settled
 
 
+@kept_with
+def all_cubics(piece: Piece) -> tuple[NDArray[np.float64], NDArray[np.int64], NDArray[np.int64]]:
+    """Every cubic of the outline (n, 4, 2), with the index of its run and of its segment in that run."""
+    counts = [len(run.path.cubics) for run in piece.runs]
+    runs = np.repeat(np.arange(len(counts)), counts)
+    segments = np.concatenate([np.arange(count) for count in counts])
+    return np.concatenate([run.path.cubics for run in piece.runs]), runs, segments
+
+
 def arc(piece: Piece, first: int, last: int) -> tuple[int, ...]:
     """The run indices from `first` round the ring to `last`, both included."""
     count = (last - first) % len(piece.runs) + 1
@@ -47,7 +56,7 @@ def contains(ring: NDArray[np.float64], point: Vector) -> bool:
 def first_hit(piece: Piece, pin: Vector, direction: Vector) -> Place | None:
     """The first place of the ring that a ray from a point meets, or None when it leaves through a mouth."""
     best: tuple[float, int, float] | None = None
-    cubics, runs, segments = piece.all_cubics
+    cubics, runs, segments = all_cubics(piece)
     for index, t, distance in with_line(cubics, pin, direction, (0.0, math.inf)):
         if distance > JOIN_TOL and (best is None or distance < best[0]):
             best = (distance, index, t)
@@ -113,7 +122,7 @@ def crosses(piece: Piece, start: Vector, stop: Vector) -> str | None:
     if size <= JOIN_TOL:
         return None
     direction = span / size
-    cubics, runs, _segments = piece.all_cubics
+    cubics, runs, _segments = all_cubics(piece)
     for index, _t, distance in with_line(cubics, start, direction, (0.0, size)):
         if JOIN_TOL * 10 < distance < size - JOIN_TOL * 10:
             return f"the {words(piece.runs[int(runs[index])].edge)}"

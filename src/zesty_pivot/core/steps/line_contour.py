@@ -10,10 +10,10 @@ from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.piece import Pattern, Piece, Run
 from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.heights import crossings
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import by_level
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
@@ -108,7 +108,7 @@ class Contour(Step):
         middle = places.along(piece, "armhole", piece.edge("armhole").sewn_length / 2.0)
         y = float(places.point(piece, middle)[1])
         centre = piece.edge("centre").runs[0].path
-        if not with_line(centre.cubics, np.array([0.0, y]), np.array([1.0, 0.0])):
+        if not crossings((centre,), y):
             raise StepError("mid armhole lies above the centre", where=self.on, advice="Let it end at the chest line.")
         return y
 
@@ -134,8 +134,7 @@ class Contour(Step):
 
 def _inset(path: Path, x: float, y: float) -> float:
     """How far (mm) the new centre lies inside the old at a height."""
-    hits = with_line(path.cubics, np.array([x, y]), np.array([1.0, 0.0]))
-    return max((abs(far) for _segment, _t, far in hits), default=0.0)
+    return max((abs(there - x) for _along, there in crossings((path,), y)), default=0.0)
 
 
 STEP = Contour

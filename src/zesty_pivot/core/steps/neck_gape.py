@@ -149,7 +149,7 @@ class TakeGape(Step):
         )
         after = pattern.with_piece(made)
         if piece.role(edge) == "neckline":
-            halves = 1.0 if piece.is_unfolded else 2.0
+            halves = piece.times
             after = replace(
                 after,
                 measured=tuple(replace(m, mm=m.mm - halves * amount) if m.role == "neckline" else m for m in after.measured),

@@ -219,7 +219,7 @@ class ShapeNeck(FrontAndBackStep):
 def _neck_length(pattern: Pattern) -> float:
     """The finished neckline of all pieces, both halves, mm."""
     return sum(
-        (1.0 if piece.is_unfolded else 2.0) * piece.edge(edge).sewn_length
+        piece.times * piece.edge(edge).sewn_length
         for piece in pattern.pieces
         for edge, role in piece.roles
         if role == "neckline"

@@ -10,11 +10,11 @@ from pydantic import Field
 
 from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.style_lines import refuse_unclear
 from zesty_pivot.core.piece import Pattern, Piece, Place, Run
 from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.heights import edges_at
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
@@ -56,12 +56,8 @@ class Strapless(Step):
         block = context.block.drafted(piece)
         neck = block.corner("neck_point")
         y = float(neck[1]) + length_mm(self.depth, context.scope)
-        found = None
-        for index, run in enumerate(piece.runs):
-            if piece.role(run.edge) == "centre":
-                for segment, t, _x in with_line(run.path.cubics, np.array([0.0, y]), np.array([1.0, 0.0])):
-                    found = places.settled(piece, index, run.path.distance_of(segment, t))
-        if found is None:
+        found = edges_at(piece, "centre", y)
+        if not found:
             low, high = self._reach(piece, float(neck[1]), context)
             raise StepError(
                 f"an edge {self.depth} down does not meet the centre", where=self.on, advice=f"Give {low} to {high}."
@@ -70,7 +66,7 @@ class Strapless(Step):
         stop = resolve(self.to, piece, block, context.scope, pivot)
         if piece.role(piece.runs[stop.run].edge) != "armhole":
             raise StepError("the edge does not end at the armhole", where=self.on, advice="Choose a place on the armhole.")
-        return found, stop
+        return found[-1][0], stop
 
     def _reach(self, piece: Piece, neck: float, context: Context) -> tuple[str, str]:
         ys = [float(point[1]) for run in piece.edge("centre").runs for point in (run.path.start, run.path.end)]
