@@ -3,7 +3,7 @@ VENV := .venv
 PY := $(VENV)/bin/python
 STAMP := $(VENV)/.ready
 
-.PHONY: setup demo test check bench torture shots lock clean
+.PHONY: setup demo test check bench torture mutants shots lock clean
 
 setup: $(STAMP)
 
@@ -31,6 +31,10 @@ bench: $(STAMP)
 # Everything that tries to break it, by seeds: `make torture SEED="20261128 7" SHARE=0.1`, or with MINUTES=10.
 torture: $(STAMP)
 	$(PY) -m tests.torture $(if $(SEED),--seed $(SEED)) $(if $(SHARE),--share $(SHARE)) $(if $(MINUTES),--minutes $(MINUTES))
+
+# A fixed sample of mutations of the core against the tests that reach them; what survives is printed.
+mutants: $(STAMP)
+	$(PY) -m tests.mutants
 
 shots: $(STAMP)
 	QT_QPA_PLATFORM=offscreen $(PY) tools/shots.py
