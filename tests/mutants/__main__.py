@@ -9,6 +9,7 @@ from __future__ import annotations
 import argparse
 import gc
 import hashlib
+import importlib
 import io
 import json
 import multiprocessing
@@ -98,6 +99,7 @@ def _code_of(tree_code: CodeType, name: str) -> CodeType:
 
 def _planted(mutation: Mutation) -> int:
     """Changes every function object that runs the mutated code; how many there are."""
+    importlib.import_module("zesty_pivot.core." + mutation.file.removesuffix(".py").replace("/", "."))
     file = str(CORE / mutation.file)
     code = _code_of(compile(mutated(CORE, mutation), file, "exec"), mutation.function)
     held = [thing for thing in gc.get_objects() if isinstance(thing, FunctionType)]
