@@ -4,11 +4,13 @@ from __future__ import annotations
 
 import random
 from collections.abc import Callable
-from typing import Any
+from typing import Any, Literal, get_args, get_origin
 
 from zesty_pivot.core.necklines.registry import all_shapes
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.piece.spot import ALL_STATIONS
+from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot
+from zesty_pivot.core.quantity.fields import InUnits, OfWhole
+from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.piece_facing import TITLES
 
 Value = dict[str, Any]
@@ -114,8 +116,29 @@ def any_step(chance: random.Random, pattern: Pattern | None = None) -> Value:
         "piece.join": lambda: {"other": chance.choice([other, f"{at.on}_panel", f"{at.on}_side"])},
         "piece.unfold": dict,
     }  # fmt: skip
-    do = chance.choice(list(made))
-    return {"do": do, "on": at.on, **made[do]()}
+    others = [do for do in registry.all_steps() if do not in made]
+    do = chance.choice([*made, *others])
+    return {"do": do, "on": at.on, **(made[do]() if do in made else _by_fields(do, at, chance))}
+
+
+def _by_fields(do: str, at: Chooser, chance: random.Random) -> Value:
+    """A step that has no line above: its fields by their types."""
+    named: dict[str, Callable[[], object]] = {"dart": at.dart, "edge": at.edge, "other": lambda: at.other}
+    found: Value = {}
+    for name, field in registry.all_steps()[do].model_fields.items():
+        marks = {type(mark) for mark in field.metadata}
+        key = field.alias or name
+        if name in named:
+            found[key] = named[name]()
+        elif InUnits in marks:
+            found[key] = at.length(-5, 20)
+        elif OfWhole in marks:
+            found[key] = at.share()
+        elif field.annotation is Spot:
+            found[key] = at.spot()
+        elif get_origin(field.annotation) is Literal and name != "do":
+            found[key] = chance.choice(get_args(field.annotation))
+    return found
 
 
 def panels_first(chance: random.Random) -> list[Value]:

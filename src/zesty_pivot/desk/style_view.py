@@ -30,6 +30,7 @@ GROUPS = {
     "dart": "Darts", "neck": "Necklines", "line": "Lines and panels", "trim": "Lines and panels", "fullness": "Fullness",
     "piece": "Pieces and seams",
 }  # fmt: skip
+OTHERS = "More steps"  # of a family that has no heading
 
 NARROW = 1100  # a window narrower than this shows the steps as pictures only
 
@@ -90,8 +91,9 @@ class StyleView(QWidget):
         column.addWidget(self._heading)
         self._groups: list[QLabel] = []
         for do in all_forms():
-            if not self._groups or GROUPS[do.partition(".")[0]] != self._groups[-1].text():
-                self._groups.append(label(GROUPS[do.partition(".")[0]], "quiet"))
+            group = GROUPS.get(do.partition(".")[0], OTHERS)
+            if not self._groups or group != self._groups[-1].text():
+                self._groups.append(label(group, "quiet"))
                 column.addWidget(self._groups[-1])
             known = action(f"add.{do}")
             button = QPushButton()

@@ -1,10 +1,12 @@
 """Every check seen to speak, and to be silent."""
 
 import dataclasses
+import pkgutil
 
 import pytest
 
 from tests.samples import move, real_block, real_pattern, style, worked
+from zesty_pivot.core import checks
 from zesty_pivot.core.checks.base import Look, Severity
 from zesty_pivot.core.checks.registry import all_checks, findings
 from zesty_pivot.core.finish.options import DartFinish, Finish
@@ -13,6 +15,8 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.ledger import accounts, girths, seam_accounts
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.quantity import Scope
+
+SHARED = {"base", "limits", "registry"}  # what checks have in common
 
 TRUED = [
     {"do": "piece.true", "on": "front", "edge": "waist"},
@@ -39,38 +43,11 @@ def bent(pattern: Pattern, piece: str, edge: str, by: tuple[float, float]) -> Pa
     return pattern.with_piece(dataclasses.replace(target, runs=(*target.runs[:index], run, *target.runs[index + 1 :])))
 
 
-def test_the_rules_of_the_slice_are_there() -> None:
-    ids = {check.id for check in all_checks()}
-    assert ids == {
-        "centre_line",
-        "letters",
-        "cut_line",
-        "partners",
-        "finish_lengths",
-        "neck_opening",
-        "neck_depth",
-        "neck_width",
-        "neck_gape",
-        "armhole_length",
-        "facing_meets",
-        "seam_partners",
-        "dart_legs",
-        "corners",
-        "dart_point",
-        "fullness",
-        "bulk",
-        "outline",
-        "labels",
-        "too_short",
-        "taken_up",
-        "girths",
-        "given_back",
-        "lines_meet",
-        "notches_meet",
-        "line_misses",
-        "stays_up",
-    }
-    assert all(check.title for check in all_checks())
+def test_a_check_is_called_like_its_module_and_by_one_title() -> None:
+    modules = {name for _finder, name, _is_package in pkgutil.iter_modules(checks.__path__) if name not in SHARED}
+    assert {check.id for check in all_checks()} == modules
+    titles = [check.title for check in all_checks()]
+    assert all(titles) and len(set(titles)) == len(titles)
 
 
 def test_every_finding_has_value_limit_place_and_advice() -> None:

@@ -25,6 +25,11 @@ class InUnits:
     or_share: bool = False
 
 
+@dataclass(frozen=True)
+class OfWhole:
+    """Marks the type of a field that holds a share."""
+
+
 Length = Annotated[
     FiniteFloat | str,
     BeforeValidator(_not_bool),
@@ -43,6 +48,7 @@ Share = Annotated[
     FiniteFloat | str,
     BeforeValidator(_not_bool),
     AfterValidator(_shared),
+    OfWhole(),
     Field(description="A share or fraction: '55%' or 0.55."),
 ]
 

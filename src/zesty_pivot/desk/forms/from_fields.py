@@ -1,0 +1,94 @@
+"""The form of a step that has none of its own: a row for each of its fields, by the field's type."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from typing import Any, Literal, get_args, get_origin
+
+from pydantic.fields import FieldInfo
+
+from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.quantity.fields import InUnits, OfWhole
+from zesty_pivot.core.steps.base import Step
+from zesty_pivot.desk.forms.base import FormEntry
+from zesty_pivot.desk.forms.places import chosen_first, first_change
+from zesty_pivot.desk.forms.plain import plain
+from zesty_pivot.desk.forms.rows import (
+    ChoiceRow,
+    FlagRow,
+    LengthRow,
+    OtherRow,
+    PieceRow,
+    PlaceRow,
+    Row,
+    ShareRow,
+    dart_choices,
+    edge_choices,
+)
+from zesty_pivot.desk.model import DeskModel
+
+LAST = 900  # steps without a form of their own are offered after the others
+
+
+def entry_of(step: type[Step]) -> FormEntry:
+    """The form of a kind of step, with a first step on the first piece where it can be done."""
+    do = str(step.model_fields["do"].default)
+    rows = [row for name, field in step.model_fields.items() if (row := _row(name, field)) is not None]
+
+    def first(model: DeskModel) -> dict[str, object] | None:
+        return first_change(model, (value for piece in chosen_first(model) for value in _values(step, do, piece)))
+
+    return FormEntry(do, plain(step, *rows), first, lambda _model: True, LAST)
+
+
+def _row(name: str, field: FieldInfo) -> Row | None:
+    """The row of a field; None for what is not edited in a form."""
+    if name in ("do", "off", "name"):
+        return None
+    if name == "on":
+        return PieceRow()
+    title = field.title or words(name.rstrip("_")).capitalize()
+    empty = "" if field.is_required() or field.default is not None else "by itself"
+    if name == "other":
+        return OtherRow(name, title)
+    if name in ("dart", "edge"):
+        return ChoiceRow(name, title, choices=dart_choices if name == "dart" else edge_choices)
+    kinds = _kinds(field.annotation)
+    if _marked(field, InUnits):
+        return LengthRow(name, title, empty=empty, signed=True)
+    if _marked(field, OfWhole):
+        return ShareRow(name, title, empty=empty)
+    if Spot in kinds:
+        return PlaceRow(name, title, written=field.alias or "", empty=empty)
+    if bool in kinds:
+        return FlagRow(name, title)
+    named = [value for kind in kinds if get_origin(kind) is Literal for value in get_args(kind)]
+    if named:
+        known = [(str(value), words(str(value))) for value in named]
+        return ChoiceRow(name, title, choices=lambda _step, _piece: known, written=field.alias or "")
+    return None
+
+
+def _kinds(annotation: Any) -> tuple[Any, ...]:
+    """What a value may be: the parts of a union, or the one type."""
+    return get_args(annotation) if get_origin(annotation) not in (None, Literal, tuple) else (annotation,)
+
+
+def _marked(field: FieldInfo, mark: type) -> bool:
+    held = [*field.metadata, *(part for kind in _kinds(field.annotation) for part in getattr(kind, "__metadata__", ()))]
+    return any(isinstance(part, mark) for part in held)
+
+
+def _values(step: type[Step], do: str, piece: Piece) -> Iterator[dict[str, object]]:
+    """Steps to begin with on a piece: with each of its darts or edges where the step asks for one."""
+    value: dict[str, object] = {"do": do, "on": piece.name}
+    asked = next(
+        (name for name in ("dart", "edge") if name in step.model_fields and step.model_fields[name].is_required()), None
+    )
+    if asked is None:
+        yield value
+        return
+    ids = [dart.id for dart in piece.darts] if asked == "dart" else [edge for edge, _role in piece.roles]
+    yield from ({**value, asked: id} for id in ids)
