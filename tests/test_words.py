@@ -11,7 +11,8 @@ ROOT = Path(__file__).parent.parent
 SRC = ROOT / "src" / "zesty_pivot"
 
 FORBIDDEN = re.compile(
-    r"\b(over|below|less than|more than) nothing\b|\bnot\b.*\bany more\b|\ball that asks\b|\bgoes round no\b",
+    r"\b(over|below|less than|more than|by|of) nothing\b|\bnot\b.*\bany more\b|\ball that asks\b|\bgoes round no\b"
+    r"|\bis no (half|share|mouth|line|number)\b|\bso (low|wide|narrow) a\b",
     re.IGNORECASE,
 )
 

@@ -103,7 +103,7 @@ def test_a_finish_that_cannot_be_worked_out_opens_with_a_finding_and_is_refused_
 def test_what_the_finish_decides_itself_is_said(open_desk) -> None:
     window = open_desk(style([], finish=Finish(end="cut_away")))
     window.run("view.finish")
-    assert "Back shoulder dart: too narrow to cut away inside" in window.views.finish.dart_notes.text()
+    assert "Back shoulder dart: too narrow to cut away the inside" in window.views.finish.dart_notes.text()
     assert window.views.finish.dart_notes.isVisible()
 
 

@@ -33,7 +33,7 @@ def at(edge: str, share: str) -> dict[str, str]:
     return {"edge": edge, "at": share}
 
 
-LONELY = "the shoulder of the back has nothing to be sewn to"
+LONELY = "the shoulder of the back is not sewn to anything"
 WAIST, NECK_POINT, MID_NECK = {"station": "waist"}, {"station": "neck_point"}, {"station": "mid_neck"}
 PARK_BACK = {"do": "dart.park", "on": "back", "darts": ["shoulder"]}
 EQUALISE = {"do": "dart.equalise", "on": "front", "darts": ["waist", "shoulder"]}
@@ -60,7 +60,7 @@ FOUND = {
     "a neckline after a funnel": Found([neck("funnel"), neck("raised")]),
     "a neckline after a line from the neckline": Found(
         [move("shoulder", "waist"), cut("front", MID_NECK, at("armhole", "50%")), neck("raised")],
-        "the line through the neckline of the front parts it from the shoulder",
+        "the line through the neckline of the front separates it from the shoulder",
     ),
     "a line along a straight edge": Found(
         [cut("back", {"station": "french"}, at("side_seam", "77.1%"))], "the line runs along the edge: nothing is cut off"

@@ -381,7 +381,7 @@ def actions() -> tuple[Action, ...]:
         _units("in", "inches"),
         _theme("light", "Light theme", "sun"),
         _theme("dark", "Dark theme", "moon"),
-        _theme("system", "Theme of the system", "monitor"),
+        _theme("system", "System theme", "monitor"),
         Action(
             "view.next_part", "View", "Next part of the window", "F6", lambda w: w.focus_next(),
             tip="The keyboard goes on: header, steps, table, panel, recipe",

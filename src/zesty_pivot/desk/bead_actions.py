@@ -103,7 +103,7 @@ def park(model: DeskModel) -> None:
         if model.recipe.would_change(registry.read(value)):
             model.recipe.add_step(registry.read(value), f"park the {words(dart.id)} dart")
             return
-    model.say(f"The {words(dart.id)} dart cannot be put away: no harmless place has a clear way.", fault=True)
+    model.say(f"The {words(dart.id)} dart cannot be put away: there is no clear place for it.", fault=True)
 
 
 def can_return(model: DeskModel) -> bool:

@@ -271,7 +271,7 @@ class Documents:
         target = path if path.suffix else path.with_suffix(".png")
         canvas = self._window.canvas()
         if target.suffix.lower() not in (".png", ".svg"):
-            self._model.say(f"{target.name} is no picture name. Give it the ending .png or .svg.", fault=True)
+            self._model.say(f"{target.name} is not a picture's name. Let it end in .png or .svg.", fault=True)
             return
         from zesty_pivot.desk import snapshots
 

@@ -151,7 +151,7 @@ def test_labels_grain_and_cut_order() -> None:
     opened = worked([move("waist", "centre_bust")]).pattern
     assert said("labels", look(opened)) == []
     (message,) = said("labels", look(opened, Finish(cut={"front": "fold"})))
-    assert "a dart opens its centre" in message
+    assert "a dart opens on its centre" in message
 
 
 def test_seams_and_girths() -> None:

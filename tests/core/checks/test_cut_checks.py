@@ -31,7 +31,7 @@ def test_a_cut_line_that_is_too_near_is_told_with_its_measure(by: float, monkeyp
     monkeypatch.setattr(whole, "finish_piece", lambda *args, **more: narrower(finish_piece(*args, **more), by))
     found = [one for one in findings(look(finish=Finish())) if one.check == "cut_line"]
     assert {one.piece for one in found} == {"front", "back"}
-    assert all(one.value > by - 0.06 and "too near to its cut line" in one.message for one in found)
+    assert all(one.value > by - 0.06 and "too close to its cut line" in one.message for one in found)
 
 
 def test_a_finger_that_no_offset_keeps_has_no_cut_line_and_says_so() -> None:
@@ -62,7 +62,7 @@ def test_an_edge_that_lost_its_partner() -> None:
     assert said("partners", look(pattern)) == []
     lonely = dataclasses.replace(pattern, seams=pattern.seams[1:])
     told = said("partners", look(lonely))
-    assert len(told) == 2 and all("has nothing to be sewn to" in text for text in told)
+    assert len(told) == 2 and all("is not sewn to anything" in text for text in told)
     alone = dataclasses.replace(pattern, pieces=pattern.pieces[:1], seams=())
     assert said("partners", dataclasses.replace(look(alone), block=alone)) == []  # a block of one piece has none to lose
 

@@ -227,7 +227,7 @@ def test_blend_smooths_a_mouth_and_says_by_how_much() -> None:
 
 
 def test_a_corner_between_two_edges_is_no_mouth() -> None:
-    with pytest.raises(GeometryError, match="no mouth to blend"):
+    with pytest.raises(GeometryError, match="nothing to blend"):
         redraw.blend(front(), 0, 20.0)
 
 

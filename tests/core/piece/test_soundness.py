@@ -44,7 +44,7 @@ FAULTS: list[tuple[Piece, str]] = [
         "without its pivot",
     ),
     (dataclasses.replace(FRONT, roles=(*FRONT.roles, ("hem", "hem"))), "an edge of the front without a line"),
-    (with_runs(nowhere), "the neckline of the front at no place"),
+    (with_runs(nowhere), "the neckline of the front without a place"),
     (with_runs(no_length), "a stretch of no length in the neckline of the front"),
 ]  # fmt: skip
 

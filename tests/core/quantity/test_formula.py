@@ -57,7 +57,7 @@ def test_a_bare_number_has_the_scopes_unit() -> None:
 @pytest.mark.parametrize(
     ("text", "said"),
     [
-        ("", "nothing is written"),
+        ("", "nothing is entered"),
         ("abc", "no measurement 'abc'"),
         ("bsut/12", "Did you mean 'bust'"),
         ("__import__('os').system('true')", "cannot be read"),
@@ -70,8 +70,8 @@ def test_a_bare_number_has_the_scopes_unit() -> None:
         ("bust / waist", "is a ratio"),
         ("1/0 in", "divides by zero"),
         ("2 cm / 0", "divides by zero"),
-        ("(2 cm", "misses a closing bracket"),
-        ("2 cm +", "stops too early"),
+        ("(2 cm", "is missing a closing bracket"),
+        ("2 cm +", "is not finished"),
         ("2 cm 3", "does not go on"),
         ("½½", "does not go on with '½'"),
         ("½ 1/2", "does not go on with '1'"),

@@ -97,7 +97,7 @@ def test_a_dart_that_stops_short_is_led_to_the_pivot() -> None:
     assert piece.intake("waist") == pytest.approx(40.894734, abs=1e-5)  # the mouth is kept
     outcome = registry.read(move("waist", "french"))
     found = Evaluator().evaluate(pattern, [outcome], Scope())
-    assert "was led to it" in found.states[1].notes[0].text
+    assert "was extended to it" in found.states[1].notes[0].text
 
 
 @pytest.mark.parametrize(
@@ -115,13 +115,13 @@ def test_a_short_dart_is_told_of_by_the_steps_that_move_it_by_themselves(step: d
     short = pattern.piece("front").dart("shoulder").extended_mm
     assert short > 10.0
     notes = Evaluator().evaluate(pattern, [registry.read(step)], Scope()).states[1].notes
-    told = [note for note in notes if "was led to it" in note.text]
+    told = [note for note in notes if "was extended to it" in note.text]
     assert [note.amount_mm for note in told] == [short] and "shoulder dart" in told[0].text
 
 
 def test_a_centre_opened_by_a_dart_is_said() -> None:
     found = worked([move("shoulder", "centre_bust")])
-    assert "opens the centre" in found.states[1].notes[0].text
+    assert "opens on the centre" in found.states[1].notes[0].text
     assert "17.0 cm" not in found.states[1].notes[0].text  # the longer part stays on the grain: 19.1 cm above
     assert "19.1 cm" in found.states[1].notes[0].text
 

@@ -65,7 +65,7 @@ def test_what_is_parked_moves_along_with_the_dart_that_holds_it() -> None:
     [
         ([BACK], "nothing is parked.*Park a dart first"),
         ([park("waist", to="waist")], "lies at waist already"),
-        ([park("shoulder", to="waist"), move("waist", "french", "90%"), BACK], "moved on since"),
+        ([park("shoulder", to="waist"), move("waist", "french", "90%"), BACK], "moved since"),
         ([park("shoulder"), {**BACK, "darts": ["wiast"]}], "no parked dart 'wiast'"),
     ],
 )

@@ -154,13 +154,13 @@ def test_a_flare_makes_the_waist_wider_and_the_report_says_so() -> None:
     ("steps", "says"),
     [
         ([use("shoulder", "ease")], r"\d+% *, and medium cloth takes 6%.*up to"),
-        ([use("shoulder", "pleats", count=2, spacing="1 cm")], r"deep lie over each other at a spacing of 1\.0 cm.*Space them"),
+        ([use("shoulder", "pleats", count=2, spacing="1 cm")], r"deep overlap at a spacing of 1\.0 cm.*Space them"),
         ([use("shoulder", "tucks", count=6, spacing="3 cm")], "do not fit on the shoulder.*Up to .* apart"),
         ([use("shoulder", "tucks", count=1, stitched="60 cm")], "longer than the way to the pivot.*Stitch up to"),
         ([use("shoulder", "gathers", over="40 cm")], "longer than the shoulder.*Up to"),
         ([use("shoulder", "gathers", ratio=1.05)], "longer than the shoulder.*ratio of"),
         ([move("waist", "mid_shoulder", "20%"), use("shoulder", "gathers", over="9 cm")], "mid shoulder dart|None"),
-        ([use("shoulder", "gathers", raised="-3 mm")], "raised, not lowered"),
+        ([use("shoulder", "gathers", raised="-3 mm")], "can only be raised"),
         ([use("sholder", "gathers")], "did you mean 'shoulder'"),
     ],
 )

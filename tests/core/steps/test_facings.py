@@ -94,7 +94,7 @@ def test_a_camisole_has_straps_from_front_to_back() -> None:
 
 
 REFUSED = [
-    ("canoe", "neck", {}, "of the shoulder are left", "all-in-one"),
+    ("canoe", "neck", {}, "of the shoulder is left", "all-in-one"),
     ("round", "neck", {"depth": "0"}, "0.0 cm deep", "6 cm is usual"),
     ("round", "neck", {"shade": "2 cm"}, "a turn of cloth of 2.00 cm", "1 to 2 mm"),
     ("strapless", "neck", {}, "no shoulder", "all-in-one"),

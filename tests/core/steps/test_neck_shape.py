@@ -264,18 +264,18 @@ def test_arc_lengths_agree_with_quadrature() -> None:
 
 
 BAD = [
-    ({"shape": "round", "depth": "60 cm"}, "goes past the waist", "Give up to 41.8 cm"),
+    ({"shape": "round", "depth": "60 cm"}, "goes past the waist", "Enter up to 41.8 cm"),
     ({"shape": "round", "depth": "5 cm"}, "above the neckline of the block", "7.7 cm or more"),
     ({"shape": "square", "width": "25 cm"}, "wider than the shoulder", "to 19.3 cm"),
     ({"shape": "v", "width": "3 cm"}, "narrower than the neck", "7.7 cm to"),
-    ({"shape": "camisole", "strap": "0"}, "nothing is left of it", "0.3 cm or more"),
-    ({"shape": "keyhole", "hole_width": "40 cm"}, "leaves the piece", "for its half"),
-    ({"shape": "keyhole", "hole_height": "20 cm"}, "goes past the waist", "Give up to"),
-    ({"shape": "slit", "slit": "2 cm"}, "ends above the neckline", "Give more than"),
+    ({"shape": "camisole", "strap": "0"}, "there is nothing left of it", "0.3 cm or more"),
+    ({"shape": "keyhole", "hole_width": "40 cm"}, "leaves the piece", "for half its width"),
+    ({"shape": "keyhole", "hole_height": "20 cm"}, "goes past the waist", "Enter up to"),
+    ({"shape": "slit", "slit": "2 cm"}, "ends above the neckline", "Enter more than"),
     ({"shape": "off_shoulder", "under": "90 cm"}, "does not end on the armhole", "0.5 cm to"),
     ({"shape": "round", "back_depth": "80 cm"}, "does not go with this width", "below the neck point"),
-    ({"shape": "off_shoulder", "back": "v"}, "does not go with it", "round"),
-    ({"shape": "keyhole", "end": "heart"}, "does not end so", "round, point"),
+    ({"shape": "off_shoulder", "back": "v"}, "does not suit this shape", "round"),
+    ({"shape": "keyhole", "end": "heart"}, "cannot end like that", "round, point"),
     ({"shape": "canoe", "turn": "0"}, "longer than 0", "such as 2 cm"),
     ({"shape": "round", "corner": "-1 cm"}, "less than 0", "0 or more"),
 ]  # fmt: skip

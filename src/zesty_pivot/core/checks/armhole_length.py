@@ -19,7 +19,7 @@ def _run(look: Look) -> Iterable[Finding]:
     if arm is not None and now < arm:
         yield Finding(
             "armhole_length", Severity.WARNING, "front", "armhole:arm",
-            f"the armhole measures {format_length(now, unit)}, less than the arm round of {format_length(arm, unit)}",
+            f"the armhole measures {format_length(now, unit)}, smaller than the arm girth of {format_length(arm, unit)}",
             now, arm, "mm", "Lower the underarm.",
         )  # fmt: skip
     if abs(now - before) > LIMIT:

@@ -33,7 +33,7 @@ def _joint(piece: Piece, index: int, look: Look) -> Iterable[Finding]:
     yield Finding(
         "centre_line", Severity.WARNING, piece.name, f"{piece.runs[index].edge}:{index}",
         f"the centre of the {words(piece.name)} has {told} in it",
-        value, limit, unit, "Begin the slash on another edge, or fold out as much along the whole centre.",
+        value, limit, unit, "Begin the slash on another edge, or fold out the same amount along the whole centre.",
     )  # fmt: skip
 
 

@@ -31,7 +31,7 @@ def _run(look: Look) -> Iterable[Finding]:
         if short > WITHIN:
             yield Finding(
                 "cut_line", Severity.ERROR, piece.name, "",
-                f"the seam of the {name} is {short:.1f} mm too near to its cut line",
+                f"the seam of the {name} is {short:.1f}mm too close to its cut line",
                 short, WITHIN, "mm", "Do not cut this piece. Give its edges other allowances.",
             )  # fmt: skip
 

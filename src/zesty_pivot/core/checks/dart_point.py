@@ -38,7 +38,7 @@ def _one(look: Look, piece: Piece, dart: str) -> Iterable[Finding]:
         yield Finding(
             "dart_point", Severity.WARNING, piece.name, dart,
             f"the {words(dart)} dart is sewn to {format_length(setback, unit, fine=True)} from the bust point",
-            setback, NEAREST_MM, "mm", "Set it back further: it would make a peak.", mend,
+            setback, NEAREST_MM, "mm", "Set it back further, or it makes a peak.", mend,
         )  # fmt: skip
     elif setback > FURTHEST_MM:
         yield Finding(

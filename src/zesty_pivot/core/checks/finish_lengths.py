@@ -16,7 +16,7 @@ def _run(look: Look) -> Iterable[Finding]:
         except ZestyError as fault:
             yield Finding(
                 "finish_lengths", Severity.ERROR, "", "",
-                f"the length {text!r} of the finish cannot be worked out: {fault.what}",
+                f"the length {text!r} in the finish cannot be worked out: {fault.what}",
                 1.0, 0.0, "faults", fault.advice,
             )  # fmt: skip
 

@@ -33,13 +33,13 @@ def _run(look: Look) -> Iterable[Finding]:
                 "girths", Severity.WARNING, "", name,
                 f"the finished {title} is {format_length(abs(off), unit)} {'wider' if off > 0.0 else 'narrower'} than the body "
                 f"with {format_length(asked, unit)} ease",
-                abs(off), OFF_MM, "mm", "Take in or let out along the seams, or want another ease.",
+                abs(off), OFF_MM, "mm", "Take in or let out along the seams, or change the wanted ease.",
             )  # fmt: skip
         elif asked is None and ease < -LESS_MM:
             yield Finding(
                 "girths", Severity.WARNING, "", name,
                 f"the finished {title} is {format_length(-ease, unit)} smaller than the body",
-                -ease, 0.0, "mm", "Only stretching cloth takes that: let out along the seams.",
+                -ease, 0.0, "mm", "Only stretch cloth can take that: let out along the seams.",
             )  # fmt: skip
 
 

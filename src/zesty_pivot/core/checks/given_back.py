@@ -19,9 +19,10 @@ def _run(look: Look) -> Iterable[Finding]:
         if edge is None or lost <= LIMIT_MM:
             continue
         amount = format_length(lost, look.scope.unit, fine=True)
+        what = f"the {words(line.of)} {edge} lost {amount} to the {words(line.id)} line"
         yield Finding(
             "given_back", Severity.WARNING, line.panels[1], line.id,
-            f"the {words(line.of)} {edge} lost {amount} to the {words(line.id)} line, and it is not given back outside",
+            f"{what}, and the width is not given back at the outer edge",
             lost, LIMIT_MM, "mm", f"Let the line give it back, or the {edge} stays {amount} shorter.",
         )  # fmt: skip
 

@@ -26,7 +26,7 @@ def _run(look: Look) -> Iterable[Finding]:
         elif asked == "fold" and not lies_on_fold(piece):
             mend = Mend("Cut 1 pair", finish={"cut": {piece.name: "pair"}})
             yield _finding(
-                piece.name, "cut", f"the {words(piece.name)} is to be cut on the fold, but a dart opens its centre",
+                piece.name, "cut", f"the {words(piece.name)} is to be cut on the fold, but a dart opens on its centre",
                 "Cut a pair with a seam at the centre.", mend,
             )  # fmt: skip
 

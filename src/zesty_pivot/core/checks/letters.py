@@ -23,7 +23,7 @@ def _run(look: Look) -> Iterable[Finding]:
         if unknown:
             yield Finding(
                 "letters", Severity.WARNING, piece_name, what, f"{what} holds {unknown[:12]}, which no font of the program has",
-                float(len(unknown)), 0.0, "letters", "It is printed as a sign for something unknown: write it another way.",
+                float(len(unknown)), 0.0, "letters", "It would print as an empty box: write it another way.",
             )  # fmt: skip
 
 

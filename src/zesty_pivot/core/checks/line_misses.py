@@ -26,7 +26,7 @@ def _run(look: Look) -> Iterable[Finding]:
                 yield Finding(
                     "line_misses", Severity.WARNING, piece.name, dart.id,
                     f"the style line of the {words(piece.name)} misses the {words(dart.pivot)} by {far}",
-                    off, LIMIT_MM, "mm", "Lead the line nearer to the point, or sew a dart elsewhere.",
+                    off, LIMIT_MM, "mm", "Draw the line nearer to the point, or sew a dart elsewhere.",
                 )  # fmt: skip
 
 

@@ -43,7 +43,7 @@ def _run(look: Look) -> Iterable[Finding]:
             if left < STRAP:
                 yield Finding(
                     "neck_depth", Severity.WARNING, piece.name, f"{edge}:strap",
-                    f"{format_length(left, unit)} of the {words(edge)} are left: so narrow a strap slips",
+                    f"{format_length(left, unit)} of the {words(edge)} is left: a strap this narrow slips",
                     left, STRAP, "mm", f"Leave {format_length(STRAP, unit)} or more, or hold it by lingerie loops.",
                 )  # fmt: skip
 

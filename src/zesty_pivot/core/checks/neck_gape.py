@@ -28,8 +28,8 @@ def _run(look: Look) -> Iterable[Finding]:
         mend = Mend(f"Take {format_length(wanted, unit, fine=True)} out", step={"do": "neck.gape", "on": piece.name})
         yield Finding(
             "neck_gape", Severity.REMARK, piece.name, "neckline:gape",
-            f"a neckline so low or wide stands off the {words(piece.name)} by some {format_length(wanted, unit, fine=True)}",
-            wanted, 0.0, "mm", "Take it out of the edge and pivot it into the bust dart, or leave it: it is your decision.",
+            f"a neckline this low or wide gapes on the {words(piece.name)} by some {format_length(wanted, unit, fine=True)}",
+            wanted, 0.0, "mm", "Take it out of the edge and pivot it into the bust dart, or leave it: the choice is yours.",
             mend if darts else None,
         )  # fmt: skip
 

@@ -32,7 +32,7 @@ def _run(look: Look) -> Iterable[Finding]:
                 "neck_width", Severity.REMARK, "front", f"{measured.role}:measured",
                 f"the finished {measured.role} is {format_length(abs(now - measured.mm), unit, fine=True)} {way} than it was "
                 f"measured when it was drawn ({format_length(measured.mm, unit)})",
-                abs(now - measured.mm), LIMIT, "mm", "Trace facings again, or take back what changed it.",
+                abs(now - measured.mm), LIMIT, "mm", "Trace the facings again, or undo what changed it.",
             )  # fmt: skip
 
 

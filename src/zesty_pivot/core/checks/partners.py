@@ -20,8 +20,8 @@ def _run(look: Look) -> Iterable[Finding]:
             if role in SEWN and EdgeRef(piece.name, edge) not in held:
                 yield Finding(
                     "partners", Severity.WARNING, piece.name, edge,
-                    f"the {words(edge)} of the {words(piece.name)} has nothing to be sewn to",
-                    1.0, 0.0, "edges", f"Give it a partner: shape the piece that had the {words(role)} beside it as well.",
+                    f"the {words(edge)} of the {words(piece.name)} is not sewn to anything",
+                    1.0, 0.0, "edges", f"Give it a partner: cut the piece beside its {words(role)} in the same way.",
                 )  # fmt: skip
 
 

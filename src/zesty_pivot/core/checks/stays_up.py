@@ -22,14 +22,14 @@ def _run(look: Look) -> Iterable[Finding]:
     if body is None:
         yield Finding(
             "stays_up", Severity.REMARK, "", "top edge", f"the strapless edge is {format_length(girth, unit)} round in all",
-            girth, 0.0, "present", "Measure the over-bust, so that it can be told whether the edge stays up.",
+            girth, 0.0, "present", "Measure the over-bust to check that the edge stays up.",
         )  # fmt: skip
     elif girth > body:
         over = girth - body
         yield Finding(
             "stays_up", Severity.WARNING, "", "top edge",
             f"the strapless edge is {format_length(over, unit)} wider than the over-bust: it cannot stay up",
-            over, 0.0, "mm", "Tighten it at the lines, by 1 in in all to begin with, or let straps hold it.",
+            over, 0.0, "mm", "Tighten it at the style lines, by 1 in in all to start with, or add straps.",
         )  # fmt: skip
 
 

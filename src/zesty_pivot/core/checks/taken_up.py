@@ -53,4 +53,4 @@ def _pleated(look: Look, piece: Piece) -> Iterable[Finding]:
                 )  # fmt: skip
 
 
-CHECK = Check("taken_up", "Fullness can be taken up as it is meant", _run)
+CHECK = Check("taken_up", "Fullness can be taken up as planned", _run)

@@ -57,7 +57,7 @@ def cut_ring(stretches: Sequence[Stretch]) -> Array:
         return ring
     ring = _joined(parts, bands)
     if not _fits(bands, ring):
-        raise GeometryError("its seam allowances do not fit round it", advice=NARROWER)
+        raise GeometryError("its seam allowances do not fit around it", advice=NARROWER)
     return ring
 
 
@@ -107,7 +107,7 @@ def _joined(parts: list[Stretch], bands: list[tuple[Array, Array]]) -> Array:
     united = shapely.union_all(tiles, grid_size=GRID)
     whole = [part for part in shapely.get_parts(united) if part.geom_type == "Polygon" and part.area > SPECK]
     if len(whole) != 1:
-        raise GeometryError("its cut line is no single line", advice=NARROWER)
+        raise GeometryError("its cut line breaks up into several", advice=NARROWER)
     region = whole[0]
     if any(shapely.Polygon(hole).area > FILLED for hole in region.interiors):
         raise GeometryError("its seam allowances close over an open place", advice=NARROWER)

@@ -61,7 +61,7 @@ def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart
     if end == "cap" or narrow or (end == "auto" and intake <= CAP_UP_TO[finish.weight].most_mm):
         try:
             made = cap(piece, dart, pressing_point(piece, dart, point), fold)
-            note = "too narrow to cut away inside, so it is folded" if narrow and end == "cut_away" else ""
+            note = "too narrow to cut away the inside, so it is folded" if narrow and end == "cut_away" else ""
         except GeometryError as fault:
             note = f"no cap can be folded ({fault.what}), so the inside is cut away"
             away = intake / 4.0 if narrow else away

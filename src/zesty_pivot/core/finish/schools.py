@@ -31,13 +31,11 @@ SETBACKS: dict[str, Setback] = {
         "2 cm, 4 cm for a large dart",
         20.0,
         40.0,
-        "A large dart ends further off, or it makes a peak; a small one may come near.",
+        "A large dart ends further away, or it makes a peak; a small one may come close.",
     ),
     "near": Setback("1.5 cm, any dart", 15.0, 15.0, "The fullness sits close to the bust: for a fitted bodice."),
     "even": Setback("2 cm, any dart", 20.0, 20.0, "One figure for all darts: quick, and safe for small ones."),
-    "three_quarter_inch": Setback(
-        "3/4 in, any dart", 0.75 * IN, 0.75 * IN, "The rooms that measure in inches sew any dart to here."
-    ),
+    "three_quarter_inch": Setback("3/4 in, any dart", 0.75 * IN, 0.75 * IN, "Rooms that measure in inches end any dart here."),
     "inch": Setback("1 in, any dart", IN, IN, "A soft shape: the fullness is let out early."),
     "large_shoulder": Setback(
         "3/4 in, 1 1/4 in for a large dart",
@@ -59,7 +57,7 @@ class Weight:
 
 CAP_UP_TO: dict[str, Weight] = {
     "light": Weight("light cloth: folded up to 8 cm", 80.0, "Thin cloth lies flat even when a wide dart is folded."),
-    "medium": Weight("medium cloth: folded up to 5 cm", LARGE_INTAKE, "A wider dart in middling cloth shows as a ridge."),
+    "medium": Weight("medium cloth: folded up to 5 cm", LARGE_INTAKE, "A wider dart in medium cloth shows as a ridge."),
     "heavy": Weight("heavy cloth: folded up to 2 cm", 20.0, "Three layers of thick cloth cannot be pressed flat."),
 }
 

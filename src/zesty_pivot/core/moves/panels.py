@@ -95,7 +95,7 @@ def cut_panels(
             return replace(panels, side=moved(panels.side, both))
         except ZestyError as found:
             fault = fault or found
-    raise fault or GeometryError("no clear way for the line", where=piece.name, advice="Lead it elsewhere.")
+    raise fault or GeometryError("the line has no clear way", where=piece.name, advice="Take it elsewhere.")
 
 
 def _waiting(piece: Piece, throughs: Sequence[Through], draw: Draw) -> Iterator[Piece]:
@@ -117,7 +117,7 @@ def _waiting(piece: Piece, throughs: Sequence[Through], draw: Draw) -> Iterator[
         found = True
         yield made
     if not found:
-        raise fault or GeometryError("the darts cannot wait anywhere", where=piece.name, advice="Move them first.")
+        raise fault or GeometryError("there is no place to put the darts aside", where=piece.name, advice="Move them first.")
 
 
 def _gathered(piece: Piece, through: Through, draw: Draw, share: float) -> Piece:
@@ -148,7 +148,7 @@ def _within(piece: Piece, first: Place, last: Place, share: float) -> Place:
         if goal <= high - low:
             return Place(index, low + goal)
         goal -= high - low
-    raise PlaceError("there is no room beside the line", where=piece.name, advice="Lead it elsewhere.")
+    raise PlaceError("there is no room beside that line", where=piece.name, advice="Take it elsewhere.")
 
 
 def _cut(
@@ -181,7 +181,7 @@ def _cut(
         else:
             side = _left_over(side, edge, len(stretches) - 2 - number, held, left)
     if any(dart.id.startswith(_HELD) for panel in (centre, side) for dart in panel.darts):
-        raise GeometryError("the darts do not reach the line", where=piece.name, advice="Begin and end it further apart.")
+        raise GeometryError("the darts do not reach that line", where=piece.name, advice="Begin and end it further apart.")
     return Panels(centre, side, edge, tuple(angles))
 
 
@@ -288,7 +288,7 @@ def drawn(points: Sequence[Vector], bows: tuple[float, float]) -> tuple[Path, ..
         way = stop - start
         size = math.hypot(way[0], way[1])
         if size <= JOIN_TOL * 10.0:
-            raise GeometryError("two points of the line lie on each other", advice="Begin or end it elsewhere.")
+            raise GeometryError("two points of the line coincide", advice="Begin or end it elsewhere.")
         aside = np.array([way[1], -way[0]]) / size * (8.0 / 3.0)
         one, two = start + way / 3.0, stop - way / 3.0
         if number > 0:

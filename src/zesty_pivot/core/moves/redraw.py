@@ -56,7 +56,9 @@ def blend(piece: Piece, index: int, reach: float) -> Redrawn:
     """
     first, second = piece.runs[index], piece.runs[piece.after(index)]
     if first.edge != second.edge:
-        raise GeometryError(f"a corner between {first.edge} and {second.edge} is no mouth to blend", where=piece.name)
+        raise GeometryError(
+            f"no dart opens between {first.edge} and {second.edge}, so there is nothing to blend", where=piece.name
+        )
     shutting, opening = _turns(piece, first)
     laid = second.path.moved(shutting) if shutting else second.path
     back, ahead = reaches(piece, index, reach)

@@ -106,7 +106,7 @@ class _Aside:
     def __init__(self, knots: Sequence[Knot], bends: Sequence[_Bend], held: tuple[bool, bool], joints: Sequence[float]) -> None:
         self._s = [s for s, _by in knots]
         if any(after - before <= JOIN_TOL for before, after in itertools.pairwise(self._s)):
-            raise GeometryError("two amounts are asked for at one place of a line")
+            raise GeometryError("two different amounts are asked for at one place of a line")
         self._bends = bends
         by = np.array([by for _s, by in knots])
         self._moves = len(knots) > 1 and bool(np.abs(by).max() > 0.0)

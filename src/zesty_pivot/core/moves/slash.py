@@ -76,4 +76,4 @@ def _refuse_pivots(piece: Piece, near: Vector, far: Vector, tip: Vector) -> None
         pin = piece.pivot(name)
         if math.dist(pin, tip) > JOIN_TOL and contains(wedge, pin):
             what = f"the {words(name)} lies in what would be folded out"
-            raise GeometryError(what, where=piece.name, advice="Lead the slash past it, or to it.")
+            raise GeometryError(what, where=piece.name, advice="Take the slash past it, or to it.")

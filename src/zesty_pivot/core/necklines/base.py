@@ -18,7 +18,7 @@ Start = Callable[[BodiceHalf, Numbers], float]
 WORDS: dict[str, str] = {
     "width": "Half width",
     "depth": "Depth",
-    "corner": "Curve passes the corner at",
+    "corner": "Curve closeness to the corner",
     "drop": "Straight down",
     "bow": "Bowed in by",
     "turn": "Rounded at the shoulder over",

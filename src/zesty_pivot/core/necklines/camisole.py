@@ -23,7 +23,9 @@ def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     first = bodice.side
     lower = asked["lower"]
     if not 0.0 <= lower < first.length - 1.0:
-        raise PlaceError("the underarm is lowered off the side seam", where=bodice.piece.name, advice="Lower it less.")
+        raise PlaceError(
+            "the underarm would be lowered off the end of the side seam", where=bodice.piece.name, advice="Lower it less."
+        )
     start, peak, stop = bodice.start(asked["depth"]), strap_point(bodice, asked), first.point_at(lower)
     if peak[1] > start[1] - 1.0 or not start[0] + 5.0 < peak[0] < stop[0] - 5.0:
         raise PlaceError("the strap point does not lie above the edge", where=bodice.piece.name, advice="Set it higher.")

@@ -20,7 +20,9 @@ def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     x, depth, turn = asked["width"], asked["depth"], asked["turn"]
     start, stop, into = bodice.start(depth), bodice.shoulder.at(x), bodice.shoulder.into(x)
     if turn <= 0.0:
-        raise GeometryError("the rounding must be longer than 0", where=bodice.piece.name, advice="Give a length such as 2 cm.")
+        raise GeometryError(
+            "the rounding must be longer than 0", where=bodice.piece.name, advice="Enter a length such as 2 cm."
+        )
     under = stop + into * min(_UNDER * turn, 0.5 * max(float(start[1] - stop[1]), 2.0))
     out, size = bodice.square(depth), math.dist(start, under)
     way = (under - start) / size

@@ -23,7 +23,7 @@ def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
 
 
 SHAPE = NeckShape(
-    "free", "Free curve", "through points that are dragged",
+    "free", "Free curve", "through points that you drag",
     {"width": lambda f, _n: f.trade.wide(4.0), "depth": lambda f, _n: f.trade.deep(5.0)},
     draw, points=((0.45, 0.97), (0.8, 0.75)), order=210,
 )  # fmt: skip

@@ -19,7 +19,7 @@ def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     depth, under = asked["depth"], asked["under"]
     if not 5.0 <= under <= bodice.armhole.length - 5.0:
         most = format_length(bodice.armhole.length - 5.0, bodice.unit)
-        advice = f"Give {format_length(5.0, bodice.unit)} to {most}."
+        advice = f"Enter {format_length(5.0, bodice.unit)} to {most}."
         raise PlaceError("the edge does not end on the armhole", where=bodice.piece.name, advice=advice)
     start, stop = bodice.start(depth), bodice.armhole.point_at(under)
     size = math.dist(start, stop)

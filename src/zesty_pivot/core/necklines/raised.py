@@ -19,7 +19,7 @@ def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     rise, inset = asked["rise"], asked["inset"]
     if inset > bodice.shoulder.length:
         what = f"{format_length(inset, bodice.unit)} along the shoulder is off it"
-        advice = f"Give up to {format_length(bodice.shoulder.length, bodice.unit)}."
+        advice = f"Enter up to {format_length(bodice.shoulder.length, bodice.unit)}."
         raise PlaceError(what, where=bodice.piece.name, advice=advice)
     low, out = bodice.shoulder.point_at(inset), bodice.shoulder.direction_at(inset)
     square = np.array([out[1], -out[0]])  # up from the shoulder

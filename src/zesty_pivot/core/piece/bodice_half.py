@@ -254,7 +254,7 @@ class BodiceHalf:
             low, high = format_length(self.natural, self.unit), format_length(self.lowest, self.unit)
             raise PlaceError(
                 f"a depth of {format_length(depth, self.unit)} does not meet the centre", where=self.piece.name,
-                advice=f"Give {low} to {high}.",
+                advice=f"Enter {low} to {high}.",
             )  # fmt: skip
         return self.centre.point_at(hits[0])
 

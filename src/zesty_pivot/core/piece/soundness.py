@@ -49,7 +49,7 @@ def _line_fault(piece: Piece, name: str) -> str | None:
     for run in piece.runs:
         size = run.path.length
         if not math.isfinite(size):
-            return f"the {words(run.edge)} of the {name} at no place"
+            return f"the {words(run.edge)} of the {name} without a place"
         if size <= JOIN_TOL:
             return f"a stretch of no length in the {words(run.edge)} of the {name}"
         corners.append(tuple(run.path.cubics[0, 0].tolist()))

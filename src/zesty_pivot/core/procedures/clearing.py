@@ -177,9 +177,9 @@ def _ending_in_it(pattern: Pattern, name: str, dart: str, unit: Unit, *, eased: 
         hold = Hold(EASED_OVER, EASED_OVER)
         darts = tuple(replace(d, use=Use.EASE, hold=hold) if d.id == dart else d for d in piece.darts)
         note = Note(
-            f"the {words(name)}'s {words(dart)} dart would be sewn over {text} only: it is eased in or pressed away", name, sewn
+            f"the {words(name)}'s {words(dart)} dart would be only {text} long: it is eased in or pressed away", name, sewn
         )
         return pattern.with_piece(replace(piece, darts=darts)), note
     return pattern, Note(
-        f"the {words(name)}'s {words(dart)} dart opens in the new edge now and is sewn over {text}", name, sewn
+        f"the {words(name)}'s {words(dart)} dart now opens on the new edge and is sewn over {text}", name, sewn
     )

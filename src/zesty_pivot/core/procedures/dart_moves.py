@@ -78,7 +78,7 @@ def angle_moved(move: DartMove, piece: Piece, place: Place, target: str | None, 
     held = piece.angle(move.dart)
     if move.mouth_mm is None:
         if move.share == 0.0:
-            raise StepError("a share of 0% moves nothing", where=move.on, advice="Give a share over 0%.")
+            raise StepError("a share of 0% moves nothing", where=move.on, advice="Enter a share greater than 0%.")
         return held * move.share
     leg = leg_at(piece, piece.dart(move.dart).pivot, place, target)
     return min(held, mouth_angle(move.on, move.dart, move.to, move.mouth_mm, held, leg, context.scope.unit))
@@ -131,7 +131,7 @@ def led_to_pivot(piece: Piece, dart: str) -> tuple[Note, ...]:
     held = piece.dart(dart)
     if held.extended_mm <= 0.0:
         return ()
-    text = f"the {words(dart)} dart stopped short of the {words(held.pivot)} and was led to it"
+    text = f"the {words(dart)} dart stopped short of the {words(held.pivot)} and was extended to it"
     return (Note(text, piece.name, held.extended_mm),)
 
 
@@ -147,7 +147,7 @@ def _opened(move: DartMove, piece: Piece, place: Place, angle: float, whole: boo
 def _new_id(move: DartMove, piece: Piece, place: Place) -> str:
     if move.made is not None:
         if piece.has_dart(move.made):
-            raise StepError(f"there is a dart {move.made!r} already", where=move.on, advice="Give another id.")
+            raise StepError(f"there is a dart {move.made!r} already", where=move.on, advice="Choose another id.")
         return move.made
     base = move.to.station or piece.runs[place.run].edge
     number, id = 2, base
@@ -161,7 +161,7 @@ def _notes(move: DartMove, before: Piece, after: Piece) -> tuple[Note, ...]:
     if centre_opened(after) and not centre_opened(before):
         parts = [run.path.length for run in after.runs if after.role(run.edge) == "centre"]
         keeps = format_length(max(parts), "cm")
-        text = f"the dart opens the centre: a seam is needed there, {keeps} stays on the grain"
+        text = f"the dart opens on the centre: a seam is needed there, {keeps} stays on the grain"
         notes = (*notes, Note(text, move.on))
     return notes
 

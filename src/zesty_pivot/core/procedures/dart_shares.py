@@ -63,7 +63,7 @@ def equal_mouths(where: str, total: float, legs: Sequence[tuple[float, float]]) 
         low, high = (middle, high) if sum(angles(middle)) < total else (low, middle)
     found = angles((low + high) / 2.0)
     if min(found) < -_ALL:
-        raise StepError("one mouth is wider already than all would become", where=where, advice="Leave that dart out.")
+        raise StepError("one mouth is already wider than all would become", where=where, advice="Leave that dart out.")
     if abs(sum(found) - total) > 1e-9:
         raise StepError("the mouths cannot be equal: one leg is too short", where=where, advice="Choose places further out.")
     # What the bisection leaves over (1e-16) goes to the last, so that the account stays whole.
@@ -77,7 +77,7 @@ def fanned(
     shares of its angle. Raises StepError where the edge is too short or another dart opens between."""
     edge, centre = home_edge(piece, dart), mouth_distance(piece, dart)
     if spacing <= 0.0:
-        raise StepError("a spacing of nothing", where=piece.name, advice="Give a length such as 2 cm.")
+        raise StepError("the spacing must be greater than 0", where=piece.name, advice="Enter a length such as 2 cm.")
     spots = [centre + (k - (count - 1) / 2.0) * spacing for k in range(count)]
     total = piece.edge(edge).sewn_length
     if spots[0] < JOIN_TOL or spots[-1] > total - JOIN_TOL:

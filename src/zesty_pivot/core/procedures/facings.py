@@ -74,7 +74,7 @@ def neck_facing(pattern: Pattern, name: str, depth: float, shade: float, context
         raise StepError(what, where=name, advice="Choose an all-in-one facing.")
     if depth > bodice.shoulder.length - 3.0:
         left = format_length(bodice.shoulder.length, context.scope.unit)
-        what = f"only {left} of the shoulder are left, less than the facing's depth"
+        what = f"only {left} of the shoulder is left, less than the facing's depth"
         raise StepError(what, where=name, advice="Choose an all-in-one facing, or a shallower one.")
     hole = next((run for run in piece.runs if piece.role(run.edge) == "opening"), None)
     low = _down_centre(bodice, depth, hole)
@@ -156,7 +156,7 @@ def whole_facing(pattern: Pattern, name: str, depth: float | None, shade: float,
     bodice = _clean(pattern, name, context)
     piece = bodice.piece
     if piece.is_unfolded or "centre" not in dict(piece.roles).values():
-        what = f"the {words(name)} is no half with its centre"
+        what = f"the {words(name)} is not a half with a centre line"
         raise StepError(what, where=name, advice="Choose a neck facing, or trace it before it is unfolded.")
     neck = shortened(chained(_of(piece, "neckline")), shade, at_start=False)
     arm = shortened(chained(_of(piece, "armhole")), shade, at_start=True)
@@ -193,7 +193,7 @@ def _lower_ends(bodice: BodiceHalf, depth: float | None) -> tuple[Vector, float]
     level = np.array([1.0, 0.0])
     at_centre, at_side = (line.crossing(np.array([0.0, y]), level) for line in (bodice.centre, bodice.side))
     if not at_centre or not at_side:
-        what = "a camisole's facing goes past the lower edge"
+        what = "a camisole facing would go past the lower edge"
         raise StepError(what, where=bodice.piece.name, advice="Choose an all-in-one facing with a depth.")
     return bodice.centre.point_at(at_centre[0]), at_side[0]
 
@@ -202,7 +202,9 @@ def _side_part(piece: Piece, distance: float) -> Path:
     """The side seam from the underarm down by a distance. Raises StepError where a dart opens in it."""
     path = _of(piece, "side_seam")[0]
     if distance > path.length - 1e-3:
-        raise StepError("a dart opens in the side where the facing ends", where=piece.name, advice="Choose a shallower one.")
+        raise StepError(
+            "a dart opens on the side seam where the facing ends", where=piece.name, advice="Choose a shallower one."
+        )
     return path.between(0.0, distance)
 
 

@@ -44,13 +44,13 @@ INTAKES: dict[str, Intakes] = {
         "1 in under the bust and at the waist",
         {"under_bust": 1.0 * IN, "waist": 1.0 * IN},
         {"waist": 1.0 * IN},
-        "For a block without waist darts that shall sit close.",
+        "For a block without waist darts that is to fit closely.",
     ),
     "close": Intakes(
         "shoulder 1/2 in, chest 1 in, under-bust and waist 1 1/2 in",
         {"top": 0.5 * IN, "chest": IN, "under_bust": 1.5 * IN, "waist": 1.5 * IN},
         {"top": 1.0 * IN, "waist": 1.5 * IN},
-        "A gown that is worn tight; what the shoulder loses is given back outside.",
+        "For a gown worn tight; what the shoulder loses is given back at the outer edge.",
     ),
 }
 

@@ -114,10 +114,10 @@ def _slit(pattern: Pattern, edge: NeckEdge, unit: Unit) -> tuple[Pattern, list[N
     length = edge.asked["slit"] - edge.asked["depth"]
     if length < 1.0:
         text = format_length(edge.asked["depth"], unit)
-        raise StepError("the slit ends above the neckline", where=edge.name, advice=f"Give more than {text}.")
+        raise StepError("the slit ends above the neckline", where=edge.name, advice=f"Enter more than {text}.")
     if edge.asked["slit"] > edge.bodice.lowest - 20.0:
         text = format_length(edge.bodice.lowest - 20.0, unit)
-        raise StepError("the slit goes past the waist", where=edge.name, advice=f"Give up to {text}.")
+        raise StepError("the slit goes past the waist", where=edge.name, advice=f"Enter up to {text}.")
     if edge.asked["open"] > 0.0:
         return pattern, []
     made = pattern.with_piece(opened_down(pattern.piece(edge.name), "slit", length))
@@ -154,7 +154,7 @@ def _keyhole(pattern: Pattern, edge: NeckEdge, source: Source, context: Context)
         room = edge.bodice.lowest - 20.0 - start if not has_yoke else end - start
         most = format_length(max(room / (2.0 if not has_yoke else 1.05), 0.0), unit)
         what = "the keyhole ends below the yoke seam" if has_yoke else "the keyhole goes past the waist"
-        raise StepError(what, where=edge.name, advice=f"Give up to {most} from its beginning to its widest place.")
+        raise StepError(what, where=edge.name, advice=f"Enter up to {most} from its beginning to its widest place.")
     _fits_beside(edge, start + asked["hole_height"], context)
     pointed = asked.end == "point" or has_yoke
     upper, lower = edge.bodice.start(start), edge.bodice.start(end)
@@ -184,7 +184,9 @@ def _fits_beside(edge: NeckEdge, depth: float, context: Context) -> None:
     if edge.asked["hole_width"] > room:
         text = format_length(edge.asked["hole_width"], context.scope.unit)
         most = format_length(room, context.scope.unit)
-        raise StepError(f"a keyhole {text} wide leaves the piece", where=edge.name, advice=f"Give up to {most} for its half.")
+        raise StepError(
+            f"a keyhole {text} wide leaves the piece", where=edge.name, advice=f"Enter up to {most} for half its width."
+        )
 
 
 def _centre_place(piece: Piece, point: np.ndarray) -> places.Place:

@@ -106,7 +106,7 @@ def _one(
             if shape.kind == "whole" or shape.name == "keyhole_yoke":
                 refuse_whole(pattern, target.name)
             if shape.kind == "raise" and "shoulder" not in _roles(piece):
-                what = f"the line through the neckline of the {words(target.name)} parts it from the shoulder"
+                what = f"the line through the neckline of the {words(target.name)} separates it from the shoulder"
                 raise StepError(what, where=target.name, advice="Raise the neckline before that line.")
             aside = cleared(made.pattern, known[0].name, context)
             away_beyond = aside.darts
@@ -187,7 +187,7 @@ def _meeting_well(bodice: BodiceHalf, asked: Asked, drawn: Drawn, turn: float | 
     path = drawn.path
     reach = turn if turn is not None else asked.numbers.get("turn", TURN)
     if reach <= 0.0:
-        raise StepError("the rounding must be longer than 0", where=bodice.piece.name, advice="Give a length such as 2 cm.")
+        raise StepError("the rounding must be longer than 0", where=bodice.piece.name, advice="Enter a length such as 2 cm.")
     angle = bodice.shoulder.angle_of(x, -path.end_direction)
     if drawn.bends:
         path = bent(path, bodice.shoulder.into(x), reach)
@@ -224,7 +224,7 @@ def _following(
         low = format_length(max(least, drafted.natural), unit)
         high = format_length(drafted.lowest - 20.0, unit)
         what = f"a depth of {format_length(depth, unit)} at the centre back does not go with this width"
-        raise StepError(what, where=bodice.piece.name, advice=f"Give {low} to {high} below the neck point.")
+        raise StepError(what, where=bodice.piece.name, advice=f"Enter {low} to {high} below the neck point.")
     angle = lead.bodice.shoulder.angle_of(lead.asked["width"], -lead.drawn.path.end_direction)
     into = bodice.shoulder.into(x, math.pi - angle)
     reach = turn if turn is not None else lead.asked.numbers.get("turn", TURN)

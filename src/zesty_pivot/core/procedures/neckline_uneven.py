@@ -132,7 +132,9 @@ def _down_to_edge(piece: Piece, path: Path) -> tuple[Path, Path]:
         for segment, t, _s in with_line(run.path.cubics, peak, np.array([0.0, 1.0]))
     ]
     if not ys or max(ys) < float(peak[1]) + 5.0:
-        raise StepError("the wrap ends below the far lower edge", where=piece.name, advice="Let it end higher, or nearer.")
+        raise StepError(
+            "on the far side the wrap ends below the lower edge", where=piece.name, advice="Let it end higher, or nearer."
+        )
     end = Path.straight(np.array([peak[0], max(ys)]), peak)
     return Path(np.concatenate([end.cubics, path.cubics[1:]])), end
 

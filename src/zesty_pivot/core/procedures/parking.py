@@ -51,7 +51,7 @@ def moves_home(
         left = piece.angle(host.id)
         for entry in _entries(piece, host, darts):
             if entry.angle > left + _SLACK:
-                what = f"some of the {words(entry.id)} dart has been moved on since it was parked"
+                what = f"part of the {words(entry.id)} dart has been moved since it was parked"
                 raise StepError(what, where=piece.name, advice="Bring it back before that step, or move it by a share.")
             to = (homes or {}).get(entry.id) or _home(piece, entry)
             if left - entry.angle <= _SLACK:

@@ -83,7 +83,7 @@ def misfit(pattern: Pattern, one: str, two: str) -> tuple[Note, ...]:
     gap = abs(pattern.edge_length(EdgeRef(one, SIDE)) - pattern.edge_length(EdgeRef(two, SIDE)))
     if gap <= 0.01:
         return ()
-    text = f"the side seams differed by {format_length(gap, 'mm', fine=True)}, which the end of the strip takes up"
+    text = f"the side seams differed by {format_length(gap, 'mm', fine=True)}, taken up at the end of the strip"
     return (Note(text, one, gap),)
 
 

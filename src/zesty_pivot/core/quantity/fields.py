@@ -14,7 +14,7 @@ from zesty_pivot.core.quantity.formula import is_share, readable, share_of
 
 def _not_bool(value: object) -> object:
     if isinstance(value, bool):
-        raise ValueError("true and false are no numbers")
+        raise ValueError("true and false are not numbers")
     return value
 
 

@@ -241,7 +241,7 @@ class _Reader:
 
     def read(self) -> _Value:
         if not self._tokens:
-            raise FormulaError("nothing is written here", advice="Write a number such as 13.")
+            raise FormulaError("nothing is entered here", advice="Write a number such as 13.")
         value = self._sum(0, leads=True)
         if self._at < len(self._tokens):
             raise self._fault(f"does not go on with {self._tokens[self._at].text!r}")
@@ -312,13 +312,13 @@ class _Reader:
         if sign == "(":
             value = self._sum(depth + 1, leads=leads)
             if self._sign(")") is None:
-                raise self._fault("misses a closing bracket")
+                raise self._fault("is missing a closing bracket")
             return value
         if sign is not None:
             inner = self._factor(depth + 1, leads=leads)
             return _Value(-inner.number if sign == "-" else inner.number, inner.power, inner.bare)
         if self._at >= len(self._tokens):
-            raise self._fault("stops too early")
+            raise self._fault("is not finished")
         token = self._tokens[self._at]
         self._at += 1
         if token.value is not None:

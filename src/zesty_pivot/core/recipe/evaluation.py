@@ -110,7 +110,7 @@ class Evaluator:
         is_idle = outcome.pattern is state.pattern or outcome.pattern == state.pattern
         notes = outcome.notes
         if is_idle and not notes:
-            notes = (Note("this changes nothing: it is so already", step.on),)
+            notes = (Note("this changes nothing: it is already so", step.on),)
         return State(outcome.pattern, step, notes, serial=serial, is_idle=is_idle)
 
 

@@ -44,10 +44,10 @@ def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section,
                 marks[mark.text] = mark
             sections.append(Section(number, title, step.by_hand(before, context, way)))
         except ZestyError as fault:
-            sections.append(Section(number, title, (line("broken", "No procedure: {why}.", why=fault.what),)))
+            sections.append(Section(number, title, (line("broken", "No instructions: {why}.", why=fault.what),)))
         except Exception as fault:  # noqa: BLE001 - the boundary of a step's paper procedure: the others are written
             why = faults.sentence("it", faults.caught(fault, f"the paper procedure of “{step.title}”"))
-            sections.append(Section(number, title, (line("broken", "No procedure: {why}.", why=why),)))
+            sections.append(Section(number, title, (line("broken", "No instructions: {why}.", why=why),)))
     return (Section(0, "Before you start", _preparing(derivation, marks)), *sections)
 
 

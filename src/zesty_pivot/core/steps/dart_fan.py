@@ -98,7 +98,9 @@ def _parallel(piece: Piece, dart: str, where: str) -> Piece:
     for id, axis in axes.items():
         turn = between(axis, middle)
         if abs(turn) > _MOST_BEND:
-            raise StepError("parallel darts so far apart would bend sharply", where=where, advice="Bring them nearer together.")
+            raise StepError(
+                "parallel darts this far apart would bend sharply", where=where, advice="Bring them nearer together."
+            )
         bend = -(1.0 - BEND_AT) * float(np.hypot(*axis)) * math.tan(turn)
         shapes[id] = Shape(bend_mm=bend, bend_at=BEND_AT)
     return replace(piece, darts=tuple(replace(d, shape=shapes[d.id]) if d.id in shapes else d for d in piece.darts))

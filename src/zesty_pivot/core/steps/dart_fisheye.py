@@ -50,10 +50,10 @@ class FishEyeDart(Step):
         others = tuple(eye for eye in piece.fisheyes if eye.id != self.dart)
         intake = length_mm(self.intake, context.scope)
         if intake < 0.0:
-            raise StepError("the intake of a fish-eye dart must be 0 or more", where=self.on, advice="Give 0 or more.")
+            raise StepError("the intake of a fish-eye dart must be 0 or more", where=self.on, advice="Enter 0 or more.")
         if intake == 0.0:
             if old is None:
-                raise StepError("there is no such fish-eye dart to take away", where=self.on, advice="Give an intake.")
+                raise StepError("there is no such fish-eye dart to take away", where=self.on, advice="Enter an intake.")
             made = replace(piece, fisheyes=others)
         else:
             side = self._side(piece)
@@ -72,7 +72,7 @@ class FishEyeDart(Step):
     def _drawn(self, piece: Piece, intake: float, side: Side | None, context: Context) -> FishEye:
         """The dart on the piece as it was drafted: its waist and hip lines are level."""
         if piece.has_dart(self.dart):
-            raise StepError(f"a dart is called {self.dart!r} already", where=self.on, advice="Give another name.")
+            raise StepError(f"a dart is called {self.dart!r} already", where=self.on, advice="Choose another name.")
         if not piece.is_hip_length or not {"waist", "hip"} <= set(piece.levels):
             what = "a fish-eye dart needs a hip-length piece with a waist line and a hip line"
             raise StepError(what, where=self.on, advice="Use a waist dart on this block.")
@@ -104,7 +104,9 @@ class FishEyeDart(Step):
         for name in (piece.sides.id(name, side) for name in ("waist_tip", "bust_point", "blade_point")):
             if name in piece.landmarks:
                 return name
-        raise PlaceError("the piece has no point to stand under", where=self.on, advice="Give the axis' point by its name.")
+        raise PlaceError(
+            "the piece has no point for the dart to stand under", where=self.on, advice="Name the point that it stands under."
+        )
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Measure, mark and draw; the same in both ways."""

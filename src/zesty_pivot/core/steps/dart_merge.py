@@ -19,7 +19,7 @@ class MergeDarts(SeveralDarts):
     """Moves every named dart to one place. The dart that opens there keeps its id, else the first named."""
 
     title: ClassVar[str] = "Merge darts"
-    summary: ClassVar[str] = "Make one dart of several round the same pivot, where the first is or at another place."
+    summary: ClassVar[str] = "Make one dart of several round the same pivot, in place of the first or elsewhere."
 
     do: Literal["dart.merge"] = "dart.merge"
     to: Spot | None = Field(default=None, description="where the one dart opens; where the first is when not given")

@@ -20,7 +20,7 @@ class ParkDarts(DartChain):
     """Moves darts out of the way; dart.return brings them back to where they were on the cloth."""
 
     title: ClassVar[str] = "Park darts"
-    summary: ClassVar[str] = "Put darts away to a harmless place while a neckline or seam is drawn; each can be brought back."
+    summary: ClassVar[str] = "Put darts out of the way while a neckline or seam is drawn; each can be brought back."
 
     do: Literal["dart.park"] = "dart.park"
     darts: tuple[str, ...] = Field(description="the darts to put away", min_length=1, max_length=12)

@@ -61,7 +61,7 @@ class ShapeDart(Step):
         if shape.bow_mm:
             said = "more" if shape.bow_mm > 0.0 else "less"
             wide = format_length(2.0 * abs(shape.bow_mm), context.scope.unit, fine=True)
-            notes.append(Note(f"the dart takes {wide} {said} half way; the mouth stays", self.on, 2.0 * abs(shape.bow_mm)))
+            notes.append(Note(f"the dart takes in {wide} {said} half way; the mouth stays", self.on, 2.0 * abs(shape.bow_mm)))
         return Outcome(pattern.with_piece(replace(piece, darts=darts)), tuple(notes))
 
     def _shape(self, piece: Piece, context: Context) -> Shape:
@@ -69,14 +69,14 @@ class ShapeDart(Step):
         dart, unit = piece.dart(self.dart), context.scope.unit
         if dart.use is not Use.DART:
             what = f"the {words(dart.id)} dart is used as {dart.use.value}"
-            raise StepError(what, where=self.on, advice="Only a sewn dart has a shape; use it as a dart again first.")
+            raise StepError(what, where=self.on, advice="Only a sewn dart can be shaped; sew it as a dart again first.")
         if bow and bend:
             raise StepError("legs are bowed or the dart is bent, not both", where=self.on, advice="Leave one of them at 0.")
         intake, leg = piece.intake(dart.id), min(piece.legs(dart.id))
         if bow < -0.24 * intake or bow > 0.25 * leg:
             least, most = format_length(0.24 * intake, unit, fine=True), format_length(0.25 * leg, unit, fine=True)
             asked = f"legs bowed by {format_length(abs(bow), unit, fine=True)}"
-            what = f"{asked} inwards would cross" if bow < 0.0 else f"{asked} leave no dart to press"
+            what = f"{asked} inwards would cross" if bow < 0.0 else f"{asked} leaves no dart to press"
             raise StepError(what, where=self.on, advice=f"Between {least} inwards and {most} outwards.")
         at = share_of(self.at)
         if abs(bend) > leg * min(at, 1.0 - at) * math.tan(_SHARPEST):

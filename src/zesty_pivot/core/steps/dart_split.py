@@ -89,7 +89,7 @@ class SplitDart(DartChain):
             if given > held * (1.0 + 1e-12):
                 raise StepError(
                     f"the parts take {100.0 * given / held:.0f}% of the {words(self.dart)} dart",
-                    where=self.on, advice="They may take 100% together.",
+                    where=self.on, advice="Together they may take up to 100%.",
                 )  # fmt: skip
             rest = max(0.0, held - given)
             angles = [rest if part.is_rest else angle for part, angle in zip(self.parts, angles, strict=True)]

@@ -99,7 +99,7 @@ class UseDart(DartChain):
             before, after = self._stretch(piece, main, context)
             raised = length_mm(self.raised, context.scope) if self.as_ == "gathers" else 0.0
             if raised < 0.0:
-                raise StepError("a gathered edge is raised, not lowered", where=self.on, advice="Give 0 or more.")
+                raise StepError("a gathered edge can only be raised", where=self.on, advice="Enter 0 or more.")
             self._refuse_other_mouths(piece, main, before, after)
             return Hold(before, after, raised)
         if self.as_ == "pleats" and self.count > 1:
@@ -107,7 +107,9 @@ class UseDart(DartChain):
         if self.as_ == "tucks":
             stitched = length_mm(self.stitched, context.scope)
             if stitched <= 0.0:
-                raise StepError("a tuck must be stitched over more than 0", where=self.on, advice="Give a length such as 6 cm.")
+                raise StepError(
+                    "a tuck must be stitched over more than 0", where=self.on, advice="Enter a length such as 6 cm."
+                )
             if self.count > 1:
                 self._refuse_deep(piece, members, context)
             shortest = min(min(piece.legs(id)) for id in members)
@@ -124,7 +126,7 @@ class UseDart(DartChain):
         if deep > spacing:
             unit = context.scope.unit
             apart = format_length(spacing, unit)
-            what = f"{self.as_} {format_length(deep, unit)} deep lie over each other at a spacing of {apart}"
+            what = f"{self.as_} {format_length(deep, unit)} deep overlap at a spacing of {apart}"
             least = format_length(deep + 0.5, unit)
             raise StepError(what, where=self.on, advice=f"Space them {least} or more, or make more of them.")
 
@@ -139,7 +141,7 @@ class UseDart(DartChain):
         else:
             over = min(2.0 * _REACH, total)
         if over <= 0.0:
-            raise StepError("a stretch of nothing", where=self.on, advice="Give a length such as 8 cm.")
+            raise StepError("the stretch must be longer than 0", where=self.on, advice="Enter a length such as 8 cm.")
         if over > total:
             what = f"a stretch of {format_length(over, unit)} is longer than the {words(home_edge(piece, main))}"
             least = f" (a ratio of {1.0 + taken / total:.2f} or more)" if self.ratio is not None else ""
@@ -178,7 +180,7 @@ class UseDart(DartChain):
             return (Note(text, self.on, opened.taken_mm),)
         if self.as_ == "flare":
             wide = next(found for found in open_up(piece)[1] if found.dart.id in members).open_mm
-            text = f"the {words(home_edge(piece, members[0]))} becomes {format_length(wide, unit)} wider and is left so"
+            text = f"the {words(home_edge(piece, members[0]))} becomes {format_length(wide, unit)} wider and stays open"
             return (Note(text, self.on, wide),)
         if self.as_ in ("tucks", "pleats"):
             wide = piece.intake(members[0])

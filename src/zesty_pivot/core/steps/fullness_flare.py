@@ -64,7 +64,7 @@ class Flare(Step):
             raise StepError("the hinges lie on the edge that is flared", where=self.on, advice="Choose another edge for them.")
         by, unit = length_mm(self.by, context.scope), context.scope.unit
         if by <= 0.0:
-            raise StepError("slashes opened by nothing", where=self.on, advice="Give an amount such as 3 cm.")
+            raise StepError("the slashes must open by more than 0", where=self.on, advice="Enter an amount such as 3 cm.")
         ends = [piece.edge(edge).sewn_length for edge in (self.edge, self.hinge)]
         found: list[tuple[Place, Place, float, float]] = []
         for number in range(self.count):
@@ -77,7 +77,7 @@ class Flare(Step):
             reach = math.dist(places.point(piece, place), places.point(piece, hinge))
             if by > reach:
                 what = f"a slash of {format_length(reach, unit)} cannot open by {format_length(by, unit)}"
-                raise StepError(what, where=self.on, advice="Spread less, or by more slashes.")
+                raise StepError(what, where=self.on, advice="Spread less, or use more slashes.")
             found.append((place, hinge, 2.0 * math.asin(by / (2.0 * reach)), reach))
         return found
 

@@ -60,7 +60,7 @@ class Slash(Step):
         piece = pattern.piece(self.on)
         amount = length_mm(self.by, context.scope)
         if amount == 0.0:
-            raise StepError("a slash opened by nothing", where=self.on, advice="Give an amount such as 2 cm.")
+            raise StepError("the slash must open by more than 0", where=self.on, advice="Enter an amount such as 2 cm.")
         if self.hinge is not None:
             made, note = self._to_hinge(piece, self.hinge, amount, context)
         elif amount > 0.0:
@@ -116,7 +116,7 @@ class Slash(Step):
         size = piece.runs[start.run].path.length
         if start.at + amount > size + 1e-9:
             room = format_length(size - start.at, context.scope.unit)
-            raise PlaceError(f"only {room} lie clear from there on", where=self.on, advice="Fold out less, or begin earlier.")
+            raise PlaceError(f"only {room} is clear from there on", where=self.on, advice="Fold out less, or start earlier.")
         return Place(start.run, min(size, start.at + amount))
 
     def _to_pivot(self, piece: Piece, amount: float, context: Context) -> tuple[Piece, Note]:
@@ -126,11 +126,11 @@ class Slash(Step):
         out = wedge_out(piece, start, self._further(piece, start, amount, context), pivot, _WEDGE)
         angle, jog = out.angle(_WEDGE), abs(out.legs(_WEDGE)[0] - out.legs(_WEDGE)[1])
         if angle > WIDEST:
-            raise StepError("a wedge so wide cannot be folded out", where=self.on, advice="Take less, or begin further off.")
+            raise StepError("a wedge this wide cannot be folded out", where=self.on, advice="Take less, or start further away.")
         made = shut(swing(out, _WEDGE, taker, angle), _WEDGE)
         text = (
             f"{math.degrees(angle):.1f}° taken out of the {words(piece.runs[start.run].edge)} and put into the "
-            f"{words(taker)} dart; the block does not have them"
+            f"{words(taker)} dart; they are not in the block"
         )
         if jog > 0.01:
             text += f", with a step of {format_length(jog, context.scope.unit, fine=True)} to true"

@@ -28,7 +28,7 @@ class Band(Step):
     """Cuts along a line parallel to the edge; the band is measured along the seams beside it."""
 
     title: ClassVar[str] = "Contrast band"
-    summary: ClassVar[str] = "Cut a band of even width off along the waist, hem, neckline or armhole."
+    summary: ClassVar[str] = "Cut off a band of even width along the waist, hem, neckline or armhole."
 
     do: Literal["line.band"] = "line.band"
     edge: Literal["neckline", "armhole", "waist", "hem"] = Field(default="waist", description="the edge it follows")
@@ -57,9 +57,7 @@ class Band(Step):
         sizes = [piece.edge(edge).sewn_length for edge in (before, behind)]
         if not 0.0 < width < min(sizes):
             most = format_length(min(sizes), context.scope.unit)
-            raise StepError(
-                "a band of this width does not fit", where=self.on, advice=f"Give more than 0 and less than {most}."
-            )
+            raise StepError("the band is too wide to fit", where=self.on, advice=f"Enter more than 0 and less than {most}.")
         start = places.along(piece, before, sizes[0] - width)
         stop = places.along(piece, behind, width)
         drawn = parallel([run.path for run in runs], width, places.point(piece, start), places.point(piece, stop))
@@ -71,7 +69,7 @@ class Band(Step):
         piece, drawn, start, stop = self._cut(pattern, context)
         name, edge = f"{self.on}_{self.edge}_band", free_line(piece, "band")
         if pattern.has(name):
-            raise StepError("that edge has a band already", where=self.on, advice="Change that one.")
+            raise StepError("that edge already has a band", where=self.on, advice="Change that one.")
         kept, band = across(piece, start, stop, drawn, edge, STYLE_LINE, (piece.name, name))
         source = f"{piece.of or piece.name}.{edge}"
         kept, band = (lined(part, edge, source, (0.5,)) for part in (kept, band))

@@ -32,7 +32,7 @@ class Contour(Step):
     """Draws the centre in by an amount at the waist, tapering to nothing above; below the waist it runs on upright."""
 
     title: ClassVar[str] = "Contour the centre"
-    summary: ClassVar[str] = "Draw the centre back in at the waist and taper it out above; the fold becomes a seam for a zip."
+    summary: ClassVar[str] = "Take the centre in at the waist and taper it out above; the fold becomes a seam for a zip."
 
     do: Literal["line.contour"] = "line.contour"
     on: str = Field(default="back", description="the piece", min_length=1)
@@ -55,8 +55,8 @@ class Contour(Step):
     def _worked(self, piece: Piece, context: Context) -> tuple[Piece, float, float]:
         by, unit = length_mm(self.by, context.scope), context.scope.unit
         if not 0.0 < by <= MOST:
-            what = f"a contour of {format_length(by, unit)}"
-            raise StepError(what, where=self.on, advice=f"Give more than 0 and up to {format_length(MOST, unit)}.")
+            what = f"the centre cannot be taken in by {format_length(by, unit)}"
+            raise StepError(what, where=self.on, advice=f"Enter more than 0 and up to {format_length(MOST, unit)}.")
         if piece.is_unfolded or "centre" not in dict(piece.roles):
             raise StepError("there is no centre to contour", where=self.on, advice="Choose the half with the centre.")
         runs = piece.edge("centre").runs
@@ -70,10 +70,10 @@ class Contour(Step):
         top = self._height(piece, context)
         waist = piece.levels["waist"] if piece.is_hip_length else float(whole.path.start[1])
         if not float(whole.path.end[1]) + 20.0 < top < waist - 20.0:
-            raise StepError("the taper has no room", where=self.on, advice="Let it end at the chest line.")
+            raise StepError("there is no room for the taper", where=self.on, advice="Let it end at the chest line.")
         below = piece.runs[first - 1]
         if below.path.length <= by + 1.0:
-            raise StepError("the waist is too short for it", where=self.on, advice="Take less.")
+            raise StepError("the waist is too short for that", where=self.on, advice="Take less.")
         size = below.path.length
         kept, _gone = below.path.split_at(size - by)
         start, waist_at, up = kept.end, np.array([x + by, waist]), np.array([0.0, -1.0])

@@ -65,7 +65,7 @@ class CutLine(Step):
         if self.shape == "line":
             peak = share_of(self.peak)
             if not 0.1 <= peak <= 0.9:
-                raise StepError("the line stands off most at its end", where=self.on, advice="Give 10% to 90% of the way.")
+                raise StepError("the line stands off most at its end", where=self.on, advice="Enter 10% to 90% of the way.")
             return bowed(*ends, length_mm(self.bow, context.scope), peak)
         if any(
             piece.role(piece.runs[place.run].edge) != "centre" and not self._at_centre(piece, place) for place in (start, stop)
@@ -73,9 +73,9 @@ class CutLine(Step):
             raise StepError(f"a {self.shape} runs from CF to CF", where=self.on, advice="Begin and end it on the centre.")
         width = length_mm(self.width, context.scope)
         if width <= 0.0:
-            raise StepError(f"a {self.shape} of no width", where=self.on, advice="Give the width of its half.")
+            raise StepError(f"a {self.shape} must be wider than 0", where=self.on, advice="Enter half its width.")
         if ends[0][1] > ends[1][1]:
-            raise StepError(f"the {self.shape} ends above its beginning", where=self.on, advice="Exchange the two places.")
+            raise StepError(f"the {self.shape} must end below its start", where=self.on, advice="Swap the two places.")
         return at_centre(self.shape, *ends, width)
 
     @staticmethod

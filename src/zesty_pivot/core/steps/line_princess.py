@@ -103,7 +103,7 @@ class Princess(Step):
             most = format_length(MOST_PAST, context.scope.unit)
             raise StepError(
                 f"a line {format_length(abs(past), context.scope.unit)} off the point is no princess line",
-                where=self.on, advice=f"Pass it by at most {most}, or cut a style line instead.",
+                where=self.on, advice=f"Go past it by at most {most}, or cut a style line instead.",
             )  # fmt: skip
         if "bust_point" in piece.landmarks:
             pivots = ["bust_point"]
@@ -119,7 +119,7 @@ class Princess(Step):
         for dart in self.darts or ():
             if dart not in eyes and piece.dart(dart).pivot not in pivots:
                 what = f"the {words(dart)} dart leads to the {words(piece.dart(dart).pivot)}, which is not on the line"
-                raise StepError(what, where=self.on, advice="Leave it out, or begin the line where its point lies on the way.")
+                raise StepError(what, where=self.on, advice="Leave it out, or begin the line where it passes that point.")
         found = []
         for pivot in pivots:
             mine = [dart.id for dart in piece.darts if dart.pivot == pivot]
@@ -129,7 +129,7 @@ class Princess(Step):
             if left and offset == 0.0:
                 raise StepError(
                     f"the {words(left[0])} dart would reach the seam at the {words(pivot)}",
-                    where=self.on, advice="Take it into the line, or let the line pass the point.",
+                    where=self.on, advice="Take it into the line, or take the line past the point.",
                 )  # fmt: skip
             found.append(Through(pivot, offset, tuple(taken)))
         return found
@@ -189,11 +189,11 @@ class Princess(Step):
             raise StepError(
                 f"{format_length(ease, 'mm')} of ease over the bust",
                 where=self.on,
-                advice=f"Give 0 to {most}; no cloth takes more.",
+                advice=f"Enter 0 to {most}; no cloth takes more.",
             )
         smooth = length_mm(self.smooth, scope)
         if smooth < 0.0:
-            raise StepError("the rounding at the point must be 0 or more", where=self.on, advice="Give 0 or more.")
+            raise StepError("the rounding at the point must be 0 or more", where=self.on, advice="Enter 0 or more.")
         return replace(asked.wanted(piece, cut, context.block.drafted(piece)), smooth=smooth, ease=ease)
 
     def _eyes(self, piece: Piece) -> list[FishEye]:
@@ -256,7 +256,7 @@ class Princess(Step):
             text = format_length(wide, context.scope.unit, fine=True)
             raise StepError(
                 f"{text} would have to be eased in beside the point",
-                where=self.on, advice="Leave it as a small dart, or pass the point nearer.",
+                where=self.on, advice="Leave it as a small dart, or take the line closer to the point.",
             )  # fmt: skip
         hold = Hold(30.0, 30.0)
         return replace(panel, darts=tuple(replace(d, use=Use.EASE, hold=hold) if d.id == edge else d for d in panel.darts))
@@ -272,7 +272,7 @@ class Princess(Step):
             change = f"{format_length(abs(lost), unit)} {'shorter' if lost > 0.0 else 'longer'}"
             is_strapless = "shoulder" not in {role for panel in (made.panels.centre, side) for _edge, role in panel.roles}
             text = f"the {'top edge' if is_strapless else words(top_role)} of this half is {change}"
-            notes.append(Note(text if is_strapless else f"{text}; widen it if that was not meant", side.name, abs(lost)))
+            notes.append(Note(text if is_strapless else f"{text}; widen it if that is not intended", side.name, abs(lost)))
             return side, 0.0
         chest = None
         drafted = context.block.drafted(side)

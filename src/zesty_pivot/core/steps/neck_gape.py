@@ -59,7 +59,9 @@ class TakeGape(Step):
         main = "bust_point" if "bust_point" in piece.landmarks else None
         known = [dart for dart in piece.darts if dart.use is Use.DART and main in (None, dart.pivot)]
         if not known:
-            raise StepError("the piece has no dart to take it", where=self.on, advice="Keep a dart at the bust point for it.")
+            raise StepError(
+                "the piece has no dart to take it up", where=self.on, advice="Keep a dart at the bust point for it."
+            )
         return max(known, key=lambda dart: piece.angle(dart.id))
 
     def taken(self, piece: Piece, context: Context) -> float:
@@ -69,8 +71,8 @@ class TakeGape(Step):
         )
         if not 0.0 < amount <= MOST:
             unit = context.scope.unit
-            what = "this neckline is not likely to gape" if self.amount is None else f"{format_length(amount, unit)} of gape"
-            raise StepError(what, where=self.on, advice=f"Give more than 0 and up to {format_length(MOST, unit)}.")
+            what = "this neckline is unlikely to gape" if self.amount is None else f"{format_length(amount, unit)} of gape"
+            raise StepError(what, where=self.on, advice=f"Enter more than 0 and up to {format_length(MOST, unit)}.")
         return amount
 
     def _made(self, pattern: Pattern, context: Context) -> tuple[Piece, str, float]:

@@ -29,9 +29,7 @@ class NeckOpening(Step):
     """A zip makes the centre a seam; a slit stays on the fold and gets a facing, a button and a loop."""
 
     title: ClassVar[str] = "Neck opening"
-    summary: ClassVar[str] = (
-        "Let the neck open so that the head goes through: a zip at the centre, or a slit with button and loop."
-    )
+    summary: ClassVar[str] = "Open the neck so that the head goes through: a zip at the centre, or a slit with button and loop."
 
     do: Literal["neck.opening"] = "neck.opening"
     on: str = Field(default="back", description="the piece whose centre opens", min_length=1)
@@ -47,15 +45,19 @@ class NeckOpening(Step):
         names = [piece.name for piece in pattern.come_from(self.on) if "centre" in {role for _e, role in piece.roles}]
         piece = pattern.piece(self.on if pattern.has(self.on) or not names else names[0])
         if piece.is_unfolded or {"neckline", "centre"} - {role for _edge, role in piece.roles}:
-            raise StepError("the piece has no half neckline at a centre", where=self.on, advice="Choose the front or the back.")
+            raise StepError(
+                "the piece has no neckline that meets a centre", where=self.on, advice="Choose the front or the back."
+            )
         unit, length = context.scope.unit, length_mm(self.length, context.scope)
         most = upper_centre_length(piece) - LEFT
         if not LEAST <= length <= most:
-            what = f"an opening of {format_length(length, unit)}"
-            advice = f"Give {format_length(LEAST, unit)} to {format_length(most, unit)}."
+            what = f"an opening cannot be {format_length(length, unit)}"
+            advice = f"Enter {format_length(LEAST, unit)} to {format_length(most, unit)}."
             raise StepError(what, where=piece.name, advice=advice)
         if any(opening.piece == piece.name for opening in pattern.openings):
-            raise StepError(f"the {words(piece.name)} opens already", where=piece.name, advice="Leave one of the two out.")
+            raise StepError(
+                f"the {words(piece.name)} already has an opening", where=piece.name, advice="Leave one of the two out."
+            )
         return piece, length
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:

@@ -127,7 +127,9 @@ class ShapeNeck(FrontAndBackStep):
         end = self.end or (shape.at_end[0] if shape.at_end else "round")
         if shape.at_end and end not in shape.at_end:
             raise StepError(
-                f"a {shape.title.lower()} does not end so", where=self.on, advice=f"Choose one of: {', '.join(shape.at_end)}."
+                f"a {shape.title.lower()} cannot end like that",
+                where=self.on,
+                advice=f"Choose one of: {', '.join(shape.at_end)}.",
             )
         return Asked(numbers, self.arcs, end, self.points or shape.points)
 
@@ -141,24 +143,24 @@ class ShapeNeck(FrontAndBackStep):
         for key, mm in numbers.items():
             if mm < 0.0 and key != "bow":
                 what = f"{shape_of(self.shape).words_for(key).lower()}: {told(mm)} is less than 0"
-                raise StepError(what, where=name, advice="Give 0 or more.")
+                raise StepError(what, where=name, advice="Enter 0 or more.")
         for key in ("strap", "hole_width", "hole_height", "rise"):
             if key in numbers and numbers[key] < 1.0:
-                what = f"{shape_of(self.shape).words_for(key).lower()}: nothing is left of it"
-                raise StepError(what, where=name, advice=f"Give {told(3.0)} or more.")
+                what = f"{shape_of(self.shape).words_for(key).lower()}: there is nothing left of it"
+                raise StepError(what, where=name, advice=f"Enter {told(3.0)} or more.")
         most = bodice.lowest - CLEAR
         if "depth" in numbers and numbers["depth"] > most:
             what = f"a depth of {told(numbers['depth'])} below the neck point goes past the waist"
-            raise StepError(what, where=name, advice=f"Give up to {told(most)}.")
+            raise StepError(what, where=name, advice=f"Enter up to {told(most)}.")
         if "depth" in numbers and numbers["depth"] < bodice.natural - 1e-6:
             what = f"a depth of {told(numbers['depth'])} below the neck point lies above the neckline of the block"
-            raise StepError(what, where=name, advice=f"Give {told(bodice.natural)} or more, or choose a raised shape.")
+            raise StepError(what, where=name, advice=f"Enter {told(bodice.natural)} or more, or choose a raised shape.")
         if "width" in numbers and shape_of(self.shape).ends_on == "shoulder":
             low, high = bodice.neck_x, bodice.tip_x - ROOM
             if not low - 1e-6 <= numbers["width"] <= high + 1e-6:
                 way = "wider than the shoulder" if numbers["width"] > high else "narrower than the neck of the block"
                 what = f"a half width of {told(numbers['width'])} is {way}"
-                raise StepError(what, where=name, advice=f"Give {told(low)} to {told(high)} from the centre.")
+                raise StepError(what, where=name, advice=f"Enter {told(low)} to {told(high)} from the centre.")
 
     def kind_of_back(self) -> str:
         """The back's shape: as asked, else the one that goes with the shape."""
@@ -196,7 +198,7 @@ class ShapeNeck(FrontAndBackStep):
     def _back(self, context: Context) -> tuple[str, float | None]:
         kind = self.kind_of_back()
         if kind not in shape_of(self.shape).backs:
-            what = f"a {kind} back does not go with it"
+            what = f"a {kind} back does not suit this shape"
             raise StepError(what, where=self.on, advice=f"Choose one of: {', '.join(shape_of(self.shape).backs)}.")
         depth = None if self.back_depth is None else length_mm(self.back_depth, context.scope)
         return kind, depth

@@ -56,11 +56,11 @@ class Facing(FrontAndBackStep):
         depth, shade = length_mm(self.depth, context.scope), length_mm(self.shade, context.scope)
         if not LEAST <= depth <= MOST:
             what = f"a facing {format_length(depth, unit)} deep"
-            advice = f"Give {format_length(LEAST, unit)} to {format_length(MOST, unit)}; 6 cm is usual."
+            advice = f"Enter {format_length(LEAST, unit)} to {format_length(MOST, unit)}; 6 cm is usual."
             raise StepError(what, where=self.on, advice=advice)
         if not 0.0 <= shade <= MOST_SHADE:
             what = f"a turn of cloth of {format_length(shade, unit, fine=True)}"
-            raise StepError(what, where=self.on, advice="Give 0 to 5 mm; 1 to 2 mm are usual.")
+            raise StepError(what, where=self.on, advice="Enter 0 to 5 mm; 1 to 2 mm are usual.")
         return depth, shade
 
     def _traced(self, pattern: Pattern, name: str, context: Context) -> TracedFacing:

@@ -56,7 +56,7 @@ class JoinPieces(Step):
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the one piece. Raises StepError or GeometryError when they do not lie flat together."""
         if self.on == self.other:
-            raise StepError("a piece is not joined to itself", where=self.on, advice="Name another piece.")
+            raise StepError("a piece cannot be joined to itself", where=self.on, advice="Name another piece.")
         edges = self._seam(pattern)
         whole = [name for name in (self.on, self.other) if pattern.piece(name).is_unfolded]
         if len(whole) == 1:
@@ -71,10 +71,10 @@ class JoinPieces(Step):
         if apart > TAPED:
             gap = format_length(apart, context.scope.unit, fine=True)
             raise StepError(f"the two do not lie flat together: their lines are {gap} apart", where=self.on,
-                            advice="A shaped seam stays a seam; join before it is shaped.")  # fmt: skip
+                            advice="A shaped seam has to stay a seam; join the pieces before it is shaped.")  # fmt: skip
         clash = {dart.id for dart in one.darts} & {dart.id for dart in two.darts}
         if clash:
-            what = f"both have a dart called {words(sorted(clash)[0])}"
+            what = f"both pieces have a dart called {words(sorted(clash)[0])}"
             raise StepError(what, where=self.on, advice="Move one of them away before they are joined.")
         two, renamed = _own_names(_fitted(two, edges[1], here.path), one, edges)
         made = join.pieces(one, two, edges, self.on)

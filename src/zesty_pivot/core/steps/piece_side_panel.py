@@ -39,7 +39,7 @@ class SidePanel(Step):
     """Cuts a strip off front and back, tapes them along the old side seam, and sews the panel between."""
 
     title: ClassVar[str] = "Side panel"
-    summary: ClassVar[str] = "A panel instead of the side seam: strips of front and back become one piece; side darts follow."
+    summary: ClassVar[str] = "A panel in place of the side seam: strips of front and back become one piece; side darts follow."
 
     do: Literal["piece.side_panel"] = "piece.side_panel"
     on: str = Field(default="front", description="one of the two pieces", min_length=1)

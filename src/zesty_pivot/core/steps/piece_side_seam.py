@@ -31,7 +31,7 @@ class MoveSideSeam(Step):
     """Cuts a strip off one piece along its side and tapes it to the other."""
 
     title: ClassVar[str] = "Move the side seam"
-    summary: ClassVar[str] = "Shift the side seam forward or back: front gets what back loses; the side dart follows."
+    summary: ClassVar[str] = "Move the side seam forward or back: the front gains what the back loses; the side dart follows."
 
     do: Literal["piece.side_seam"] = "piece.side_seam"
     on: str = Field(default="back", description="the piece that loses", min_length=1)

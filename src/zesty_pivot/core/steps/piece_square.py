@@ -21,7 +21,7 @@ class SquareAtCentre(Step):
     """Bends the end of an edge so that the unfolded line has neither point nor hollow at the centre."""
 
     title: ClassVar[str] = "Square to the centre"
-    summary: ClassVar[str] = "Redraw neckline or waist so that it leaves centre front or centre back square."
+    summary: ClassVar[str] = "Redraw the neckline or waist square to centre front or centre back."
 
     do: Literal["piece.square"] = "piece.square"
     edge: str = Field(description="the edge that meets the centre", min_length=1)
@@ -34,7 +34,7 @@ class SquareAtCentre(Step):
     def _made(self, pattern: Pattern, context: Context) -> tuple[Piece, float]:
         over = length_mm(self.over, context.scope)
         if over <= 0.0:
-            raise StepError("the redrawn stretch must be longer than 0", where=self.on, advice="Give a length such as 3 cm.")
+            raise StepError("the redrawn stretch must be longer than 0", where=self.on, advice="Enter a length such as 3 cm.")
         pattern.piece(self.on).edge(self.edge)
         return square_at_centre(pattern.piece(self.on), self.edge, over)
 

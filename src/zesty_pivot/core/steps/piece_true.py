@@ -33,7 +33,7 @@ class TruePiece(Step):
     """Blends an edge wherever a sewn mouth or a closed joint leaves a corner or a jog in it."""
 
     title: ClassVar[str] = "True a seam"
-    summary: ClassVar[str] = "Redraw an edge smooth across its closed mouths; legs come out equal; the amount is shown."
+    summary: ClassVar[str] = "Redraw an edge smooth across its closed darts; legs come out equal; the amount is shown."
 
     do: Literal["piece.true"] = "piece.true"
     edge: str = Field(description="the edge to true", min_length=1)
@@ -74,7 +74,7 @@ class TruePiece(Step):
         over = length_mm(self.over, context.scope)
         if over <= 0.0:
             raise StepError(
-                "the blend must be longer than 0", where=f"{self.on} {words(self.edge)}", advice="Give a length such as 5 cm."
+                "the blend must be longer than 0", where=f"{self.on} {words(self.edge)}", advice="Enter a length such as 5 cm."
             )
         return over
 
@@ -91,7 +91,7 @@ class TruePiece(Step):
             made = blend(piece, index, over)
             found.append((piece, index, made))
             piece = made.piece
-        raise StepError("the seam does not come out smooth", where=f"{self.on} {words(self.edge)}", advice="Blend over less.")
+        raise StepError("the seam will not come out smooth", where=f"{self.on} {words(self.edge)}", advice="Blend over less.")
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Fold the mouth shut, draw a curve by halving tangents, cut along it with the fold shut; the same in both ways."""

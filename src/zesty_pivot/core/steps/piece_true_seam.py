@@ -47,7 +47,7 @@ class TrueSeam(Step):
         """What comes of it, or None where the line runs smooth already."""
         over = length_mm(self.over, context.scope)
         if over <= 0.0:
-            raise StepError("the blend must be longer than 0", where=self.on, advice="Give a length such as 4 cm.")
+            raise StepError("the blend must be longer than 0", where=self.on, advice="Enter a length such as 4 cm.")
         pattern.piece(self.on), pattern.piece(self.other)
         if not pattern.are_sewn(self.on, self.other, self.seam):
             what = f"{words(self.on)} and {words(self.other)} are not sewn to each other at the {words(self.seam)}"

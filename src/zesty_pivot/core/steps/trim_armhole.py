@@ -59,16 +59,16 @@ class TrimArmhole(FrontAndBackStep):
         inwards, lower, widen = (length_mm(mm, context.scope) for mm in (self.shoulder_in, self.lower, self.widen))
         most = bodice.shoulder.length - LEFT_OVER
         if not 0.0 <= inwards <= most:
-            what = f"a shoulder cut in by {format_length(inwards, unit)}"
-            raise StepError(what, where=bodice.piece.name, advice=f"Give 0 to {format_length(most, unit)}.")
+            what = f"the shoulder cannot be cut in by {format_length(inwards, unit)}"
+            raise StepError(what, where=bodice.piece.name, advice=f"Enter 0 to {format_length(most, unit)}.")
         room = min(MOST_LOWER, bodice.side.paths[0].length - 10.0)
         if not -40.0 <= lower <= room:
-            what = f"an underarm lowered by {format_length(lower, unit)}"
-            advice = f"Give up to {format_length(room, unit)}, or raise it by at most {format_length(40.0, unit)}."
+            what = f"the underarm cannot be lowered by {format_length(lower, unit)}"
+            advice = f"Enter up to {format_length(room, unit)}, or raise it by at most {format_length(40.0, unit)}."
             raise StepError(what, where=bodice.piece.name, advice=advice)
         if abs(widen) > 60.0:
-            what = f"a side moved by {format_length(abs(widen), unit)}"
-            raise StepError(what, where=bodice.piece.name, advice=f"Give up to {format_length(60.0, unit)}.")
+            what = f"the side cannot be moved by {format_length(abs(widen), unit)}"
+            raise StepError(what, where=bodice.piece.name, advice=f"Enter up to {format_length(60.0, unit)}.")
         return inwards, lower, widen
 
     def _one(self, pattern: Pattern, name: str, context: Context) -> tuple[Pattern, Path, list[Note]]:
@@ -126,7 +126,7 @@ class TrimArmhole(FrontAndBackStep):
         if not 5.0 <= wide < float(stop[0] - bodice.nape[0]) - 10.0:
             most = format_length(float(stop[0] - bodice.nape[0]) - 10.0, context.scope.unit)
             what = f"a razor back of {format_length(wide, context.scope.unit)} does not fit"
-            raise StepError(what, where=bodice.piece.name, advice=f"Give 0.5 cm to {most}.")
+            raise StepError(what, where=bodice.piece.name, advice=f"Enter 0.5 cm to {most}.")
         out = bodice.shoulder.direction_at(bodice.shoulder.length - inwards)
         down = np.array([-out[1], out[0]])
         along = bodice.side.direction_at(max(lower, 0.0))
@@ -198,7 +198,7 @@ def _redrawn(piece: Piece, bodice: BodiceHalf, stretches: list[Path], inwards: f
     rest = [run for run in piece.runs[last + 1 :] if piece.role(run.edge) not in ("armhole", "shoulder")]
     if not rest:  # a front that was taped to the side panel, turned over, not the panel to it
         what = f"the armhole of the {words(piece.name)} does not run from the shoulder to the side"
-        raise StepError(what, where=piece.name, advice="Tape the side panel to the front or back, not that to the panel.")
+        raise StepError(what, where=piece.name, advice="Tape the side panel to the front or back, not the other way round.")
     side = rest[0]
     if lower > 0.0:
         _before, after = side.source.parted(lower / side.path.length)

@@ -44,8 +44,8 @@ class TrimHem(Step):
         if piece.is_unfolded or edge is None or "centre" not in roles:
             raise StepError("the piece has no lower edge at a centre", where=self.on, advice="Choose a half with its centre.")
         if by == 0.0 or abs(by) > MOST:
-            what = "nothing to trim" if by == 0.0 else f"a trim of {format_length(by, unit)}"
-            raise StepError(what, where=self.on, advice=f"Give up to {format_length(MOST, unit)}, or a negative length.")
+            what = "there is nothing to trim" if by == 0.0 else f"the edge cannot be trimmed by {format_length(by, unit)}"
+            raise StepError(what, where=self.on, advice=f"Enter up to {format_length(MOST, unit)}, or a negative length.")
         indices = [index for index, run in enumerate(piece.runs) if run.edge == edge]
         if any(piece.runs[index].mouth for index in indices):
             raise StepError(

@@ -60,7 +60,7 @@ class Strapless(Step):
         if not found:
             low, high = self._reach(piece, float(neck[1]), context)
             raise StepError(
-                f"an edge {self.depth} down does not meet the centre", where=self.on, advice=f"Give {low} to {high}."
+                f"an edge {self.depth} down does not meet the centre", where=self.on, advice=f"Enter {low} to {high}."
             )
         pivot = piece.darts[0].pivot if piece.darts else next(iter(piece.landmarks), "")
         stop = resolve(self.to, piece, block, context.scope, pivot)
@@ -81,7 +81,9 @@ class Strapless(Step):
             return Path(np.array([[one, one + np.array([way[0] * 0.45, 0.0]), two - way * 0.3, two]]))
         rise = length_mm(self.rise, context.scope)
         if rise <= 0.0:
-            raise StepError("a sweetheart that does not rise", where=self.on, advice="Give how far it stands over its dip.")
+            raise StepError(
+                "a sweetheart edge has to rise above its dip", where=self.on, advice="Enter how far it rises above its dip."
+            )
         pins = [at for name, at in piece.landmarks.items() if name in ("bust_point", "blade_point")]
         x = pins[0][0] if pins else one[0] + way[0] * 0.45
         top = np.array([min(max(x, one[0] + way[0] * 0.25), one[0] + way[0] * 0.7), min(one[1], two[1]) - rise])
@@ -111,7 +113,7 @@ class Strapless(Step):
         before = pattern.piece(self.on)
         made = first_way(pattern, self.on, dart, [station_of(name) for name in AWAY], context, lambda piece: piece != before)
         if made is None:
-            what = f"the {words(dart)} dart opens above the edge and has no way down"
+            what = f"the {words(dart)} dart opens above the edge and cannot be moved down"
             raise StepError(what, where=self.on, advice="Move it to the waist or the side first.")
         return made
 

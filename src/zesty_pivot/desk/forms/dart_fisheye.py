@@ -45,7 +45,7 @@ FORM = FormEntry(
         SideRow("side", "Side, as worn", choices=lambda _step, _piece: [(side.value, side.value) for side in Side]),
         LengthRow("intake", "Taken in at the waist", signed=True),
         LengthRow("axis", "Axis from the centre", empty="straight under its point", signed=True),
-        LengthRow("top", "Begins below its point", signed=True),
+        LengthRow("top", "Starts below its point", signed=True),
         LengthRow("bottom", "Ends above the hip line", signed=True),
         LengthRow("bow", "Legs bowed outwards by", signed=True),
     ),

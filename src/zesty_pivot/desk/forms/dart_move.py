@@ -68,7 +68,7 @@ class MoveDartForm(StepForm):
 
 def _share_words(text: str) -> str:
     if not any(letter.isdigit() for letter in text):
-        raise ZestyError(f"{text!r} is no share", advice="Write how much goes, such as 55%, 0.55 or 1/3.")
+        raise ZestyError(f"{text!r} is not a share", advice="Write how much goes, such as 55%, 0.55 or 1/3.")
     share = share_of(text)
     return "all of it" if math.isclose(share, 1.0) else f"{100 * share:.4g} % goes, {100 * (1 - share):.4g} % stays"
 

@@ -135,7 +135,7 @@ class SplitDartForm(StepForm):
         """A part less."""
         parts = self._values()
         del parts[number]
-        self.change({"parts": parts}, "a place less")
+        self.change({"parts": parts}, "remove a place")
 
     def _add(self) -> None:
         """A part more, at a station that is not taken, with a small share so that it can be."""

@@ -298,7 +298,7 @@ def whole_number(least: int, most: int) -> Callable[[str], int]:
     def read(text: str) -> int:
         if not text.isdigit() or not least <= int(text) <= most:
             raise ZestyError(
-                f"{text!r} is no number from {least} to {most}", advice=f"Write a whole number from {least} to {most}."
+                f"{text!r} is not a whole number from {least} to {most}", advice=f"Write a number such as {least}."
             )
         return int(text)
 
