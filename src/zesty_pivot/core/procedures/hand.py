@@ -12,7 +12,7 @@ from typing import Literal
 
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.spot import STATION_WORDS, STATIONS, Spot, resolve, station_spot
+from zesty_pivot.core.piece.spot import STATION_WORDS, STATIONS, Spot, resolve, side_of_spot, station_spot
 from zesty_pivot.core.quantity import Scope, Unit, format_length, is_share, length_mm, share_of
 
 Way = Literal["pivot", "slash"]
@@ -92,8 +92,10 @@ def place_line(spot: Spot, piece: Piece, scope: Scope, pivot: str) -> Line:
     if mark is not None:
         return line("at_mark", "On the {on}: the place is your mark “{mark}”.", on=on, mark=mark)
     named = f" ({STATION_WORDS[spot.station]})" if spot.station else ""
+    side = side_of_spot(spot, piece, pivot)
     spot = _known(spot, piece)
-    edge = piece.edge(spot.edge or "")
+    named = spot.edge or ""
+    edge = piece.edge(piece.sides.id(piece.sides.name(named), piece.sides.of(named) or side))
     ends = piece.ends.get(edge.role, ("start", "end"))
     start = spot.from_ or ends[0]
     total, unit = edge.sewn_length, scope.unit

@@ -1,0 +1,1 @@
+"""Figures kept of whole recipes: what a change must not move unseen."""
