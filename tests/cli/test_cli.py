@@ -9,19 +9,12 @@ from pathlib import Path
 import pypdf
 import pytest
 
+from tests.cli.calling import zesty
 from tests.samples import REAL_BLOCK, move, real_block, written
 from zesty_pivot import __version__
 from zesty_pivot.core.formats.block_file import dump
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.data.demo import demo_style
-
-
-def zesty(*args: str | Path) -> subprocess.CompletedProcess[str]:
-    """Runs the command without a window system."""
-    return subprocess.run(
-        [sys.executable, "-m", "zesty_pivot", *map(str, args)], capture_output=True, text=True, timeout=120,
-        env={**os.environ, "QT_QPA_PLATFORM": "offscreen"}, check=False,
-    )  # fmt: skip
 
 
 def test_derive_writes_the_sheets(tmp_path: Path) -> None:

@@ -11,7 +11,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.cli.test_cli import zesty
+from tests.cli.calling import zesty
 from tests.samples import REAL_BLOCK, move, real_value, style, written
 from zesty_pivot.core.formats import block_file, style_file
 

@@ -12,7 +12,7 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
-from tests.core.formats.test_journal import left_behind
+from tests.core.formats.work_left import left_behind
 from tests.samples import move, style
 from zesty_pivot.core.checks import corners
 from zesty_pivot.core.finish import whole

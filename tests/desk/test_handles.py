@@ -1,10 +1,9 @@
 """Handles of a slash on the table, dragged with real mouse events."""
 
-from PyQt6.QtCore import QEvent, QPointF, Qt
-from PyQt6.QtGui import QMouseEvent
+from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication
 
+from tests.desk.handles import drag, points
 from tests.samples import style
 
 SLASH = {"do": "fullness.slash", "on": "front", "at": {"edge": "waist", "at": "8%"}, "hinge": {"edge": "armhole", "at": "85%"},
@@ -15,27 +14,6 @@ def opened(open_desk):  # type: ignore[no-untyped-def]
     window = open_desk(style([SLASH]))
     window.strip.choose(1)
     return window
-
-
-def points(window) -> dict[str, QPointF]:  # type: ignore[no-untyped-def]
-    return window.table.handles.points(window.table._offsets())
-
-
-def send(window, kind: QEvent.Type, at: QPointF) -> None:  # type: ignore[no-untyped-def]
-    button = Qt.MouseButton.NoButton if kind is QEvent.Type.MouseMove else Qt.MouseButton.LeftButton
-    held = Qt.MouseButton.NoButton if kind is QEvent.Type.MouseButtonRelease else Qt.MouseButton.LeftButton
-    where = QPointF(window.table.mapToGlobal(at.toPoint()))
-    event = QMouseEvent(kind, at, where, button, held, Qt.KeyboardModifier.NoModifier)
-    QApplication.sendEvent(window.table, event)
-
-
-def drag(window, key: str, by: QPointF, *, drop: bool = True) -> None:  # type: ignore[no-untyped-def]
-    start = points(window)[key]
-    send(window, QEvent.Type.MouseButtonPress, start)
-    for share in (0.5, 1.0):
-        send(window, QEvent.Type.MouseMove, start + by * share)
-    if drop:
-        send(window, QEvent.Type.MouseButtonRelease, start + by)
 
 
 def test_the_hinge_is_dragged_along_the_armhole(open_desk) -> None:  # type: ignore[no-untyped-def]

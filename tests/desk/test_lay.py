@@ -8,7 +8,7 @@ import pytest
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtTest import QTest
 
-from tests.core.finish.test_walk import with_built_in
+from tests.core.finish.built_in import with_built_in
 from tests.desk.driving import drag, stations
 from tests.samples import move, style, written
 from zesty_pivot.core.formats import report

@@ -7,7 +7,7 @@ from PyQt6.QtGui import QEnterEvent, QFocusEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication
 
-from tests.desk.test_handles import drag, points
+from tests.desk.handles import drag, points
 from tests.samples import move, style
 from zesty_pivot.core.finish.matched import matched
 from zesty_pivot.core.necklines.registry import all_shapes

@@ -7,7 +7,7 @@ from PyQt6.QtGui import QImage, QPainter
 from PyQt6.QtTest import QTest
 
 from tests.desk.driving import type_into
-from tests.desk.test_handles import drag, points
+from tests.desk.handles import drag, points
 from tests.samples import style
 from zesty_pivot.core.piece.pattern import numbered
 from zesty_pivot.desk.table.comb import teeth

@@ -7,7 +7,7 @@ import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
-from tests.core.formats.test_journal import WORK, left_behind
+from tests.core.formats.work_left import WORK, left_behind
 from tests.desk.driving import drag
 from tests.samples import move, style
 from zesty_pivot.core.formats import files, style_file

@@ -5,9 +5,10 @@ import pkgutil
 
 import pytest
 
-from tests.samples import move, real_block, real_pattern, style, worked
+from tests.core.checks.looking import look, said
+from tests.samples import move, real_pattern, style, worked
 from zesty_pivot.core import checks
-from zesty_pivot.core.checks.base import Look, Severity
+from zesty_pivot.core.checks.base import Severity
 from zesty_pivot.core.checks.registry import all_checks, findings
 from zesty_pivot.core.finish.options import DartFinish, Finish
 from zesty_pivot.core.formats.derived import derive
@@ -23,14 +24,6 @@ TRUED = [
     {"do": "piece.true", "on": "back", "edge": "waist"},
     {"do": "piece.true", "on": "back", "edge": "shoulder"},
 ]
-
-
-def look(pattern: Pattern | None = None, finish: Finish | None = None, style: str = "Test") -> Look:
-    return Look(pattern or real_pattern(), real_pattern(), finish or Finish(), Scope("cm", real_block().measurements), style)
-
-
-def said(check: str, at: Look) -> list[str]:
-    return [finding.message for finding in findings(at) if finding.check == check]
 
 
 def bent(pattern: Pattern, piece: str, edge: str, by: tuple[float, float]) -> Pattern:

@@ -6,7 +6,7 @@ import numpy as np
 import pytest
 import shapely
 
-from tests.core.checks.test_checks import look, said
+from tests.core.checks.looking import look, said
 from tests.samples import hip_block, move, real_block, real_pattern, scaled_value, style
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.finish import whole

@@ -6,7 +6,7 @@ from dataclasses import replace
 
 import pytest
 
-from tests.core.steps.test_neck_shape import made
+from tests.core.steps.necks import made
 from tests.samples import real_block, real_pattern
 from zesty_pivot.core.checks.base import Finding, Look, Severity
 from zesty_pivot.core.checks.registry import findings

@@ -6,22 +6,11 @@ from pathlib import Path
 
 import pytest
 
-from tests.samples import move, style
+from tests.core.formats.work_left import WORK, left_behind
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import files, style_file
 from zesty_pivot.core.formats.journal import Journal
 from zesty_pivot.core.formats.leftovers import forget, leftovers
-
-WORK = style([move("shoulder", "french")])
-
-
-def left_behind(folder: Path, document: Path | None = None, work=WORK) -> Journal:  # type: ignore[no-untyped-def]
-    """A journal whose program is gone: its lock is free."""
-    journal = Journal(folder)
-    journal.write(work, document)
-    assert journal._lock is not None
-    journal._lock.close()
-    return journal
 
 
 def test_work_comes_back_whole(tmp_path: Path) -> None:

@@ -9,7 +9,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.core.formats.test_journal import WORK, left_behind
+from tests.core.formats.work_left import WORK, left_behind
 from tests.samples import style
 from zesty_pivot.core.formats import aside, files, style_file
 from zesty_pivot.core.formats.leftovers import MOST, leftovers

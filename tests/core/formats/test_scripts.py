@@ -9,7 +9,7 @@ import pypdf
 import pytest
 from PyQt6.QtGui import QImage
 
-from tests.core.lettering.test_lettering import WORDS
+from tests.core.lettering.scripts import WORDS
 from tests.samples import style
 from zesty_pivot.core.exports.pdf import hand_pdf
 from zesty_pivot.core.exports.registry import outputs

@@ -6,27 +6,13 @@ from importlib.resources import files
 import pytest
 from reportlab.pdfbase.ttfonts import TTFontFile
 
+from tests.core.lettering.scripts import WORDS
 from tests.samples import real_value, style
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.lettering import FACES, is_plain, missing, rough_width, visual_runs
 
 FONTS = files("zesty_pivot.data") / "fonts"
-
-# A word in each of the scripts that people use the program in, and the font that must write it.
-WORDS = {
-    "Łódź Čeština": "Hanken Grotesk",
-    "Ελληνικά": "Noto Sans",
-    "Кириллица": "Noto Sans",
-    "前後": "Droid Sans Fallback",
-    "かな": "Droid Sans Fallback",
-    "עברית": "Noto Sans Hebrew",
-    "العربية": "Noto Sans Arabic",
-    "Հայերեն": "Noto Sans Armenian",
-    "ქართული": "Noto Sans Georgian",
-    "ไทย": "Noto Sans Thai",
-    "हिन्दी": "Noto Sans Devanagari",
-}
 
 
 @pytest.mark.parametrize("text", WORDS)

@@ -1,17 +1,16 @@
 """Hand sheets: followed from their printed figures alone, they give the pattern; and they read as they should."""
 
-import math
 import random
 from pathlib import Path
 
 import numpy as np
 import pytest
-import shapely
 
-from tests.paper import Paper, mm
+from tests.core.recipe.following import furthest, played
+from tests.paper import mm
 from tests.samples import move, real_pattern, worked
 from zesty_pivot.core.formats import block_file
-from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Derivation, Evaluator
 from zesty_pivot.core.recipe.hand import hand_sheet
@@ -19,34 +18,6 @@ from zesty_pivot.core.steps import registry
 
 DEMO_BLOCK = Path(__file__).parents[3] / "src/zesty_pivot/data/demo/quillmere.zblock"
 UNITS = ("mm", "cm", "in")
-
-
-def played(derivation: Derivation, scope: Scope, way: str) -> dict[str, Paper]:
-    """The papers of a person who follows the sheet."""
-    papers = {piece.name: Paper(piece) for piece in derivation.block.pieces}
-    steps = [state.step for state in derivation.states]
-    for section in hand_sheet(derivation, scope, way):
-        for line in section.lines:
-            if section.number:
-                papers[steps[section.number].on].do(line)
-            elif line.do.startswith("mark"):
-                papers[line.figures["on"].lower()].do(line)
-    return papers
-
-
-def furthest(paper: Paper, piece: Piece) -> float:
-    """How far the played outline lies from the pattern's, edge by edge, mm."""
-    worst = 0.0
-    for edge in piece.edges:
-        strips = [strip for strip in paper.strips if strip.edge == edge.id.replace("_", " ")]
-        mine = shapely.MultiLineString([strip.points for strip in strips])
-        theirs = shapely.MultiLineString([run.path.flatten(0.001) for run in edge.runs])
-        worst = max(worst, shapely.hausdorff_distance(mine, theirs, densify=0.2))
-    for dart in piece.darts:
-        index = paper._mouth(dart.id.replace("_", " "))
-        ends = paper.strips[index].points[-1], paper.strips[(index + 1) % len(paper.strips)].points[0]
-        worst = max(worst, *(math.dist(a, b) for a, b in zip(ends, piece.mouth(dart.id), strict=True)))
-    return worst
 
 
 def blocks() -> tuple[Pattern, Pattern]:

@@ -1,13 +1,13 @@
 """Every dart of fronts with one, two and four darts, and of the back, to every station; twelve steps on all sizes."""
 
 import math
-from functools import lru_cache
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.core.steps.test_dart_chain import whole
+from tests.core.steps.fronts import MADE, front
+from tests.core.steps.whole import whole
 from tests.samples import move, real_pattern, scaled, stretches, worked
 from zesty_pivot.core.checks.base import Severity
 from zesty_pivot.core.checks.registry import findings
@@ -16,26 +16,12 @@ from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.formats.derived import Look
 from zesty_pivot.core.ledger import accounts
-from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.region import crosses_itself
 from zesty_pivot.core.piece.spot import ALL_STATIONS
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.steps import registry
-
-# Blocks with other darts than the file has: what steps make of it is a block of its own.
-MADE = {
-    "one dart": [{"do": "dart.merge", "on": "front", "darts": ["waist", "shoulder"]}],
-    "two darts": [],
-    "four darts": [move("shoulder", "mid_armhole", "50%"), move("waist", "side_bust", "50%")],
-}
-
-
-@lru_cache(maxsize=8)
-def front(name: str) -> Pattern:
-    return worked(MADE[name]).pattern
-
 
 CASES = [(name, "front", dart.id) for name in MADE for dart in worked(MADE[name]).pattern.piece("front").darts] + [
     ("two darts", "back", dart.id) for dart in real_pattern().piece("back").darts

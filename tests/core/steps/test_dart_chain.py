@@ -6,11 +6,12 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from tests.core.steps.whole import whole
 from tests.samples import move, real_pattern, scaled, stretches, style, worked
 from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.formats.unit_change import with_units
 from zesty_pivot.core.ledger import accounts
-from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.spot import ALL_STATIONS
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import Scope
@@ -26,17 +27,6 @@ def split(dart: str, *parts: dict, on: str = "front", **more) -> dict:  # type: 
 
 def at(station: str, **amount: str) -> dict:  # type: ignore[type-arg]
     return {"to": {"station": station}, **amount}
-
-
-def whole(pattern: Pattern, block: Pattern) -> None:
-    """The invariants: every account whole, every sewn length and the area as in the block."""
-    for account in accounts(pattern, block):
-        assert abs(account.missing_deg) < 1e-9, account
-    for before in block.pieces:
-        after = pattern.piece(before.name)
-        assert after.area == pytest.approx(before.area, abs=1e-5)
-        for edge in before.edges:
-            assert after.edge(edge.id).sewn_length == pytest.approx(edge.sewn_length, abs=1e-7)
 
 
 def mouths(piece: Piece, *darts: str) -> list[float]:

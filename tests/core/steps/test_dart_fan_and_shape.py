@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 import shapely
 
-from tests.core.steps.test_dart_chain import whole
+from tests.core.steps.whole import whole
 from tests.samples import move, real_pattern, worked
 from zesty_pivot.core.finish.darts import sewn_dart
 from zesty_pivot.core.finish.options import DartFinish, Finish

@@ -8,8 +8,8 @@ import pytest
 import shapely
 import svgelements
 
-from tests.core.finish.test_finish import folded_shut, seam_beside
-from tests.core.steps.test_dart_chain import whole
+from tests.core.finish.folding import folded_shut, seam_beside
+from tests.core.steps.whole import whole
 from tests.samples import move, real_pattern, real_value, scaled, style, worked
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.finish.darts import sewn_dart

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-import random
 from typing import Any
 
 import numpy as np
@@ -11,22 +10,21 @@ import pytest
 import shapely
 import svgelements
 
-from tests.core.steps.test_all_fronts import MADE
-from tests.core.steps.test_all_fronts import front as front_of
-from tests.samples import hip_pattern, move, real_pattern, scaled, worked
-from zesty_pivot.core.checks.registry import findings
+from tests.core.steps.fronts import MADE
+from tests.core.steps.fronts import front as front_of
+from tests.core.steps.panels import blocks, checked, line
+from tests.samples import hip_pattern, move, real_pattern, worked
 from zesty_pivot.core.finish.balance import notch_place
 from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.finish.walk import walk
-from zesty_pivot.core.formats.derived import look_at
 from zesty_pivot.core.formats.svg import piece_svg
 from zesty_pivot.core.ledger import accounts, girths, seam_accounts
 from zesty_pivot.core.piece import EdgeRef, Pattern, Piece
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.region import crosses_itself
 from zesty_pivot.core.quantity import Scope
-from zesty_pivot.core.recipe import Derivation, Evaluator
+from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.steps import registry
 from zesty_pivot.data.demo import demo_style
 
@@ -35,15 +33,6 @@ LINES: dict[str, dict[str, Any]] = {
     "armhole": {"from": {"station": "mid_armhole"}, "bow_above": "-1.5 cm"},
     "neckline": {"from": {"station": "mid_neck"}},
 }  # fmt: skip
-
-
-def line(on: str = "front", **more: Any) -> dict[str, Any]:
-    return {"do": "line.princess", "on": on, **more}
-
-
-def blocks() -> list[Pattern]:
-    chance = random.Random(5)
-    return [scaled(chance.uniform(0.8, 1.35), chance.uniform(0.85, 1.2)) for _ in range(10)]
 
 
 def of_line(piece: Piece, edge: str = "princess") -> list[Any]:
@@ -206,12 +195,6 @@ def test_width_is_given_back_outside() -> None:
     assert kept.pattern.lines[0].given == pytest.approx(math.dist(tips[0], tips[1]), abs=1e-6)
     ids = [f.check for f in checked(lost)]
     assert "given_back" in ids and "given_back" not in [f.check for f in checked(kept)]
-
-
-def checked(found: Derivation) -> list[Any]:
-    from tests.samples import style
-
-    return list(findings(look_at(style([]), found.block, found.pattern)))
 
 
 def test_front_and_back_lines_meet_at_the_shoulder() -> None:

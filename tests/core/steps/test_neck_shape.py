@@ -3,15 +3,14 @@
 from __future__ import annotations
 
 import math
-import random
 
 import numpy as np
 import pytest
 from scipy.integrate import quad
 
-from tests.samples import hip_pattern, move, real_block, real_pattern, scaled_value
+from tests.core.steps.necks import BLOCKS, made, neck, shaped
+from tests.samples import move, real_pattern
 from zesty_pivot.core.formats import block_file
-from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.ledger import accounts
 from zesty_pivot.core.moves.redraw import corner
@@ -19,54 +18,16 @@ from zesty_pivot.core.necklines.registry import all_shapes
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.region import crosses_itself
 from zesty_pivot.core.quantity import Scope
-from zesty_pivot.core.recipe import Derivation, Evaluator
+from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
 
 IN = 25.4
 
 
-def equalised(value: dict) -> dict:  # type: ignore[type-arg]
-    """A stretched block whose darts' legs are equal again: the mouth's second end is drawn to the length of the first."""
-    for piece in value["pieces"]:
-        pins = piece["landmarks"]
-        for dart in piece["darts"]:
-            pin = np.array(pins[dart["pivot"]])
-            first, second = (np.array(end) for end in dart["mouth"])
-            moved = pin + (second - pin) * (math.dist(first, pin) / math.dist(second, pin))
-            old, new = (" ".join(f"{x:.6f}" for x in point) for point in (second, moved))
-            for edge in piece["edges"]:
-                edge["path"] = edge["path"].replace(old, new)
-            dart["mouth"][1] = [round(float(x), 6) for x in moved]
-    return value
-
-
-def random_blocks() -> list[Pattern]:
-    """Ten blocks from 80 to 130 cm bust, up to 5 % longer or shorter than their width asks for."""
-    chance = random.Random(11)
-    found = []
-    for number in range(10):
-        across = (80.0 + 50.0 * number / 9.0) / 92.8
-        value = equalised(scaled_value(across, across * chance.uniform(0.95, 1.05)))
-        found.append(block_file.pattern(block_file.from_value(value, "random")))
-    return found
-
-
-BLOCKS = {"real": real_pattern(), "hip": hip_pattern(), **{f"random {n}": made for n, made in enumerate(random_blocks())}}
 HALVES = [name for name, shape in all_shapes().items() if shape.kind != "whole"]
 TO_SHOULDER = [name for name in HALVES if all_shapes()[name].ends_on == "shoulder"]
 SQUARE = ["round", "square", "rectangle", "scoop", "queen_anne", "canoe", "keyhole", "slit", "raised", "funnel", "free"]
-
-
-def shaped(block: Pattern, shape: str, before: tuple[dict, ...] = (), **more: object) -> Derivation:  # type: ignore[type-arg]
-    steps = [*before, {"do": "neck.shape", "on": "front", "shape": shape, **more}]
-    return Evaluator().evaluate(block, [registry.read(step) for step in steps], Scope("cm", real_block().measurements))
-
-
-def made(block: Pattern, shape: str, before: tuple[dict, ...] = (), **more: object) -> Pattern:  # type: ignore[type-arg]
-    derivation = shaped(block, shape, before, **more)
-    assert not derivation.broken, derivation.broken
-    return derivation.pattern
 
 
 def joint(piece: Piece, one: str, two: str) -> int:
@@ -75,10 +36,6 @@ def joint(piece: Piece, one: str, two: str) -> int:
         k for k, run in enumerate(piece.runs)
         if piece.role(run.edge) == one and piece.role(piece.runs[piece.after(k)].edge) == two
     )  # fmt: skip
-
-
-def neck(piece: Piece) -> list[Path]:
-    return [run.path for run in piece.runs if piece.role(run.edge) == "neckline"]
 
 
 def yoked(pattern: Pattern, name: str) -> Piece:

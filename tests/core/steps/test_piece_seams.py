@@ -7,7 +7,7 @@ import numpy as np
 import pytest
 import shapely
 
-from tests.core.recipe.test_hand import furthest, played
+from tests.core.recipe.following import furthest, played
 from tests.samples import hip_pattern, move, real_pattern, real_value, scaled, style, worked
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_file import BlockFile

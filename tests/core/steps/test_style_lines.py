@@ -11,8 +11,8 @@ import pytest
 import shapely
 import svgelements
 
-from tests.core.steps.test_line_princess import blocks, checked
-from tests.core.steps.test_line_princess import line as princess
+from tests.core.steps.panels import blocks, checked
+from tests.core.steps.panels import line as princess
 from tests.samples import hip_pattern, move, real_pattern, style, worked
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.finish.options import Finish

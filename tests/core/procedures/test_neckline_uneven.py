@@ -9,7 +9,7 @@ import numpy as np
 import pytest
 import svgelements
 
-from tests.core.steps.test_neck_shape import BLOCKS, made, neck, shaped
+from tests.core.steps.necks import BLOCKS, made, neck, shaped
 from tests.samples import real_block, real_pattern, style
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.formats import svg

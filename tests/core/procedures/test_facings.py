@@ -10,7 +10,7 @@ import numpy as np
 import pytest
 import svgelements
 
-from tests.core.steps.test_neck_shape import BLOCKS
+from tests.core.steps.necks import BLOCKS
 from tests.samples import real_block, real_pattern, style
 from zesty_pivot.core.formats import report, svg
 from zesty_pivot.core.formats.derived import derive

@@ -3,7 +3,7 @@
 import numpy as np
 import pytest
 
-from tests.core.steps.test_dart_chain import whole
+from tests.core.steps.whole import whole
 from tests.samples import move, real_pattern, worked
 from zesty_pivot.core.ledger import accounts
 from zesty_pivot.core.piece import Use
