@@ -8,8 +8,6 @@ from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Derivation, Evaluator
 from zesty_pivot.core.steps import registry
 
-V = {"do": "neck.shape", "on": "front", "shape": "v"}
-
 
 def worked(*steps: dict, block: Pattern | None = None) -> Derivation:  # type: ignore[type-arg]
     return Evaluator().evaluate(

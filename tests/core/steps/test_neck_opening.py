@@ -11,8 +11,6 @@ from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.ledger.opening import HEAD, opened
 from zesty_pivot.core.piece import place as places
 
-V = {"do": "neck.shape", "on": "front", "shape": "v"}
-
 
 def test_the_opening_counts_the_edge_and_both_sides_of_a_slit() -> None:
     """56 to 58 cm for women, the middle taken: from memory of size tables, common practice, no source."""

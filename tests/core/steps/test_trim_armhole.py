@@ -14,8 +14,6 @@ from zesty_pivot.core.moves.redraw import corner
 from zesty_pivot.core.piece import EdgeRef, Piece
 from zesty_pivot.core.piece.region import crosses_itself
 
-V = {"do": "neck.shape", "on": "front", "shape": "v"}
-
 
 def armhole(piece: Piece) -> float:
     return sum(run.path.length for run in piece.runs if piece.role(run.edge) == "armhole")
