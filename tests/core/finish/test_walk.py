@@ -91,3 +91,19 @@ def test_balance_notches_go_with_the_cloth() -> None:
     ).pattern.piece("front")
     assert is_beside_a_dart(here, balance_point(here, "side_seam"))
     assert not is_beside_a_dart(piece, Place(place.run, place.at))
+
+
+def test_darts_and_notches_are_as_far_from_the_other_end() -> None:
+    found = side(worked([move("shoulder", "side_bust"), move("waist", "french", on="back")]).pattern)
+    back = found.turned()
+    assert back.ends == (found.ends[1], found.ends[0]) and found.stretches[0].start == ENDS[0]
+    assert {notch.title for notch in back.notches} == {notch.title for notch in found.notches}
+    other = {notch.title: notch for notch in back.notches}
+    for notch in found.notches:
+        there = other[notch.title]
+        for mine, theirs, long in ((notch.a_mm, there.a_mm, found.a.length), (notch.b_mm, there.b_mm, found.b.length)):
+            assert (mine is None) == (theirs is None)
+            if mine is not None and theirs is not None:
+                assert mine + theirs == pytest.approx(long, abs=1e-6)
+    front = next(notch for notch in found.notches if notch.title.startswith("shoulder dart"))
+    assert front.a_mm == pytest.approx(0.2 * found.a.length, abs=1e-6)

@@ -43,6 +43,14 @@ def test_the_figures_are_those_of_report_json() -> None:
     assert changed == {("front", "waist")}  # only the trued seam has another length
 
 
+def test_a_moved_dart_alone_is_a_difference() -> None:
+    """The seams keep their lengths, the other darts are where they were."""
+    block = real_pattern()
+    found = differences(worked([move("shoulder", "french")]).pattern, block, block, block)
+    assert not found.are_none and not any(row.is_change for row in found.edges)
+    assert [row.dart for row in found.darts if row.is_change] == ["shoulder"]
+
+
 def test_moved_split_and_missing() -> None:
     found = worked([move("waist", "mid_armhole", share="40%")])
     rows = {

@@ -1,6 +1,7 @@
 """The seven hand moves and their invariants (DESIGN section 3)."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -12,7 +13,7 @@ from tests.samples import real_pattern, scaled, stretches, walked
 from zesty_pivot.core.errors import GeometryError, PlaceError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves import cut, join, mirror, redraw, spread, swing, trace
-from zesty_pivot.core.piece import Piece, Place, Side
+from zesty_pivot.core.piece import Piece, Place, Run, Side
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.region import crosses_itself, outline
 from zesty_pivot.core.quantity import Scope
@@ -186,6 +187,21 @@ def test_the_left_as_worn_lies_right_of_the_centre_front() -> None:
     whole = mirror.unfold(front())
     left = [run for run in whole.runs if run.edge == "shoulder.left"]
     assert all(run.path.outline[:, 0].min() > 0 for run in left)
+
+
+def test_a_fold_in_two_stretches_unfolds_and_one_with_an_opening_does_not() -> None:
+    piece = front()
+    index = next(k for k, run in enumerate(piece.runs) if run.edge == "centre")
+    first, second = piece.runs[index].path.split_at(150.0)
+    one, two = piece.runs[index].source.parted(150.0 / piece.runs[index].path.length)
+
+    def made(upper: Path) -> Piece:
+        runs = [Run("centre", first, one), Run("centre", upper, two)]
+        return replace(piece, runs=(*piece.runs[:index], *runs, *piece.runs[index + 1 :]))
+
+    assert mirror.unfold(made(second)).area == pytest.approx(2.0 * piece.area, abs=1e-6)
+    with pytest.raises(GeometryError, match="opening is cut into the fold"):
+        mirror.unfold(made(second.split_at(30.0)[1]))
 
 
 def test_a_fold_opened_by_a_dart_cannot_unfold() -> None:

@@ -15,7 +15,7 @@ from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.geometry import between
 from zesty_pivot.core.ledger import accounts
 from zesty_pivot.core.piece import EdgeRef, Pattern
-from zesty_pivot.core.quantity import Scope
+from zesty_pivot.core.quantity import Scope, format_length
 from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.steps import registry
 
@@ -249,3 +249,15 @@ def test_a_dart_at_the_end_of_the_side_seam_is_not_cut_off(step: dict) -> None: 
 def test_a_hip_length_block_is_told_why(step: dict) -> None:  # type: ignore[type-arg]
     found = Evaluator().evaluate(hip_pattern(), [registry.read(step)], Scope("cm"))
     assert "a hip-length piece has no waist seam" in str(found.broken[0][1])
+
+
+@pytest.mark.parametrize(("station", "edge"), [("mid_armhole", "armhole"), ("waist", "waist")])
+def test_a_shift_goes_as_far_as_the_next_mouth_and_says_so(station: str, edge: str) -> None:
+    """The figure in the refusal is the clear length from the side seam, by the runs themselves."""
+    before = worked([move("shoulder", station)]).pattern.piece("front")
+    runs = [run for run in before.runs if run.edge == edge]
+    clear = runs[-1].path.length if edge == "armhole" else runs[0].path.length
+    values = {"by": "1 cm", "at_waist": "30 cm"} if edge == "waist" else {"by": "40 cm", "at_waist": "1 cm"}
+    step = {"do": "piece.side_seam", "on": "front", "other": "back", **values}
+    ((_number, fault),) = derive(style([move("shoulder", station), step])).derivation.broken
+    assert f"less than {format_length(clear, 'cm')}" in str(fault) and edge in str(fault)

@@ -43,13 +43,12 @@ class Text:
 
 
 def notch(end: Vector, point: Vector, ring: NDArray[np.float64]) -> Path:
-    """The stroke at a leg's end: on the cut line, in the direction of the leg, NOTCH long or as deep as the allowance."""
+    """The stroke at a leg's end: on the cut line, in the direction of the leg, NOTCH long."""
     out = unit(end - point)
     ray = shapely.LineString([end, end + out * 200.0])
     hits = shapely.get_coordinates(shapely.intersection(ray, shapely.LinearRing(ring)))
     edge = min(hits, key=lambda hit: math.dist(hit, end)) if len(hits) else end
-    depth = max(NOTCH, 0.0) if math.dist(edge, end) < NOTCH else min(math.dist(edge, end), NOTCH)
-    return Path.straight(edge, edge - out * depth)
+    return Path.straight(edge, edge - out * NOTCH)
 
 
 def balance_notches(path: Path, at: float, ring: NDArray[np.float64], *, double: bool) -> tuple[Path, ...]:

@@ -1,0 +1,93 @@
+"""Marks on the sheet: where they lie, which way they point, and that they fit."""
+
+import math
+
+import numpy as np
+import pytest
+import shapely
+
+from tests.samples import move, real_pattern, worked
+from zesty_pivot.core.finish.darts import sewn_dart
+from zesty_pivot.core.finish.marks import NOTCH, balance_notches, label, notch
+from zesty_pivot.core.finish.options import Finish
+from zesty_pivot.core.finish.piece import finish_piece
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.lettering import rough_width
+from zesty_pivot.core.quantity import Scope
+
+
+@pytest.mark.parametrize("degrees", [0.0, 30.0, 90.0, 200.0])
+def test_a_balance_notch_lies_square_across_the_allowance_outside(degrees: float) -> None:
+    """Walked clockwise the piece lies at the right hand, so the notch goes to the left."""
+    turn = math.radians(degrees)
+    along = np.array([math.cos(turn), math.sin(turn)])
+    left = np.array([along[1], -along[0]])
+    seam = Path.straight(np.zeros(2), along * 200.0)
+    ring = np.array([left * 10.0 - along * 50, left * 10.0 + along * 250, along * 250 - left * 90, -along * 50 - left * 90])
+    (one,) = balance_notches(seam, 100.0, ring, double=False)
+    assert one.start == pytest.approx(along * 100.0 + left * 10.0) and one.length == pytest.approx(NOTCH)
+    assert one.end == pytest.approx(along * 100.0 + left * (10.0 - NOTCH))
+    first, second = balance_notches(seam, 100.0, ring, double=True)
+    assert float((second.start - first.start) @ along) > 0.0 and math.dist(first.start, second.start) < 10.0
+
+
+def test_a_notch_begins_where_its_ray_meets_the_cut_line_first() -> None:
+    ring = np.array([[-50.0, -8.0], [50.0, -8.0], [50.0, -60.0], [-50.0, -60.0]])
+    made = notch(np.zeros(2), np.array([0.0, 100.0]), ring)
+    assert made.start == pytest.approx([0.0, -8.0]) and made.end == pytest.approx([0.0, -8.0 + NOTCH])
+
+
+@pytest.mark.parametrize(("wide", "tall"), [(400.0, 20.0), (20.0, 400.0), (60.0, 60.0)])
+def test_a_label_fits_its_room(wide: float, tall: float) -> None:
+    lines = [("a style with a very long name indeed", 8.0, True), ("size 40", 5.0, False), ("cut 1 pair", 5.0, False)]
+    texts = label(lines, shapely.box(0.0, 0.0, wide, tall))
+    assert [text.text for text in texts] == [text for text, _size, _bold in lines] and texts[0].bold and not texts[1].bold
+    ys = [text.at[1] for text in texts]
+    assert ys == sorted(ys) and ys[0] > 0.0 and ys[-1] < tall
+    room = min(wide, tall) / 2.0
+    assert all(rough_width(text.text) * text.size <= 1.7 * room + 1e-9 for text in texts)
+    assert label([("short", 5.0, False)], shapely.box(0.0, 0.0, 500.0, 500.0))[0].size == 5.0
+
+
+@pytest.mark.parametrize(("less", "is_folded"), [(0.5, True), (1.5, False)])
+def test_an_inside_of_a_millimetre_is_not_cut_away(less: float, is_folded: bool) -> None:
+    """Half the mouth, less the allowance over the cosine of half the angle at the sewn point: what is left to cut away."""
+    piece = worked([]).pattern.piece("front")
+    plain = sewn_dart(piece, "waist", Finish(end="cut_away", cut_away="1 mm"), Scope())
+    one, two = plain.mouth
+    half = math.dist(one, two) / 2.0
+    deep = math.dist(np.mean(plain.mouth, axis=0), plain.point)
+    allowance = (half - less) * math.cos(math.atan2(half, deep))
+    made = sewn_dart(piece, "waist", Finish(end="cut_away", cut_away=f"{allowance:.4f} mm"), Scope())
+    assert (made.cap is not None) == is_folded and ("too narrow" in made.note) == is_folded
+
+
+def test_the_arrow_of_a_pleat_points_from_the_line_laid_over_to_the_line_it_lies_on() -> None:
+    steps = [{"do": "dart.use", "on": "front", "dart": "waist", "as": "pleats", "count": 1}]
+    piece = worked(steps).pattern.piece("front")
+    for fold, towards in (("before", 0), ("after", 1)):
+        done = finish_piece(piece, Finish.model_validate({"darts": {"front.waist": {"fold": fold}}}), Scope(), "Test")
+        (dart,) = [dart for dart in done.darts if dart.dart == "waist"]
+        (arrow,) = [stroke for stroke in done.strokes if stroke.kind == "arrow"]
+        shaft, head = arrow.paths
+        near, far = dart.mouth[towards], dart.mouth[1 - towards]
+        assert math.dist(shaft.end, near) < math.dist(shaft.start, near)
+        assert math.dist(shaft.start, far) < math.dist(shaft.end, far)
+        tip = head.cubics[0, 3]  # the head's middle is the tip, its ends lie behind it
+        assert tip == pytest.approx(shaft.end)
+        for wing in (head.start, head.end):
+            assert float((wing - tip) @ (shaft.end - shaft.start)) < 0.0
+        (words,) = [text for text in done.texts if text.text == "pleat"]
+        inside = shapely.Polygon(np.concatenate([run.path.outline for run in piece.runs]))
+        assert inside.contains(shapely.Point(words.at))
+
+
+def test_words_of_gathers_lie_on_the_paper_above_the_seam() -> None:
+    steps = [
+        move("shoulder", "mid_neck"),
+        {"do": "dart.use", "on": "front", "dart": "shoulder", "as": "gathers", "over": "8 cm"},
+    ]
+    done = finish_piece(worked(steps).pattern.piece("front"), Finish(), Scope(), "Test")
+    (words,) = [text for text in done.texts if text.text.startswith("gather")]
+    ring = shapely.Polygon(done.ring)
+    assert ring.contains(shapely.Point(words.at)) and real_pattern().piece("front").landmarks["bust_point"][1] > words.at[1]
