@@ -45,7 +45,7 @@ class Caught(logging.Handler):
         self.said: list[str] = []
 
     def emit(self, record: logging.LogRecord) -> None:
-        fault = record.__dict__["fault"]
+        fault = vars(record)["fault"]
         self.said.append(f"{record.getMessage()}: {type(fault).__name__}: {fault} (reference {record.__dict__['reference']})")
 
 

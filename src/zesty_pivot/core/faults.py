@@ -92,7 +92,7 @@ class FaultLog(logging.Handler):
 
     def emit(self, record: logging.LogRecord) -> None:
         """Never raises: a fault that cannot be written down is still told on the screen."""
-        reference, fault = record.__dict__["reference"], record.__dict__["fault"]
+        reference, fault = vars(record)["reference"], vars(record)["fault"]
         if reference in self._told:
             return
         self._told.add(reference)

@@ -59,7 +59,7 @@ class FaultTeller(QObject):
         return anonymous_steps(self._style())
 
     def _hear(self, record: logging.LogRecord) -> None:
-        reference, fault, doing = record.__dict__["reference"], record.__dict__["fault"], record.getMessage()
+        reference, fault, doing = vars(record)["reference"], vars(record)["fault"], record.getMessage()
         if reference in self._reports or len(self._reports) >= KEPT_REPORTS:
             return
         try:

@@ -77,7 +77,7 @@ class Model(BaseModel):
     @model_validator(mode="after")
     def _plain_text(self) -> Self:
         """No control characters in any name or text: they cannot be printed, and are in no file by intent."""
-        for name, value in self.__dict__.items():
+        for name, value in vars(self).items():
             for text in _texts(value):
                 odd = _ODD_IN_LINES.search(text) if name in self.lines else _ODD.search(text)
                 if odd is not None:
