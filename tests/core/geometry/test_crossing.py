@@ -10,7 +10,7 @@ from hypothesis import given, settings
 from tests.samples import cubics
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path, bezier
-from zesty_pivot.core.geometry.crossing import of_curves, with_line
+from zesty_pivot.core.geometry.crossing import _quadratic_roots, of_curves, with_line
 
 ARCH = np.array([[0.0, 0.0], [0.0, 100.0], [100.0, 100.0], [100.0, 0.0]])
 
@@ -77,3 +77,12 @@ def test_curves_that_run_along_each_other_are_refused() -> None:
 def test_curves_apart_do_not_meet() -> None:
     assert of_curves(ARCH[None], ARCH[None] + 500.0) == []
     assert Path(ARCH[None]).length > 0
+
+
+@pytest.mark.parametrize(("coefficients", "roots"), [
+    ((0.0, 2.0, -1.0), [0.5]), ((0.0, 0.0, 3.0), []), ((1.0, 0.0, 1.0), []), ((1.0, -3.0, 2.0), [1.0, 2.0]),
+    ((1.0, 3.0, 2.0), [-2.0, -1.0]), ((2.0, 0.0, 0.0), [0.0]), ((1.0, -1e8, 1.0), [1e-8, 1e8]),
+])  # fmt: skip
+def test_quadratic_roots_against_the_formula(coefficients: tuple[float, float, float], roots: list[float]) -> None:
+    """The last cancels in the schoolbook formula: its small root is lost there."""
+    assert sorted(_quadratic_roots(*coefficients)) == pytest.approx(roots, rel=1e-12)

@@ -3,13 +3,14 @@
 from __future__ import annotations
 
 import math
+import re
 
 import numpy as np
 import pytest
 from scipy.integrate import quad
 
 from tests.core.steps.necks import BLOCKS, made, neck, shaped
-from tests.samples import move, real_pattern
+from tests.samples import move, real_pattern, scaled
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.ledger import accounts
@@ -18,7 +19,7 @@ from zesty_pivot.core.necklines.registry import all_shapes
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.region import crosses_itself
 from zesty_pivot.core.quantity import Scope
-from zesty_pivot.core.recipe import Evaluator
+from zesty_pivot.core.recipe import Derivation, Evaluator
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
 
@@ -312,3 +313,34 @@ def test_a_camisole_runs_on_under_the_arm(block: str) -> None:
 def test_the_shapes_are_listed_with_the_step() -> None:
     listed = ShapeNeck.model_fields["shape"].description or ""
     assert set(listed.replace(" or ", ", ").split(", ")) == set(all_shapes())
+
+
+def test_pieces_sewn_along_two_seams_are_joined_along_the_longer() -> None:
+    pattern = plain_block(380.0)
+    step = registry.read({"do": "piece.join", "on": "front", "other": "back"})
+    found = Evaluator().evaluate(pattern, [step], Scope())
+    side = pattern.piece("front").edge("side_seam").sewn_length
+    assert not found.broken and side > pattern.piece("front").edge("shoulder").sewn_length
+    assert found.states[1].notes[0].amount_mm == pytest.approx(side)
+    assert not any("side_seam" in edge for edge, _role in found.pattern.piece("front").roles)
+
+
+def test_a_keyhole_too_wide_says_how_wide_it_may_be() -> None:
+    """What it says works, and a little more does not; then it is 2 cm from an edge of the front."""
+
+    def worked(width: float) -> Derivation:
+        step = {"do": "neck.shape", "on": "front", "shape": "keyhole", "hole_width": f"{width:.1f} cm"}
+        return Evaluator().evaluate(real_pattern(), [registry.read(step)], Scope())
+
+    ((_n, fault),) = worked(30.0).broken
+    told = float(re.findall(r"Enter up to ([0-9.]+) cm for half", str(fault))[0])
+    assert 5.0 < told < 25.0 and not worked(told - 0.1).broken and worked(told + 0.2).broken
+
+
+@pytest.mark.parametrize("block", [(1.0, 1.0), (0.85, 0.9), (1.2, 1.1)])
+def test_a_round_edge_off_the_shoulder_does_not_overshoot(block: tuple[float, float]) -> None:
+    pattern = made(scaled(*block), "off_shoulder", end="round")
+    for name in ("front", "back"):
+        outline = np.concatenate([path.outline for path in neck(pattern.piece(name))])
+        assert (np.diff(outline[:, 0]) >= -1e-9).all()  # outwards all the way
+        assert outline[:, 1].max() <= max(outline[0, 1], outline[-1, 1]) + 1.0

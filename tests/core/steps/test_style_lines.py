@@ -13,7 +13,7 @@ import svgelements
 
 from tests.core.steps.panels import blocks, checked
 from tests.core.steps.panels import line as princess
-from tests.samples import hip_pattern, move, real_pattern, style, worked
+from tests.samples import hip_pattern, move, real_pattern, scaled, style, worked
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import finish_piece
@@ -22,7 +22,7 @@ from zesty_pivot.core.formats.svg import piece_svg
 from zesty_pivot.core.ledger import accounts, girths, seam_accounts
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.region import outline
-from zesty_pivot.core.quantity import Scope
+from zesty_pivot.core.quantity import Scope, format_length
 from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.steps import registry
 
@@ -269,3 +269,15 @@ REFUSED = [
 @pytest.mark.parametrize(("steps", "text"), REFUSED)
 def test_what_cannot_be_is_refused_in_one_sentence(steps: tuple[Step, ...], text: str) -> None:
     assert text in broken(real_pattern(), *steps)
+
+
+@pytest.mark.parametrize("size", [(1.0, 1.0), (0.8, 0.9)])
+def test_a_strapless_edge_that_misses_says_from_where_to_where_it_may_be(size: tuple[float, float]) -> None:
+    front = scaled(*size).piece("front")
+    (centre,) = front.edge("centre").runs
+    neck = float(front.corner("neck_point")[1])
+    low, high = (format_length(float(y) - neck, "cm") for y in (centre.path.end[1], centre.path.start[1]))
+    fault = Evaluator().evaluate(
+        scaled(*size), [registry.read({"do": "trim.strapless", "on": "front", "depth": "90 cm"})], Scope()
+    )
+    assert f"Enter {low} to {high}." in str(fault.broken[0][1])
