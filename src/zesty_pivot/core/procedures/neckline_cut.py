@@ -185,7 +185,9 @@ def _fits_beside(edge: NeckEdge, depth: float, context: Context) -> None:
         text = format_length(edge.asked["hole_width"], context.scope.unit)
         most = format_length(room, context.scope.unit)
         raise StepError(
-            f"a keyhole {text} wide leaves the piece", where=edge.name, advice=f"Enter up to {most} for half its width."
+            f"a keyhole {text} wide from the centre leaves the piece",
+            where=edge.name,
+            advice=f"Enter up to {most} for half its width.",
         )
 
 
