@@ -175,6 +175,18 @@ def test_a_dart_too_short_to_sew_is_offered_to_be_pressed_away() -> None:
         assert dart not in {sewn.dart for sewn in finished.darts} and dart in {o.dart.id for o in finished.opened}
 
 
+@pytest.mark.parametrize(("use", "over", "word"), [("gathers", "1.5 cm", "gathered"), ("ease", "30 cm", "eased")])
+def test_what_cannot_be_taken_up_says_how_it_was_to_be(use: str, over: str, word: str) -> None:
+    steps = [
+        move("shoulder", "waist"),
+        {"do": "dart.use", "on": "front", "dart": "waist", "as": use, "over": over, "cloth": "soft"},
+    ]
+    found = [f for f in derive(style(steps)).findings if f.check == "taken_up"]
+    if use == "gathers":
+        assert [word in f.message and "over 1.5 cm" in f.message for f in found] == [True]
+    assert all(f.value > f.limit for f in found)
+
+
 def test_pleats_in_each_others_way_are_found() -> None:
     """Two families of pleats pushed together by later moves: deeper than the space between them."""
     use = {"do": "dart.use", "on": "front", "dart": "shoulder", "as": "pleats", "count": 1}

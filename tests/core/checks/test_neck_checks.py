@@ -69,6 +69,13 @@ def test_a_narrow_strap_slips() -> None:
     assert not said("neck_depth", made(real_pattern(), "rectangle", width="6 cm", width_from="shoulder_tip"))
 
 
+def test_equal_shoulders_of_an_unfolded_front_are_told_once() -> None:
+    narrow = {"do": "neck.shape", "on": "front", "shape": "rectangle", "width": "1 in", "width_from": "shoulder_tip"}
+    for steps, count in (((narrow, {"do": "piece.unfold", "on": "front"}), 1), ((narrow,), 1)):
+        found = [one for one in said("neck_depth", after(*steps)) if one.piece == "front" and "a strap" in one.message]
+        assert len(found) == count
+
+
 def test_front_and_back_begin_at_the_same_place() -> None:
     """Check 8."""
     alone = after({"do": "neck.shape", "on": "front", "shape": "v", "width": "11 cm", "other": ""})

@@ -75,3 +75,14 @@ def test_what_cannot_be_is_refused(steps: list[dict], says: str) -> None:  # typ
     found = Evaluator().evaluate(real_pattern(), [registry.read(step) for step in steps], Scope("cm"))
     fault = found.broken[-1][1]
     assert re.search(says, str(fault)), str(fault)
+
+
+def test_what_is_put_away_goes_along_when_its_host_is_taken_in() -> None:
+    """The parked shoulder dart lies in the side; that is merged into the waist dart, and comes back all the same."""
+    found = worked([park("shoulder"), {"do": "dart.merge", "on": "front", "darts": ["waist", "shoulder"]}])
+    (host,) = found.pattern.piece("front").darts
+    assert [entry.id for entry in host.parked] == ["shoulder"]
+    back = worked([park("shoulder"), {"do": "dart.merge", "on": "front", "darts": ["waist", "shoulder"]}, BACK])
+    after, before = back.pattern.piece("front"), back.block.piece("front")
+    assert after.dart_edge("shoulder") == "shoulder" and after.dart_edge("waist") == "waist"
+    assert after.angle("shoulder") == pytest.approx(before.angle("shoulder"), abs=1e-12)
