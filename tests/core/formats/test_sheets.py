@@ -1,5 +1,6 @@
 """SVG, PDF, tiles, report, schema: read back by libraries that did not write them."""
 
+import io
 import json
 import math
 import re
@@ -50,8 +51,6 @@ def test_seams_measured_by_svgelements() -> None:
 
 
 def _stream(content: bytes):  # type: ignore[no-untyped-def]
-    import io
-
     return io.StringIO(content.decode())
 
 
@@ -152,3 +151,52 @@ def test_schemas_describe_steps_and_blocks() -> None:
 def test_the_pdf_scales_by_points_per_inch() -> None:
     assert pytest.approx(72 / 25.4) == pdf.MM
     assert math.isclose(real_pattern().piece("front").edge("centre").sewn_length * pdf.MM, 360.666667 * 72 / 25.4, rel_tol=1e-7)
+
+
+def texts_of(page: pypdf.PageObject) -> list[tuple[str, float, float]]:
+    """Every text of a page with where it begins, mm from the page's upper left corner."""
+    height = float(page.mediabox.height)
+    found: list[tuple[str, float, float]] = []
+
+    def seen(text: str, cm: list[float], tm: list[float], _font: object, _size: float) -> None:
+        x, y = tm[4] * cm[0] + tm[5] * cm[2] + cm[4], tm[4] * cm[1] + tm[5] * cm[3] + cm[5]
+        if text.strip():
+            found.append((text.strip(), x / pdf.MM, (height - y) / pdf.MM))
+
+    page.extract_text(visitor_text=seen)
+    return found
+
+
+def test_what_is_on_a_tile_lies_where_the_sheet_has_it() -> None:
+    """The label of each piece, read back from every page that shows its middle: its place on the sheet, less the tile's corner."""
+    derived = derive(style(STEPS))
+    tiling, tiles = tiled(derived.sheet, "A4")
+    pages = pypdf.PdfReader(io.BytesIO(export.outputs(derived, ("pdf",), "A4")["tiles-A4.pdf"])).pages[1:]
+    checked = 0
+    for laid in derived.sheet.laid:
+        (label,) = [text for text in laid.piece.texts if text.text == laid.piece.name]
+        x, y = label.at[0] + laid.dx, label.at[1] + laid.dy
+        for one, page in zip(tiles, pages, strict=False):
+            there = x - one.x + EDGE, y - one.y + EDGE
+            if EDGE + 25.0 < there[0] < EDGE + tiling.inner[0] - 25.0 and EDGE < there[1] < EDGE + tiling.inner[1]:
+                places = [(left, down) for text, left, down in texts_of(page) if text == laid.piece.name]
+                assert any(abs(down - there[1]) < 0.1 and 0.0 < there[0] - left < 25.0 for left, down in places)
+                checked += 1
+    assert checked >= 2
+
+
+def test_captions_stand_inside_their_squares_and_the_page_is_named() -> None:
+    derived = derive(style(STEPS))
+    files = export.outputs(derived, ("pdf",), "A4")
+    full = pypdf.PdfReader(io.BytesIO(files["full.pdf"])).pages[0]
+    sheet = derived.sheet
+    assert float(full.mediabox.height) / pdf.MM == pytest.approx(sheet.height + 101.6 + 25.0, abs=0.01)
+    captions = {text: (x, y) for text, x, y in texts_of(full) if text in ("10 cm", "4 in", "measure before you cut")}
+    for name, left, wide in (("10 cm", 15.0, 100.0), ("measure before you cut", 15.0, 100.0), ("4 in", 130.0, 101.6)):
+        x, y = captions[name]
+        assert left < x < left + wide / 2.0 and sheet.height + 5.0 < y < sheet.height + 5.0 + wide, name
+    assert captions["measure before you cut"][1] > captions["10 cm"][1]
+    tiling, tiles = tiled(sheet, "A4")
+    for one, page in zip(tiles, pypdf.PdfReader(io.BytesIO(files["tiles-A4.pdf"])).pages[1:], strict=False):
+        (foot,) = [(x, y) for text, x, y in texts_of(page) if text.endswith(f"page {one.name}")]
+        assert foot[0] == pytest.approx(EDGE, abs=0.1) and tiling.page[1] - EDGE < foot[1] < tiling.page[1]
