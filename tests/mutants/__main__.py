@@ -74,7 +74,7 @@ def sample() -> list[Mutation]:
     return [*chosen, *chance.sample(others, SAMPLE - len(chosen))]
 
 
-def chosen_tests(reached: list[tuple[float, str]]) -> list[str]:
+def chosen_tests(reached: list[tuple[float, str]], budget: float) -> list[str]:
     """Tests for the budget: the kept figures, then the quickest of every file in turn, so that all kinds have their say."""
     files: dict[str, list[tuple[float, str]]] = defaultdict(list)
     for seconds, test in sorted(reached):
@@ -82,7 +82,7 @@ def chosen_tests(reached: list[tuple[float, str]]) -> list[str]:
     kept = [test for file, tests in files.items() if file.startswith("tests/kept/") for _seconds, test in tests]
     found, spent = kept, 0.0
     files = {file: tests for file, tests in files.items() if not file.startswith("tests/kept/")}
-    while files and spent < BUDGET_S:
+    while files and spent < budget:
         for file in sorted(files):
             seconds, test = files[file].pop(0)
             found.append(test)
@@ -122,9 +122,9 @@ def _tried(mutation: Mutation, tests: list[str], answer: multiprocessing.Queue[s
     answer.put("survived" if code == 0 else "killed" if code == 1 else f"pytest ended with {int(code)}")
 
 
-def verdict(mutation: Mutation, reached: dict[str, list[tuple[float, str]]]) -> str:
+def verdict(mutation: Mutation, reached: dict[str, list[tuple[float, str]]], budget: float) -> str:
     """What becomes of one mutation: killed, survived, or not reached by any test."""
-    tests = chosen_tests(reached.get(f"{mutation.file}:{mutation.function}", []))
+    tests = chosen_tests(reached.get(f"{mutation.file}:{mutation.function}", []), budget)
     if not tests:
         return "not reached"
     context = multiprocessing.get_context("fork")
@@ -140,13 +140,16 @@ def verdict(mutation: Mutation, reached: dict[str, list[tuple[float, str]]]) -> 
 
 
 def _worker(
-    part: list[Mutation], reached: dict[str, list[tuple[float, str]]], out: multiprocessing.Queue[tuple[str, str]]
+    part: list[Mutation],
+    reached: dict[str, list[tuple[float, str]]],
+    budget: float,
+    out: multiprocessing.Queue[tuple[str, str]],
 ) -> None:
     with redirect_stdout(io.StringIO()), redirect_stderr(io.StringIO()):
         pytest.main(["--collect-only", "-q", "-p", "no:cacheprovider", "-p", "no:xdist", *TESTS])
     gc.collect()
     for mutation in part:
-        out.put((mutation.id, verdict(mutation, reached)))
+        out.put((mutation.id, verdict(mutation, reached, budget)))
 
 
 def main() -> int:
@@ -155,6 +158,7 @@ def main() -> int:
     options.add_argument("--only", default="", help="mutations whose id contains this; of all of them, not only of the sample")
     options.add_argument("--from-file", type=Path, help="mutations whose ids stand in a file, a line each")
     options.add_argument("--jobs", type=int, default=os.cpu_count() or 1)
+    options.add_argument("--budget", type=float, default=BUDGET_S, help="seconds of tests for one mutation")
     options.add_argument("--touched", action="store_true")
     asked = options.parse_args()
     os.environ["QT_QPA_PLATFORM"] = "offscreen"
@@ -171,7 +175,9 @@ def main() -> int:
     context = multiprocessing.get_context("fork")
     out: multiprocessing.Queue[tuple[str, str]] = context.Queue()
     random.Random(SEED).shuffle(chosen)
-    workers = [context.Process(target=_worker, args=(chosen[k :: asked.jobs], reached, out)) for k in range(asked.jobs)]
+    workers = [
+        context.Process(target=_worker, args=(chosen[k :: asked.jobs], reached, asked.budget, out)) for k in range(asked.jobs)
+    ]
     for worker in workers:
         worker.start()
     known = {mutation.id: mutation for mutation in chosen}

@@ -168,7 +168,7 @@ def texts_of(page: pypdf.PageObject) -> list[tuple[str, float, float]]:
 
 
 def test_what_is_on_a_tile_lies_where_the_sheet_has_it() -> None:
-    """The label of each piece, read back from every page that shows its middle: its place on the sheet, less the tile's corner."""
+    """The label of each piece, read back from every page that shows it: its place on the sheet less the tile's corner."""
     derived = derive(style(STEPS))
     tiling, tiles = tiled(derived.sheet, "A4")
     pages = pypdf.PdfReader(io.BytesIO(export.outputs(derived, ("pdf",), "A4")["tiles-A4.pdf"])).pages[1:]
