@@ -51,6 +51,8 @@ def test_shares_of_ones_own() -> None:
     found = worked([move("waist", "mid_neck"), fan("waist", 3, shares=["50%", "30%", "20%"])])
     piece, held = found.pattern.piece("front"), found.block.piece("front").angle("waist")
     assert [piece.angle(id) / held for id in ("waist-1", "waist", "waist-3")] == pytest.approx([0.5, 0.3, 0.2])
+    places = [mouth_distance(piece, id) for id in ("waist-1", "waist", "waist-3")]
+    assert np.diff(places) == pytest.approx([20.0, 20.0], abs=1e-6)  # numbered the way the edge runs
     for wrong in (["50%", "30%"], ["50%", "30%", "30%"], ["100%", "0%", "0%"]):
         with pytest.raises(ValueError, match="share"):
             registry.read(fan("waist", 3, shares=wrong))

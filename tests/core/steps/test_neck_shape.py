@@ -144,6 +144,15 @@ def test_corners_lie_where_they_are_asked_for() -> None:
     assert min(math.dist(point, (110.0, 90.0)) for point in points) < 1e-6
 
 
+@pytest.mark.parametrize("shoulder", [300.0, 390.0, 450.0])
+def test_an_off_shoulder_heart_rises_over_the_straight_edge(shoulder: float) -> None:
+    front = made(plain_block(shoulder), "off_shoulder", end="heart").piece("front")
+    points = np.concatenate([path.cubics[:, 3] for path in neck(front)])
+    start, stop = neck(front)[0].start, points[-1]
+    top = start + (stop - start) * 0.55 - np.array([0.0, 0.08 * math.dist(start, stop)])
+    assert min(math.dist(point, top) for point in points) < 1e-6
+
+
 def test_a_round_neck_passes_its_corner_at_the_asked_distance() -> None:
     """A quarter curve 1 in out of the corner of its square: common practice, no source; here by dense points."""
     front = made(plain_block(390.0), "round", width="4 in", depth="4 in", corner="1 in").piece("front")
