@@ -87,6 +87,25 @@ def test_a_bowed_line_stands_off_where_it_was_asked_to() -> None:
     assert max(far) == pytest.approx(20.0, abs=0.05)
 
 
+def test_a_corner_of_no_size_is_not_cut_off() -> None:
+    ends = {"from": {"edge": "side_seam", "at": "2 mm"}, "to": {"edge": "armhole", "at": "96%"}}
+    for block in (real_pattern(), hip_pattern()):
+        assert "nothing is cut off" in broken(block, cut(bow="0", **ends))
+
+
+def test_a_strapless_edge_off_the_centre_is_told_where_it_may_lie() -> None:
+    """Own arithmetic: from the neck point down to both ends of the centre."""
+    for block in (real_pattern(), hip_pattern(), scaled(1.2, 1.1)):
+        front = block.piece("front")
+        neck = float(front.corner("neck_point")[1])
+        ys = sorted(
+            float(end[1]) - neck for end in (front.edge("centre").runs[0].path.start, front.edge("centre").runs[-1].path.end)
+        )
+        low, high = (format_length(y, Scope("cm", {}).unit) for y in ys)
+        for depth in ("1 cm", "90 cm"):
+            assert f"Enter {low} to {high}" in broken(block, {"do": "trim.strapless", "on": "front", "depth": depth})
+
+
 def test_a_cut_part_comes_back_by_joining() -> None:
     for step in (cut(bow="1 cm"), heart()):
         block = real_pattern()
