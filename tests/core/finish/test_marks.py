@@ -1,6 +1,7 @@
 """Marks on the sheet: where they lie, which way they point, and that they fit."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -10,9 +11,10 @@ from tests.samples import move, real_pattern, worked
 from zesty_pivot.core.finish.darts import sewn_dart
 from zesty_pivot.core.finish.marks import NOTCH, balance_notches, label, notch
 from zesty_pivot.core.finish.options import Finish
-from zesty_pivot.core.finish.piece import finish_piece
+from zesty_pivot.core.finish.piece import finish_piece, grain_inside
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.lettering import rough_width
+from zesty_pivot.core.piece.region import outline
 from zesty_pivot.core.quantity import Scope
 
 
@@ -91,3 +93,14 @@ def test_words_of_gathers_lie_on_the_paper_above_the_seam() -> None:
     (words,) = [text for text in done.texts if text.text.startswith("gather")]
     ring = shapely.Polygon(done.ring)
     assert ring.contains(shapely.Point(words.at)) and real_pattern().piece("front").landmarks["bust_point"][1] > words.at[1]
+
+
+@pytest.mark.parametrize("name", ["front", "back"])
+def test_a_grain_line_beside_the_piece_is_drawn_through_its_widest_place(name: str) -> None:
+    piece = real_pattern().piece(name)
+    cloth = shapely.Polygon(outline(piece))
+    (x0, y0), (x1, y1) = piece.grain
+    drawn = shapely.LineString(grain_inside(replace(piece, grain=((x0 + 1000.0, y0), (x1 + 1000.0, y1)))))
+    assert cloth.contains(drawn) and drawn.length > 0.6 * math.dist((x0, y0), (x1, y1))
+    way = np.diff(drawn.coords, axis=0)[0] / drawn.length
+    assert way == pytest.approx(np.array([x1 - x0, y1 - y0]) / math.dist((x0, y0), (x1, y1)))
