@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import functools
 import json
 import math
 import os
@@ -124,7 +125,7 @@ def drag_frame(style: Style) -> tuple[float, float, float]:
     (desk_s,) = medians(desk)
     found = frame_s, desk_s, repaint_s
     control.let_go()
-    window.model.replace(style, None)
+    window.model.file.replace(style, None)
     window.close()
     return found
 
@@ -174,15 +175,15 @@ def longest_pause(style: Style) -> tuple[float, str]:
     app, model = application(), window.model
     steps = model.style.steps
     acts: dict[str, Callable[[], object]] = {
-        "change the last step": lambda: model.replace_step(59, steps[58], "bench"),
+        "change the last step": lambda: model.recipe.replace_step(59, steps[58], "bench"),
         "undo": model.undo,
-        "change the first step": lambda: model.replace_step(0, steps[0].model_copy(update={"off": True}), "bench"),
+        "change the first step": lambda: model.recipe.replace_step(0, steps[0].model_copy(update={"off": True}), "bench"),
         "undo that": model.undo,
         "look back": lambda: model.choose_step(20),
         "look at the end": lambda: model.choose_step(None),
-        "show inches": lambda: model.set_units("in"),
+        "show inches": lambda: model.recipe.set_units("in"),
         "undo the unit": model.undo,
-        **{panel: lambda panel=panel: window.run(f"panel.{panel}") for panel in ("trace", "walk", "hand", "reading")},
+        **{panel: functools.partial(window.run, f"panel.{panel}") for panel in ("trace", "walk", "hand", "reading")},
         "block under": lambda: window.run("trace.block"),
         "fold": lambda: window.run("table.fold"),
         "unfold": lambda: window.run("table.fold"),
@@ -194,13 +195,14 @@ def longest_pause(style: Style) -> tuple[float, str]:
     for _round in range(4):
         for name, act in acts.items():
             spans = []
-            for turn in (act, *[app.processEvents] * 6):
+            turns: tuple[Callable[[], object], ...] = (act, *[app.processEvents] * 6)
+            for turn in turns:
                 start = time.perf_counter()
                 turn()
                 spans.append(1e3 * (time.perf_counter() - start))
             took[name].append(max(spans))
         window.run("trace.block")
-    model.replace(style, None)
+    model.file.replace(style, None)
     window.close()
     # The first round makes views and panels that are made once.
     worst = max(took, key=lambda name: statistics.median(took[name][1:]))

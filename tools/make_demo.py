@@ -10,8 +10,11 @@ from __future__ import annotations
 import json
 import math
 from pathlib import Path
+from typing import Any
 
 import numpy as np
+
+Piece = dict[str, Any]
 
 OUT = Path(__file__).parent.parent / "src" / "zesty_pivot" / "data" / "demo"
 
@@ -23,7 +26,7 @@ MEASURES = {
 
 
 # The styles of the winter concert (invented), by file name.
-STYLES = {
+STYLES: dict[str, dict[str, Any]] = {
     "descant": {
         "name": "Descant bodice", "units": "cm",
         "steps": [{"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "french"}}],
@@ -128,7 +131,8 @@ def at(angle: float) -> np.ndarray:
 
 def turned(point: np.ndarray, pin: np.ndarray, degrees: float) -> np.ndarray:
     c, s = math.cos(math.radians(degrees)), math.sin(math.radians(degrees))
-    return pin + np.array([[c, -s], [s, c]]) @ (point - pin)
+    turn = np.array([[c, -s], [s, c]])
+    return np.asarray(pin + turn @ (point - pin))
 
 
 def rounded(point: np.ndarray) -> list[float]:
@@ -149,7 +153,9 @@ def quarter(start: np.ndarray, leave: np.ndarray, end: np.ndarray, arrive: np.nd
     return curve(start, start + leave * chord * first, end - arrive * chord * last, end)
 
 
-def shoulder(neck: np.ndarray, slope: float, length: float, share: float, pin: np.ndarray, angle: float):
+def shoulder(
+    neck: np.ndarray, slope: float, length: float, share: float, pin: np.ndarray, angle: float
+) -> tuple[np.ndarray, np.ndarray, np.ndarray, float]:
     """A shoulder straight once its dart is shut: both halves and the tip, and the slope at the tip."""
     a = neck + at(slope) * length * share
     b = turned(a, pin, angle)
@@ -157,7 +163,7 @@ def shoulder(neck: np.ndarray, slope: float, length: float, share: float, pin: n
     return a, b, tip, slope + angle
 
 
-def front() -> dict:
+def front() -> Piece:
     bp = np.array([MEASURES["span"] / 2, MEASURES["sh_bp"]])
     width = MEASURES["bust"] / 12
     cf, neck = np.array([0.0, width + 4.0]), np.array([width, 0.0])
@@ -186,7 +192,7 @@ def front() -> dict:
     }  # fmt: skip
 
 
-def back(side_length: float) -> dict:
+def back(side_length: float) -> Piece:
     blade, tip_of_waist = np.array([118.0, 118.0]), np.array([92.0, 236.0])
     width = MEASURES["bust"] / 12
     cb, neck = np.array([0.0, 22.0]), np.array([width, 0.0])
@@ -240,7 +246,7 @@ def seam_length(path: str) -> float:
     return total
 
 
-def long_front() -> dict:
+def long_front() -> Piece:
     """The front to the hip: a fish-eye instead of the waist dart, a side seam that follows waist and hip."""
     piece = front()
     marks, waist = dict(piece["landmarks"]), MEASURES["fwl"]
@@ -258,7 +264,7 @@ def long_front() -> dict:
     }  # fmt: skip
 
 
-def long_back(side_length: float) -> dict:
+def long_back(side_length: float) -> Piece:
     """The back to the hip; its underarm is where its side seam is as long as the front's."""
     waist, low, high = MEASURES["bwl"], 200.0, 260.0
     side_waist, side_hem = np.array([226.0, waist]), np.array([255.0, waist + HEM_BELOW])
@@ -283,7 +289,7 @@ def long_back(side_length: float) -> dict:
     }  # fmt: skip
 
 
-def written(piece: dict) -> dict:
+def written(piece: Piece) -> Piece:
     eyes = {
         "fisheyes": [
             {"id": id, "top": rounded(top), "waist": [rounded(w) for w in waist], "bottom": rounded(bottom)}
