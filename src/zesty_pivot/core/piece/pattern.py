@@ -140,8 +140,8 @@ class Pattern:
         fault = next((fault for fault in faults if fault is not None), None)
         if fault is not None:
             return fault
-        edges = {EdgeRef(piece.name, edge) for piece in self.pieces for edge, _role in piece.roles}
-        lost = next((part for seam in self.seams for part in seam.parts if part not in edges), None)
+        edges = {piece.name: {edge for edge, _role in piece.roles} for piece in self.pieces}
+        lost = next((part for seam in self.seams for part in seam.parts if part.edge not in edges.get(part.piece, ())), None)
         return None if lost is None else f"a seam with the {words(lost.edge)} of the {words(lost.piece)}, which is not there"
 
     def drafted(self, piece: Piece) -> Piece:

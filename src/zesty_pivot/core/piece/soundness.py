@@ -9,6 +9,8 @@ from __future__ import annotations
 import itertools
 import math
 
+import numpy as np
+
 from zesty_pivot.core.geometry import JOIN_TOL
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece
@@ -45,21 +47,24 @@ def piece_fault(piece: Piece) -> str | None:
 
 
 def _line_fault(piece: Piece, name: str) -> str | None:
-    corners: list[tuple[float, float]] = []
-    for run in piece.runs:
-        size = run.path.length
-        if not math.isfinite(size):
-            return f"the {words(run.edge)} of the {name} without a place"
-        if size <= JOIN_TOL:
+    starts = [run.path.cubics[0, 0].tolist() for run in piece.runs]
+    ends = [run.path.cubics[-1, 3].tolist() for run in piece.runs]
+    if not np.isfinite(np.concatenate([run.path.cubics for run in piece.runs])).all():
+        lost = next(run.edge for run in piece.runs if not np.isfinite(run.path.cubics).all())
+        return f"the {words(lost)} of the {name} without a place"
+    for index, run in enumerate(piece.runs):
+        # As long as its chord at least; only where that is nothing the way itself is measured.
+        if math.dist(starts[index], ends[index]) <= JOIN_TOL and run.path.length <= JOIN_TOL:
             return f"a stretch of no length in the {words(run.edge)} of the {name}"
-        corners.append(tuple(run.path.cubics[0, 0].tolist()))
-        after = piece.runs[piece.after(len(corners) - 1)]
-        gap = math.dist(run.path.end, after.path.start)
-        if run.mouth is None and gap > (MOST_STEP if run.edge == after.edge else OPEN):
-            between = f"in the {words(run.edge)}" if run.edge == after.edge else f"after the {words(run.edge)}"
+        if run.mouth is not None:
+            continue
+        next_ = piece.after(index)
+        is_inner = run.edge == piece.runs[next_].edge
+        if math.dist(ends[index], starts[next_]) > (MOST_STEP if is_inner else OPEN):
+            between = f"in the {words(run.edge)}" if is_inner else f"after the {words(run.edge)}"
             return f"the outline of the {name} open {between}"
     # The polygon of the corners is near enough to settle most; what may be a sliver is measured.
-    around = itertools.pairwise([*corners, corners[0]])
+    around = itertools.pairwise([*starts, starts[0]])
     rough = abs(sum(x * v - u * y for (x, y), (u, v) in around)) / 2.0
     if rough < ROUGHLY * LEAST_AREA and abs(piece.area) < LEAST_AREA:
         return f"the {name} smaller than 1 cm²"

@@ -249,11 +249,14 @@ def describe(piece: Piece, block: Piece, place: Place, pivot: str) -> str:
 
 def is_station(piece: Piece, block: Piece, place: Place, name: str, pivot: str) -> bool:
     """Whether a place is a station, within half a millimetre along the sewn seam."""
+    edge = piece.runs[place.run].edge
+    if name in STATIONS and STATIONS[name].edge not in (piece.sides.name(edge), piece.role(edge)):
+        return False  # known without finding it
     try:
         station = resolve(Spot(station=name), piece, block, Scope(), pivot)
     except PlaceError:
         return False
     if station.run == place.run:
         return abs(station.at - place.at) <= 0.5
-    same_edge = piece.runs[station.run].edge == piece.runs[place.run].edge
+    same_edge = piece.runs[station.run].edge == edge
     return same_edge and abs(places.sewn_distance(piece, station) - places.sewn_distance(piece, place)) <= 0.5

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.quantity.formula import Scope
@@ -34,4 +34,4 @@ class Outcome:
 
     def then(self, later: Outcome) -> Outcome:
         """What came of something done to this outcome's pattern, with the notes of both."""
-        return replace(later, notes=(*self.notes, *later.notes))
+        return Outcome(later.pattern, (*self.notes, *later.notes)) if self.notes else later

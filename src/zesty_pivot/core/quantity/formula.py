@@ -177,7 +177,8 @@ def _reader(text: str, scope: Scope) -> _Reader:
     return _Reader(_tokens(text), text, scope)
 
 
-def _tokens(text: str) -> list[_Token]:
+@lru_cache(maxsize=1024)
+def _tokens(text: str) -> tuple[_Token, ...]:
     found: list[_Token] = []
     at = 0
     end = len(text.rstrip())
@@ -190,7 +191,7 @@ def _tokens(text: str) -> list[_Token]:
             )
         found.append(_token(match))
         at = match.end()
-    return found
+    return tuple(found)
 
 
 def _token(match: re.Match[str]) -> _Token:
@@ -231,7 +232,7 @@ def _number(words: str, unit: str | None) -> _Value:
 class _Reader:
     """Reads the tokens by the grammar: sum = product {+- product}; product = factor {*/ factor}."""
 
-    def __init__(self, tokens: list[_Token], text: str, scope: Scope) -> None:
+    def __init__(self, tokens: tuple[_Token, ...], text: str, scope: Scope) -> None:
         self._tokens = tokens
         self._at = 0
         self._text = text
@@ -337,7 +338,7 @@ class _Reader:
         return _Value(float(found), 1)
 
 
-def _is_fraction(tokens: list[_Token]) -> bool:
+def _is_fraction(tokens: tuple[_Token, ...]) -> bool:
     """Whether three tokens are a fraction of two whole numbers."""
     return len(tokens) == 3 and tokens[1].text == "/" and tokens[0].text.isdecimal() and tokens[2].text.isdecimal()
 
