@@ -11,6 +11,7 @@ from tests.paper import mm
 from tests.samples import move, real_pattern, worked
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.piece.spot import STATION_WORDS, STATIONS
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Derivation, Evaluator
 from zesty_pivot.core.recipe.hand import hand_sheet
@@ -151,3 +152,20 @@ def test_other_steps_played_back(name: str, unit: str, way: str) -> None:
     papers = played(found, scope, way)
     for piece in found.pattern.pieces:
         assert furthest(papers[piece.name], piece) < 0.5, name
+
+
+@pytest.mark.parametrize("station", [name for name, spot in STATIONS.items() if spot.level is None])
+def test_a_place_is_measured_and_called_by_its_name(station: str) -> None:
+    """Own arithmetic: the share of the length of the edge, and the station's words in brackets."""
+    for dart in ("waist", "shoulder"):
+        derivation = worked([move(dart, station)])
+        edge, at = STATIONS[station].edge, float((STATIONS[station].at or "0%").rstrip("%"))
+        # Of an edge in two parts beside an open dart, both are measured and the mouth is skipped.
+        total = sum(run.path.length for run in derivation.block.piece("front").runs if run.edge == edge) / 10.0
+        share = total * at / 100.0
+        said = [step.text for section in hand_sheet(derivation, Scope("cm"), "pivot") for step in section.lines]
+        (place,) = [text for text in said if "of the way along" in text]
+        start = f"On the front, go {at:g}% of the way along the {edge.replace('_', ' ')} from the "
+        assert place.startswith(start), place
+        end = f", open mouths skipped ({STATION_WORDS[station]}): {share:.1f} cm of {total:.1f} cm."
+        assert end in place, (place, end)

@@ -94,8 +94,8 @@ def place_line(spot: Spot, piece: Piece, scope: Scope, pivot: str) -> Line:
     named = f" ({STATION_WORDS[spot.station]})" if spot.station else ""
     side = side_of_spot(spot, piece, pivot)
     spot = _known(spot, piece)
-    named = spot.edge or ""
-    edge = piece.edge(piece.sides.id(piece.sides.name(named), piece.sides.of(named) or side))
+    asked = spot.edge or ""
+    edge = piece.edge(piece.sides.id(piece.sides.name(asked), piece.sides.of(asked) or side))
     ends = piece.ends.get(edge.role, ("start", "end"))
     start = spot.from_ or ends[0]
     total, unit = edge.sewn_length, scope.unit
