@@ -92,7 +92,12 @@ def test_ctrl_c_at_any_moment_ends_quietly(seed: int, tmp_path: Path) -> None:
     codes = set()
     for _ in range(8):
         with subprocess.Popen(
-            [*COMMAND, "derive", str(path), "--out", str(out)], stdout=subprocess.DEVNULL, stderr=subprocess.PIPE, text=True
+            [*COMMAND, "derive", str(path), "--out", str(out)],
+            stdout=subprocess.DEVNULL,
+            stderr=subprocess.PIPE,
+            text=True,
+            # Heeded even when the tests themselves run in the background of a shell, which ignores it and hands that on.
+            preexec_fn=lambda: signal.signal(signal.SIGINT, signal.SIG_DFL),
         ) as job:
             _begun(job)
             time.sleep(chance.uniform(0.0, 1.0))
