@@ -251,9 +251,9 @@ def is_station(piece: Piece, block: Piece, place: Place, name: str, pivot: str) 
     """Whether a place is a station, within half a millimetre along the sewn seam."""
     edge = piece.runs[place.run].edge
     known = STATIONS.get(name)
-    is_within = known is not None and known.at not in (None, "0%")  # one at a corner lies on the edge before as well
-    if known is not None and is_within and known.edge not in (piece.sides.name(edge), piece.role(edge)):
-        return False  # known without finding it
+    # One within its edge is on no other; one at a corner lies at the end of the edge before as well.
+    if known is not None and known.at not in (None, "0%") and known.edge not in (piece.sides.name(edge), piece.role(edge)):
+        return False
     try:
         station = resolve(Spot(station=name), piece, block, Scope(), pivot)
     except PlaceError:
