@@ -216,7 +216,12 @@ class Paper(Slashing):
         self.strips[mine[0] : mine[-1] + 1] = [Strip(f["edge"], ends, self.strips[mine[-1]].mouth)]
 
     def fold(self, f) -> None:
+        """Folded along the legs from the mouth's ends to the sewn point, set back on the line to the middle of the mouth."""
         self.joint, self.fold_dart = self._mouth(f["dart"]), f["dart"]
+        pin = self.pins[f["pin"]]
+        ends = self.strips[self.joint].points[-1], self.strips[(self.joint + 1) % len(self.strips)].points[0]
+        out = (ends[0] + ends[1]) / 2.0 - pin
+        self.about = pin + out / math.hypot(*out) * (mm(f["setback"]) if "setback" in f else 0.0)
 
     def corner(self, f) -> None:
         mine = [k for k, strip in enumerate(self.strips) if strip.edge == f["edge"]]
@@ -224,7 +229,7 @@ class Paper(Slashing):
         self.joint, self.fold_dart = mine[int(np.argmin(abs(ends - mm(f["at"]))))], ""
 
     def tangents(self, f) -> None:
-        pin = self.pins.get(self.pivots.get(self.fold_dart, ""), np.zeros(2))
+        pin = self.about if self.fold_dart else np.zeros(2)
         count, edge = len(self.strips), f["edge"]
         self.angle = self._angle(self.joint, pin) if self.fold_dart else 0.0
         self.about = pin

@@ -11,6 +11,7 @@ from PyQt6.QtTest import QTest
 from tests.core.finish.built_in import with_built_in
 from tests.desk.driving import drag, stations
 from tests.samples import move, style, written
+from zesty_pivot.core.conventions.sewing import PLAIN, closing_angle
 from zesty_pivot.core.formats import report
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.desk.table import laid
@@ -75,13 +76,13 @@ def test_the_slider_folds_the_darts(open_desk) -> None:
     slider = window.style_view.foot.slider
     slider.setValue(50)
     piece = window.model.pattern.piece("front")
-    half = laid.shown_piece(piece, window.lay.fold)
-    assert half.angle("waist") == pytest.approx(piece.angle("waist") / 2)
-    assert laid.shown_piece(piece, 0.5) is half and laid.shown_piece(piece, 0.0) is piece
+    half = laid.shown_piece(piece, window.lay.fold, PLAIN)
+    assert half.angle("waist") == pytest.approx(closing_angle(piece, "waist", PLAIN) / 2)
+    assert laid.shown_piece(piece, 0.5, PLAIN) is half and laid.shown_piece(piece, 0.0, PLAIN) is piece
     slider.setFocus()
     QTest.keyClick(slider, Qt.Key.Key_End)
     assert window.lay.fold == 1.0 and "shut" in window.style_view.foot.told.text()
-    assert laid.tears(laid.shown_piece(piece, 1.0)) and not window.table.grab().isNull()
+    assert laid.tears(laid.shown_piece(piece, 1.0, PLAIN)) and not window.table.grab().isNull()
     # Folded paper has no ring: beads cannot be taken, keys pick nothing up.
     middle = window.table.ring().bead("waist").middle
     pin = window.table.pin()

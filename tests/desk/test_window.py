@@ -10,7 +10,7 @@ from PyQt6.QtTest import QTest
 
 from tests.desk.driving import corner_findings, drag, stations, type_into
 from tests.samples import REAL_BLOCK, move, real_block, scaled_value, style
-from zesty_pivot.core.finish.options import Finish
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.formats import block_file, style_file
 from zesty_pivot.data.demo import demo_style
 from zesty_pivot.desk.table.canvas import RULER
@@ -27,12 +27,14 @@ def test_the_whole_way_from_a_bead_to_a_printed_sheet(open_desk, tmp_path: Path)
     assert len(window.model.style.steps) == 2
     dragged = window.model.style
 
-    # The waist has a corner where its dart was closed: its finding offers to true it.
-    (button,) = [b for b, mend in window.side.reading.mends if mend.step and mend.step.get("edge") == "waist"]
-    QTest.mouseClick(button, Qt.MouseButton.LeftButton)
+    # The waist has a corner where its dart was closed, the side seam one across the French dart as it is sewn: their
+    # findings offer to true them.
+    for edge in ("waist", "side_seam"):
+        (button,) = [b for b, mend in window.side.reading.mends if mend.step and mend.step.get("edge") == edge]
+        QTest.mouseClick(button, Qt.MouseButton.LeftButton)
     assert not corner_findings(window)
     assert window.focusWidget() is window.table
-    assert len(window.model.style.steps) == 3
+    assert len(window.model.style.steps) == 4
     trued = window.model.style
 
     while window.model.history.undo_title:

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from tests.samples import hip_block, real_block, scaled_value
-from zesty_pivot.core.finish.options import Finish
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.steps import registry

@@ -11,9 +11,9 @@ from pydantic import ValidationError
 from tests.torture.blocks import COUNT, block
 from tests.torture.invariants import broken
 from tests.torture.steps import any_step, panels_first
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.faults import LOGGER
-from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.formats import block_file, files
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.formats.style_file import Style

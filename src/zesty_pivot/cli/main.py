@@ -179,7 +179,7 @@ def integrate(into: Path | None) -> None:
 @click.option("--json", "as_json", is_flag=True, help="As JSON, with every parameter, its default and choices.")
 def steps(as_json: bool) -> None:
     """List every step with its parameters."""
-    from zesty_pivot.core.finish.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBACKS
+    from zesty_pivot.core.conventions.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBACKS
     from zesty_pivot.core.steps.registry import listing
 
     found = listing()

@@ -7,7 +7,6 @@ from typing import get_args
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Dart, Piece
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
@@ -64,7 +63,7 @@ def use(model: DeskModel, as_: As) -> None:
     replaces = isinstance(last, UseDart) and not last.off and (last.on, last.dart) == (piece.name, main)
     states = model.derived.derivation.states
     before = states[at - 1].pattern if replaces else model.pattern
-    context = Context(model.derived.derivation.block, model.style.scope())
+    context = model.derived.context
     fault: ZestyError | None = None
     for value in values:
         step = registry.read(value)

@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
+from dataclasses import replace
 from typing import Literal
 
 from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QPainter
 from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
+from zesty_pivot.core.conventions.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBACKS, reasons_of
+from zesty_pivot.core.conventions.sewing import setback_of
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.pen import draw
 from zesty_pivot.core.finish.piece import allowance_of
-from zesty_pivot.core.finish.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBACKS, reasons_of
 from zesty_pivot.core.finish.sheet import Sheet
-from zesty_pivot.core.piece import DartRef, EdgeRef, Use
+from zesty_pivot.core.piece import Body, DartRef, EdgeRef, Piece, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
@@ -85,6 +88,7 @@ class FinishView(QWidget):
         self.setback, self.fold = Choice("Set-back convention"), Choice("Fold convention")
         self.weight = Choice("Thickness of the cloth")
         self.end, self.allowance = Choice("Mouth"), Choice("Allowance convention")
+        self.large_dart = CalcField(self._length_words, "A dart is a large one from", may_be_empty=True)
         self.cut_away = CalcField(self._length_words, "Allowance on cut-away legs")
         self.dart_notes = label("", "quiet")
         self.ease = {name: CalcField(self._ease_words, f"Wanted ease, {name}", may_be_empty=True) for name in GIRTHS}
@@ -133,6 +137,7 @@ class FinishView(QWidget):
         column, model = self._column, self._model
         column.addWidget(label("Darts", "heading"))
         self._row("Sewn point set back from the pivot", self.setback, column)
+        self._row("A dart is a large one from", self.large_dart, column)
         self._row("Pressed", self.fold, column)
         self._row("End at the mouth", self.end, column)
         self._row("Thickness of the cloth", self.weight, column)
@@ -152,6 +157,9 @@ class FinishView(QWidget):
         self._row("Size", self.size_edit, column)
         self._row("Date", self.date_edit, column)
         self.setback.picked.connect(lambda name: model.recipe.set_finish({"setback": name}, "another set-back"))
+        self.large_dart.committed.connect(
+            lambda text: model.recipe.set_finish({"large_dart": text or None}, "the limit of large darts")
+        )
         self.fold.picked.connect(lambda name: model.recipe.set_finish({"fold": name}, "another fold"))
         self.end.picked.connect(lambda name: model.recipe.set_finish({"end": name}, "another end at the mouth"))
         self.weight.picked.connect(lambda name: model.recipe.set_finish({"weight": name}, "another thickness"))
@@ -173,6 +181,9 @@ class FinishView(QWidget):
             return
         finish = self._model.style.finish
         self.setback.show_choices([(name, s.title) for name, s in SETBACKS.items()], finish.setback, reasons_of(SETBACKS))
+        self.large_dart.set_text(str(finish.large_dart or ""), self._model.opened)
+        limit = format_length(SETBACKS[finish.setback].large_from_mm, self._model.style.units)
+        self.large_dart.edit.setPlaceholderText(f"{limit} by the convention")
         self.fold.show_choices([(name, s.title) for name, s in FOLDS.items()], finish.fold, reasons_of(FOLDS))
         self.weight.show_choices([(name, s.title) for name, s in CAP_UP_TO.items()], finish.weight, reasons_of(CAP_UP_TO))
         ends = [("auto", "by the intake"), ("cap", "folded, with a cap"), ("cut_away", "cut away inside")]
@@ -227,7 +238,9 @@ class FinishView(QWidget):
                 self._own_rows.addWidget(label(words(piece.name).capitalize(), "heading"))
                 self._add_choice(f"cut:{piece.name}", "Cut")
                 for dart in (dart for dart in piece.darts if dart.use is Use.DART):
-                    self._add_choice(f"end:{DartRef(piece.name, dart.id)}", f"{words(dart.id).capitalize()} dart")
+                    ref, named = DartRef(piece.name, dart.id), words(dart.id).capitalize()
+                    self._add_choice(f"end:{ref}", f"{named} dart")
+                    self._add_choice(f"school:{ref}", f"{named} dart, sewn point")
                 for edge, _role in piece.roles:
                     self._add_length(EdgeRef(piece.name, edge), f"Allowance, {words(edge)}")
         self._fill_own()
@@ -237,6 +250,12 @@ class FinishView(QWidget):
         kind, _colon, name = key.partition(":")
         if kind == "cut":
             choice.picked.connect(lambda value: self._model.recipe.set_finish({"cut": {name: value}}, "cut order"))
+        elif kind == "school":
+            choice.picked.connect(
+                lambda value: self._model.recipe.set_finish(
+                    {"darts": {name: {"school": value or None, "setback": None}}}, "another sewn point"
+                )
+            )
         else:
             choice.picked.connect(
                 lambda value: self._model.recipe.set_finish(
@@ -277,7 +296,26 @@ class FinishView(QWidget):
                     ("up", "1, right side up"),
                 ]
                 field.show_choices(orders, finish.cut.get(name, "auto"))
+            elif kind == "school":
+                self._show_school(field, DartRef.read(name), known)
             else:
                 own = finish.darts.get(name)
                 ends = [("school", "as the style"), *DART_ENDS]
                 field.show_choices(ends, own.end if own and own.end else "school")
+
+    def _show_school(self, field: Choice, ref: DartRef, known: Mapping[str, Piece]) -> None:
+        """Where a dart is sewn to: what stands there without a choice, then the schools."""
+        style, piece = self._model.style, known[ref.piece]
+        own = style.finish.darts.get(str(ref))
+        undecided = replace(self._model.derived.derivation.sewing, own=())
+        mm = format_length(setback_of(piece, ref.dart, undecided), style.units)
+        if piece.dart(ref.dart).extended_mm > 0.0:
+            said = f"{mm}, as the block has it"
+        else:
+            said = f"{mm}, its own tip" if piece.body is Body.BACK else f"{mm}, as the style"
+        schools = [("", said), *((name, school.title) for name, school in SETBACKS.items())]
+        if own is not None and own.setback is not None:
+            schools.append(("own", f"{own.setback}, its own"))
+            field.show_choices(schools, "own")
+        else:
+            field.show_choices(schools, own.school or "" if own else "", reasons_of(SETBACKS))

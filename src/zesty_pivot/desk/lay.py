@@ -201,7 +201,7 @@ class Lay(QObject):
             ends = piece.ends.get(piece.role(a.edge), ("start", "end"))
             named = (words(ends[0]), words(ends[1]))
             try:
-                found = walk(pattern, a, b, named, self._ease(seam))
+                found = walk(pattern, a, b, named, self._ease(seam), self._model.style.sewing())
                 self._walked = (key, found.turned() if self.is_from_end else found)
             except ZestyError:
                 self._walked = (key, None)

@@ -8,8 +8,10 @@ from zesty_pivot.core.checks.base import Mend
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import files
 from zesty_pivot.core.formats.unit_change import with_units
-from zesty_pivot.core.procedures.base import Context
-from zesty_pivot.core.quantity import Unit, length_mm
+from zesty_pivot.core.ledger.moved import moved_edges
+from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.quantity import Unit, format_length, length_mm
 from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
@@ -28,7 +30,7 @@ class RecipeEdits:
 
     def would_change(self, step: Step) -> bool:
         """Whether a step could be done to the pattern on the table and would change it."""
-        context = Context(self._document.derived.derivation.block, self._document.style.scope())
+        context = self._document.derived.context
         try:
             return attempt(step, self._document.pattern, context).pattern is not self._document.pattern
         except ZestyError:
@@ -104,11 +106,23 @@ class RecipeEdits:
             style = self._document.style.with_finish(change)
             for text in style.finish.lengths():  # one that no measurement answers is refused here, where it is typed
                 length_mm(text, style.scope())
-            self._document.edit(style, title)
+            before = self._document.derived.pattern
+            if self._document.edit(style, title):
+                self._say_moved(before)
         except ValidationError as fault:
             self._document.say(files.faults(fault), fault=True)
         except ZestyError as fault:
             self._document.say(str(fault), fault=True)
+
+    def _say_moved(self, before: Pattern) -> None:
+        """What was trued anew because darts are sewn otherwise now, with the amounts."""
+        unit = self._document.style.units
+        moved = [
+            f"the {words(one.edge)} of the {words(one.piece)} by up to {format_length(one.mm, unit, fine=True)}"
+            for one in moved_edges(before, self._document.derived.pattern)
+        ]
+        if moved:
+            self._document.say(f"Trued anew for the new sewn points: {'; '.join(moved)}.")
 
     def set_units(self, units: Unit) -> None:
         """The unit that bare numbers have and lengths are shown in; what was written keeps its meaning."""

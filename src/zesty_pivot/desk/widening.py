@@ -18,7 +18,7 @@ _ROUNDS = 12
 def wider(step: ShapeNeck, before: Pattern, block: Pattern, style: Style, head_mm: float) -> ShapeNeck:
     """The step with the least width, to the millimetre, at which its neckline passes over a head. Raises StepError when no
     width does, or the shape has none."""
-    context = Context(block, style.scope())
+    context = Context(block, style.scope(), style.sewing())
     numbers = step.numbers(context, step.on)
     bodice = block_half(context, step.on)
     what = "no width of this shape passes over the head"

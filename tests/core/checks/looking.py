@@ -3,7 +3,7 @@
 from tests.samples import real_block, real_pattern
 from zesty_pivot.core.checks.base import Look
 from zesty_pivot.core.checks.registry import findings
-from zesty_pivot.core.finish.options import Finish
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.quantity import Scope
 

@@ -10,7 +10,7 @@ from tests.samples import move, real_pattern, style, worked
 from zesty_pivot.core import checks
 from zesty_pivot.core.checks.base import Severity
 from zesty_pivot.core.checks.registry import all_checks, findings
-from zesty_pivot.core.finish.options import DartFinish, Finish
+from zesty_pivot.core.conventions.options import DartFinish, Finish
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.ledger import accounts, girths, seam_accounts
@@ -75,9 +75,9 @@ def test_unequal_legs() -> None:
 
 def test_corners_and_their_mend() -> None:
     before = said("corners", look())
-    assert any("waist has a corner of 27.5° across the waist dart" in message for message in before)
+    assert any("waist has a corner of 29.4° across the waist dart" in message for message in before)
     trued = said("corners", look(worked(TRUED).pattern))
-    assert not any("dart" in message for message in trued)
+    assert not any("waist dart" in message for message in trued)
     assert any("where front and back meet" in message for message in trued)
 
 

@@ -9,8 +9,8 @@ import shapely
 from tests.core.checks.looking import look, said
 from tests.samples import hip_block, move, real_block, real_pattern, scaled_value, style
 from zesty_pivot.core.checks.registry import findings
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.finish import whole
-from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.derived import derive

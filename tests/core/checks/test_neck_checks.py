@@ -10,7 +10,7 @@ from tests.core.steps.necks import made
 from tests.samples import real_block, real_pattern
 from zesty_pivot.core.checks.base import Finding, Look, Severity
 from zesty_pivot.core.checks.registry import findings
-from zesty_pivot.core.finish.options import Finish
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.necklines.gape import shares
 from zesty_pivot.core.piece import Measured, Pattern
 from zesty_pivot.core.quantity import Scope

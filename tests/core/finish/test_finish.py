@@ -10,11 +10,11 @@ from hypothesis import strategies as st
 
 from tests.core.finish.folding import folded_shut, seam_beside
 from tests.samples import move, real_pattern, scaled, stretches, worked
+from zesty_pivot.core.conventions.options import DartFinish, Finish
+from zesty_pivot.core.conventions.schools import FOLDS, SETBACKS
 from zesty_pivot.core.finish.allowance import Stretch, cut_ring
 from zesty_pivot.core.finish.darts import SewnDart, sewn_dart
-from zesty_pivot.core.finish.options import DartFinish, Finish
 from zesty_pivot.core.finish.piece import FinishedPiece, allowance_of, finish_piece
-from zesty_pivot.core.finish.schools import FOLDS, SETBACKS
 from zesty_pivot.core.finish.sheet import lay
 from zesty_pivot.core.finish.whole import finish_pattern
 from zesty_pivot.core.geometry import Path

@@ -8,9 +8,9 @@ import pytest
 import shapely
 
 from tests.samples import move, real_pattern, worked
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.finish.darts import sewn_dart
 from zesty_pivot.core.finish.marks import NOTCH, balance_notches, label, notch
-from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import finish_piece, grain_inside
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.lettering import rough_width

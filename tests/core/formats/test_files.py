@@ -11,8 +11,8 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.samples import REAL_BLOCK, move, real_block, real_value, style
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.errors import FileError, ZestyError
-from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.formats import block_file, files, style_file
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.formats.unit_change import with_units
@@ -67,7 +67,7 @@ def test_the_demo_is_sound() -> None:
     assert not derived.derivation.broken
     for seam in derived.look.seams:
         assert abs(seam.difference_mm) < 0.01
-    assert [finding.check for finding in derived.findings] == ["corners", "neck_opening"]
+    assert [finding.check for finding in derived.findings] == ["corners", "corners", "neck_opening"]
     front = derived.pattern.piece("front")
     assert {dart.id for dart in front.darts} == {"shoulder", "waist"}
 

@@ -7,6 +7,7 @@ import pytest
 
 from tests.samples import hip_block, move, real_block, style
 from tests.torture.blocks import block
+from zesty_pivot.core.conventions.sewing import PLAIN
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.moves.neckline import let_out
 from zesty_pivot.core.moves.redraw import corner
@@ -35,7 +36,7 @@ def test_angles_and_corners_stay(number: int, at: str | None, amounts: tuple[flo
     for dart in before.darts:
         assert after.angle(dart.id) == pytest.approx(before.angle(dart.id), abs=1e-9), dart.id
     for one, two in zip(ends(before), ends(after), strict=True):
-        assert corner(after, two) == pytest.approx(corner(before, one), abs=1e-6)
+        assert corner(after, two, PLAIN) == pytest.approx(corner(before, one, PLAIN), abs=1e-6)
     upper, lower = (np.hypot(*np.subtract(a, b)) for a, b in zip(_corners(after), _corners(before), strict=True))
     assert upper == pytest.approx(abs(amounts[0]), abs=1e-6)
     if before.runs[ends(before)[1]].mouth is None and at is None:

@@ -11,6 +11,7 @@ import svgelements
 
 from tests.core.steps.necks import BLOCKS, made, neck, shaped
 from tests.samples import real_block, real_pattern, style
+from zesty_pivot.core.conventions.sewing import PLAIN
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.formats import svg
 from zesty_pivot.core.formats.derived import derive
@@ -108,7 +109,7 @@ def test_one_shoulder_goes_on_over_shoulder_and_side(side: str) -> None:
             roles = piece.role(run.edge), piece.role(piece.runs[piece.after(index)].edge)
             for role in ends:
                 if set(roles) == {"neckline", role}:
-                    ends[role].append(math.pi - corner(piece, index))
+                    ends[role].append(math.pi - corner(piece, index, PLAIN))
     for role, angles in ends.items():
         assert len(angles) == 2 and math.degrees(sum(angles)) == pytest.approx(180.0, abs=0.5), role
     bare = {"left": "left", "right": "right"}[side]
@@ -179,7 +180,7 @@ def smooth_across(pattern: Pattern, name: str) -> float:
         for index, run in enumerate(piece.runs):
             roles = {piece.role(run.edge), piece.role(piece.runs[piece.after(index)].edge)}
             if roles == {"neckline", "style_line"}:
-                turns.append(math.pi - corner(piece, index))
+                turns.append(math.pi - corner(piece, index, PLAIN))
     assert len(turns) == 2
     return math.degrees(sum(turns) - math.pi)
 

@@ -11,8 +11,8 @@ from tests.core.steps.whole import whole
 from tests.samples import move, real_pattern, scaled, stretches, worked
 from zesty_pivot.core.checks.base import Severity
 from zesty_pivot.core.checks.registry import findings
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.errors import StepError, ZestyError
-from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.formats.derived import Look
 from zesty_pivot.core.ledger import accounts

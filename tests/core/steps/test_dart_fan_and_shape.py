@@ -9,8 +9,8 @@ import shapely
 
 from tests.core.steps.whole import whole
 from tests.samples import move, real_pattern, worked
+from zesty_pivot.core.conventions.options import DartFinish, Finish
 from zesty_pivot.core.finish.darts import sewn_dart
-from zesty_pivot.core.finish.options import DartFinish, Finish
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.geometry import between
 from zesty_pivot.core.moves.open_up import mouth_distance

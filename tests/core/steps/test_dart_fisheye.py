@@ -11,8 +11,8 @@ import pytest
 import shapely
 
 from tests.samples import hip_pattern, hip_value, move, worked
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.errors import FileError
-from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.ledger import accounts, girths

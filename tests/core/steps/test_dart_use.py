@@ -11,9 +11,9 @@ import svgelements
 from tests.core.finish.folding import folded_shut, seam_beside
 from tests.core.steps.whole import whole
 from tests.samples import move, real_pattern, real_value, scaled, style, worked
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.finish.darts import sewn_dart
-from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.formats.svg import piece_svg

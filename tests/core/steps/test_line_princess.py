@@ -14,8 +14,8 @@ from tests.core.steps.fronts import MADE
 from tests.core.steps.fronts import front as front_of
 from tests.core.steps.panels import blocks, checked, line
 from tests.samples import hip_pattern, move, real_pattern, worked
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.finish.balance import notch_place
-from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.finish.walk import walk
 from zesty_pivot.core.formats.svg import piece_svg

@@ -11,6 +11,7 @@ from scipy.integrate import quad
 
 from tests.core.steps.necks import BLOCKS, made, neck, shaped
 from tests.samples import move, real_pattern, scaled
+from zesty_pivot.core.conventions.sewing import PLAIN
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.ledger import accounts
@@ -67,23 +68,23 @@ def test_front_and_back_meet_at_the_shoulder(shape: str, block: str) -> None:
         for old, new in ((before.piece("front"), front), (before.piece("back"), back))
     ]
     assert taken[0] == pytest.approx(taken[1], abs=0.01)
-    turns = [math.pi - corner(piece, joint(piece, "neckline", "shoulder")) for piece in (front, back)]
+    turns = [math.pi - corner(piece, joint(piece, "neckline", "shoulder"), PLAIN) for piece in (front, back)]
     assert abs(math.degrees(sum(turns) - math.pi)) < 0.5
     lengths = [sum(run.path.length for run in p.runs if p.role(run.edge) == "shoulder") for p in (front, back)]
     was = [before.piece(name).edge("shoulder").sewn_length for name in ("front", "back")]
     assert lengths[0] - lengths[1] == pytest.approx(was[0] - was[1], abs=0.01)  # partners as they were
     if shape in SQUARE:
-        assert math.degrees(corner(front, joint(front, "centre", "neckline"))) == pytest.approx(90.0, abs=0.1)
-    assert math.degrees(corner(back, joint(back, "centre", "neckline"))) == pytest.approx(90.0, abs=0.1)
+        assert math.degrees(corner(front, joint(front, "centre", "neckline"), PLAIN)) == pytest.approx(90.0, abs=0.1)
+    assert math.degrees(corner(back, joint(back, "centre", "neckline"), PLAIN)) == pytest.approx(90.0, abs=0.1)
 
 
 @pytest.mark.parametrize("kind", ["round", "v", "square", "deep", "keep"])
 @pytest.mark.parametrize("shape", ["v", "rectangle", "round", "free"])
 def test_every_back_goes_on_from_every_front(shape: str, kind: str) -> None:
     pattern = made(real_pattern(), shape, back=kind)
-    turns = [math.pi - corner(p, joint(p, "neckline", "shoulder")) for p in pattern.pieces]
+    turns = [math.pi - corner(p, joint(p, "neckline", "shoulder"), PLAIN) for p in pattern.pieces]
     assert abs(math.degrees(sum(turns) - math.pi)) < 0.5
-    square = math.degrees(corner(pattern.piece("back"), joint(pattern.piece("back"), "centre", "neckline")))
+    square = math.degrees(corner(pattern.piece("back"), joint(pattern.piece("back"), "centre", "neckline"), PLAIN))
     assert (abs(square - 90.0) < 0.1) != (kind == "v")
 
 
@@ -308,11 +309,11 @@ def test_fullness_from_the_bust_dart_keeps_the_measured_length(use: dict) -> Non
 def test_a_camisole_runs_on_under_the_arm(block: str) -> None:
     """Armhole lowered 1/2 in, widened 1/4, the lower edge out 1 1/4: common practice, no source."""
     before, pattern = BLOCKS[block], made(BLOCKS[block], "camisole")
-    turns = [math.pi - corner(piece, joint(piece, "armhole", "side_seam")) for piece in pattern.pieces]
+    turns = [math.pi - corner(piece, joint(piece, "armhole", "side_seam"), PLAIN) for piece in pattern.pieces]
     assert math.degrees(sum(turns)) == pytest.approx(180.0, abs=1e-6)
     for piece in pattern.pieces:
         old = before.piece(piece.name)
-        below = [corner(p, joint(p, "side_seam", "waist")) for p in (old, piece)]
+        below = [corner(p, joint(p, "side_seam", "waist"), PLAIN) for p in (old, piece)]
         assert below[0] == pytest.approx(below[1], abs=1e-6)
         under = piece.runs[joint(piece, "armhole", "side_seam")].path.end
         seam = next(run.path for run in old.runs if old.role(run.edge) == "side_seam")

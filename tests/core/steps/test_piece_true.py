@@ -5,6 +5,7 @@ import math
 import pytest
 
 from tests.samples import move, real_block, real_pattern, worked
+from zesty_pivot.core.conventions.sewing import PLAIN
 from zesty_pivot.core.moves.redraw import corner
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Evaluator
@@ -17,7 +18,7 @@ WAIST = {"do": "piece.true", "on": "front", "edge": "waist"}
 def test_an_open_mouth_is_blended_with_its_legs_equal() -> None:
     found = worked([WAIST])
     piece = found.pattern.piece("front")
-    assert worst(piece, "waist") is None
+    assert worst(piece, "waist", PLAIN) is None
     legs = piece.legs("waist")
     assert legs[0] == pytest.approx(legs[1], abs=1e-9)
     (note,) = found.states[1].notes
@@ -27,10 +28,10 @@ def test_an_open_mouth_is_blended_with_its_legs_equal() -> None:
 
 def test_a_closed_joint_is_blended() -> None:
     piece = worked([move("waist", "french"), WAIST]).pattern.piece("front")
-    assert worst(piece, "waist") is None
+    assert worst(piece, "waist", PLAIN) is None
     for index, run in enumerate(piece.runs):
         if run.edge == "waist" and piece.runs[piece.after(index)].edge == "waist":
-            assert abs(math.degrees(corner(piece, index))) < 1e-6
+            assert abs(math.degrees(corner(piece, index, PLAIN))) < 1e-6
 
 
 def test_a_smooth_edge_is_left_alone() -> None:

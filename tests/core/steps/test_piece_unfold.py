@@ -4,7 +4,7 @@ import numpy as np
 import pytest
 
 from tests.samples import move, real_pattern, scaled, style, worked
-from zesty_pivot.core.finish.options import Finish
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.ledger import accounts

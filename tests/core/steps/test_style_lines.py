@@ -15,7 +15,7 @@ from tests.core.steps.panels import blocks, checked
 from tests.core.steps.panels import line as princess
 from tests.samples import hip_pattern, move, real_pattern, scaled, style, worked
 from zesty_pivot.core.checks.registry import findings
-from zesty_pivot.core.finish.options import Finish
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.formats.derived import look_at
 from zesty_pivot.core.formats.svg import piece_svg

@@ -9,6 +9,7 @@ import pytest
 from tests.core.steps.after_steps import sound, worked
 from tests.core.steps.necks import BLOCKS
 from tests.samples import real_pattern
+from zesty_pivot.core.conventions.sewing import PLAIN
 from zesty_pivot.core.ledger import accounts
 from zesty_pivot.core.moves.redraw import corner
 from zesty_pivot.core.piece import EdgeRef, Piece
@@ -56,7 +57,7 @@ def test_armholes_are_drawn_anew_on_both(more: dict, block: str) -> None:  # typ
 def test_a_lowered_armhole_keeps_its_corners() -> None:
     before, after = real_pattern(), sound({"do": "trim.armhole", "on": "front", "lower": "2 cm"})
     for name in ("front", "back"):
-        one, two = (math.degrees(corner(p.piece(name), underarm(p.piece(name)))) for p in (before, after))
+        one, two = (math.degrees(corner(p.piece(name), underarm(p.piece(name)), PLAIN)) for p in (before, after))
         assert one == pytest.approx(two, abs=0.5)
 
 

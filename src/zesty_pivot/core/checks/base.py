@@ -9,8 +9,9 @@ from enum import StrEnum
 from functools import cached_property
 from typing import Any
 
+from zesty_pivot.core.conventions.options import Finish
+from zesty_pivot.core.conventions.sewing import Sewing, sewing_of
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.finish.whole import finish_pattern
 from zesty_pivot.core.ledger import Account, SeamAccount, accounts, seam_accounts
@@ -60,6 +61,11 @@ class Look:
     finish: Finish
     scope: Scope
     style: str = ""
+
+    @cached_property
+    def sewing(self) -> Sewing:
+        """How the style sews its darts."""
+        return sewing_of(self.finish, self.scope)
 
     @cached_property
     def accounts(self) -> tuple[Account, ...]:

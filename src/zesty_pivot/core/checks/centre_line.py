@@ -23,7 +23,7 @@ def _run(look: Look) -> Iterable[Finding]:
 
 def _joint(piece: Piece, index: int, look: Look) -> Iterable[Finding]:
     gap = math.dist(piece.runs[index].path.end, piece.runs[piece.after(index)].path.start)
-    turn = abs(math.degrees(corner(piece, index)))
+    turn = abs(math.degrees(corner(piece, index, look.sewing)))
     if gap > STEP_MM:
         told, value, limit, unit = f"a step of {format_length(gap, look.scope.unit, fine=True)}", gap, STEP_MM, "mm"
     elif turn > SMOOTH_DEG and piece.fold is not None:  # a centre seam is shaped on purpose

@@ -8,6 +8,7 @@ from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.checks.limits import SMOOTH_DEG, STEP_MM
+from zesty_pivot.core.conventions.sewing import Sewing
 from zesty_pivot.core.moves.redraw import corner, jog
 from zesty_pivot.core.piece import OPEN_USES, Body, Pattern, Piece, Side
 from zesty_pivot.core.piece.names import SEAM_ROLES, words
@@ -17,19 +18,19 @@ SQUARE_DEG = 2.0  # common practice, no source
 
 def _run(look: Look) -> Iterable[Finding]:
     for piece in look.pattern.pieces:
-        yield from _inside(piece)
-        yield from _at_centre(piece)
-    yield from _at_seams(look.pattern)
+        yield from _inside(piece, look.sewing)
+        yield from _at_centre(piece, look.sewing)
+    yield from _at_seams(look.pattern, look.sewing)
 
 
-def _inside(piece: Piece) -> Iterable[Finding]:
+def _inside(piece: Piece, sewing: Sewing) -> Iterable[Finding]:
     """Joints and mouths inside one edge."""
     for index, run in enumerate(piece.runs):
         if piece.runs[piece.after(index)].edge != run.edge or piece.role(run.edge) == "centre":
             continue
         if run.mouth is not None and piece.dart(run.mouth).use in OPEN_USES:
             continue  # the edge is drawn on across it, along its tangents
-        turn, step = abs(math.degrees(corner(piece, index))), jog(piece, index)
+        turn, step = abs(math.degrees(corner(piece, index, sewing))), jog(piece, index, sewing)
         where = f"across the {words(run.mouth)} dart" if run.mouth else "where it was cut and closed"
         mend = Mend(f"True the {words(run.edge)}", step={"do": "piece.true", "on": piece.name, "edge": run.edge})
         place = f"{run.edge}:{index}"
@@ -47,7 +48,7 @@ def _inside(piece: Piece) -> Iterable[Finding]:
             )  # fmt: skip
 
 
-def _at_centre(piece: Piece) -> Iterable[Finding]:
+def _at_centre(piece: Piece, sewing: Sewing) -> Iterable[Finding]:
     """Neckline and waist must leave the centre square, else the unfolded seam has a point or a hollow."""
     if piece.fold is None:
         return
@@ -58,7 +59,7 @@ def _at_centre(piece: Piece) -> Iterable[Finding]:
         edge = after.edge if run.edge == piece.fold else run.edge
         if run.source.is_pointed or after.source.is_pointed:
             continue  # the line is meant to meet the centre in a point
-        off = abs(abs(math.degrees(corner(piece, index))) - 90.0)
+        off = abs(abs(math.degrees(corner(piece, index, sewing))) - 90.0)
         if off > SQUARE_DEG:
             yield Finding(
                 "corners", Severity.WARNING, piece.name, f"{edge}:centre",
@@ -68,14 +69,14 @@ def _at_centre(piece: Piece) -> Iterable[Finding]:
             )  # fmt: skip
 
 
-def _at_seams(pattern: Pattern) -> Iterable[Finding]:
+def _at_seams(pattern: Pattern, sewing: Sewing) -> Iterable[Finding]:
     """Neckline, armhole and waist where front and back are joined at the shoulder and the side."""
     for a, b, role in _joined(pattern):
         sides = [*Side] if a.is_unfolded or b.is_unfolded else [None]
         for side, at_start in itertools.product(sides, (True, False)):
             # Panels of one line walk it in opposite ways; front and back are drawn alike.
             there = not at_start if role == "style_line" else at_start
-            one, two = _opening(a, role, at_start, side), _opening(b, role, there, side)
+            one, two = _opening(a, role, at_start, side, sewing), _opening(b, role, there, side, sewing)
             if one is None or two is None or one[0] != two[0] or one[0] == "style_line":
                 continue
             turn = abs(math.degrees(one[1] + two[1] - math.pi))
@@ -105,7 +106,7 @@ def _joined(pattern: Pattern) -> Iterable[tuple[Piece, Piece, str]]:
             yield a, b, role
 
 
-def _opening(piece: Piece, role: str, at_start: bool, side: Side | None) -> tuple[str, float] | None:
+def _opening(piece: Piece, role: str, at_start: bool, side: Side | None, sewing: Sewing) -> tuple[str, float] | None:
     """The role of the edge that meets a seam at one end, and the inner angle (radians) there, a mouth sewn shut. `side` is that
     of an unfolded piece, whose right half is walked the other way round."""
     if piece.is_unfolded:
@@ -119,7 +120,7 @@ def _opening(piece: Piece, role: str, at_start: bool, side: Side | None) -> tupl
         return None
     index = (indices[0] - 1) % len(piece.runs) if at_start else indices[-1]
     other = piece.runs[index].edge if at_start else piece.runs[piece.after(index)].edge
-    return piece.role(other), math.pi - corner(piece, index)
+    return piece.role(other), math.pi - corner(piece, index, sewing)
 
 
 CHECK = Check("corners", "Joined seams run smooth", _run)

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
+from zesty_pivot.core.conventions.sewing import sewn_point
 from zesty_pivot.core.moves.open_up import home_edge
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
@@ -15,8 +17,9 @@ LIMIT_MM = 0.5  # half a pencil line. Common practice, no source
 def _run(look: Look) -> Iterable[Finding]:
     for piece in look.pattern.pieces:
         for dart in piece.darts:
-            legs = piece.legs(dart.id)
-            gap = abs(legs[0] - legs[1])
+            point = sewn_point(piece, dart.id, look.sewing)
+            first, second = piece.mouth(dart.id)
+            gap = abs(math.dist(first, point) - math.dist(second, point))
             if gap > LIMIT_MM:
                 edge = home_edge(piece, dart.id)
                 step = {"do": "piece.true", "on": piece.name, "edge": edge}

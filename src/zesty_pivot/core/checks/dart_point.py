@@ -5,9 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
-from zesty_pivot.core.finish.darts import setback_of
-from zesty_pivot.core.finish.options import DartFinish
-from zesty_pivot.core.finish.schools import SETBACKS
+from zesty_pivot.core.conventions.options import DartFinish
+from zesty_pivot.core.conventions.sewing import setback_of
 from zesty_pivot.core.piece import DartRef, Piece, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
@@ -30,10 +29,14 @@ def _one(look: Look, piece: Piece, dart: str) -> Iterable[Finding]:
     own = look.finish.darts.get(key, DartFinish())
     if own.end == "press_away":
         return  # it is not sewn
-    school = SETBACKS[look.finish.setback].distance(piece.intake(dart))
-    setback = setback_of(piece, dart, look.finish, look.scope)
+    school = look.sewing.by_school(own.school or look.sewing.school, piece.intake(dart))
+    setback = setback_of(piece, dart, look.sewing)
     unit = look.scope.unit
-    mend = Mend(f"Set it back by {format_length(school, unit)}", finish={"darts": {key: {"setback": None}}})
+    change = {"setback": None, "school": own.school or look.sewing.school}
+    mend = Mend(
+        f"Set it back by {format_length(school, unit)}",
+        finish={"darts": {key: change}},
+    )
     if setback < NEAREST_MM:
         yield Finding(
             "dart_point", Severity.WARNING, piece.name, dart,

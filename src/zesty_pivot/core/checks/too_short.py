@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
+from zesty_pivot.core.conventions.options import DartFinish
 from zesty_pivot.core.finish.darts import sewn_length
-from zesty_pivot.core.finish.options import DartFinish
 from zesty_pivot.core.piece import DartRef, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
@@ -20,7 +20,7 @@ def _run(look: Look) -> Iterable[Finding]:
             key = str(DartRef(piece.name, dart.id))
             if dart.use is not Use.DART or look.finish.darts.get(key, DartFinish()).end == "press_away":
                 continue
-            long = sewn_length(piece, dart.id, look.finish, look.scope)
+            long = sewn_length(piece, dart.id, look.sewing)
             if long < LIMIT_MM:
                 yield Finding(
                     "too_short", Severity.WARNING, piece.name, dart.id,

@@ -7,11 +7,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from zesty_pivot.core.conventions.leg_lines import leg_lines, meeting_point
+from zesty_pivot.core.conventions.options import DartFinish, Finish
+from zesty_pivot.core.conventions.schools import CAP_UP_TO, FOLDS
+from zesty_pivot.core.conventions.sewing import Sewing, setback_of, sewing_of, sewn_point
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.finish.cap import cap
-from zesty_pivot.core.finish.leg_lines import leg_lines, pressing_point, sewn_point
-from zesty_pivot.core.finish.options import DartFinish, Finish
-from zesty_pivot.core.finish.schools import CAP_UP_TO, FOLDS, SETBACKS
 from zesty_pivot.core.geometry import Path, between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.open_up import bridge, home_edge
@@ -44,23 +45,24 @@ class SewnDart:
 
 
 def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart:
-    """A dart with its finish. Raises FormulaError for a set-back or allowance that cannot be read."""
+    """A dart with its finish. Raises FormulaError for an allowance that cannot be read."""
     own = finish.darts.get(str(DartRef(piece.name, dart)), DartFinish())
     edge = home_edge(piece, dart)
     fold = own.fold or _away_from_centre(piece, dart, edge, FOLDS[finish.fold].sides.get(piece.role(edge), "after"))
     if piece.dart(dart).use is not Use.DART:
         return _folded(piece, dart, edge, fold)
     intake = piece.intake(dart)
-    setback = setback_of(piece, dart, finish, scope)
+    sewing = sewing_of(finish, scope)
+    setback = setback_of(piece, dart, sewing)
     mouth = piece.mouth(dart)
-    point = sewn_point(piece, dart, setback)
+    point = sewn_point(piece, dart, sewing)
     end = own.end or finish.end
     away = max(0.0, length_mm(finish.cut_away, scope))
     narrow = not _room_inside(mouth, point, away)
     made, note = None, ""
     if end == "cap" or narrow or (end == "auto" and intake <= CAP_UP_TO[finish.weight].most_mm):
         try:
-            made = cap(piece, dart, pressing_point(piece, dart, point), fold)
+            made = cap(piece, dart, meeting_point(point, mouth, piece.dart(dart).shape.bow_mm), fold)
             note = "too narrow to cut away the inside, so it is folded" if narrow and end == "cut_away" else ""
         except GeometryError as fault:
             note = f"no cap can be folded ({fault.what}), so the inside is cut away"
@@ -87,18 +89,9 @@ def _folded(piece: Piece, dart: str, edge: str, fold: str) -> SewnDart:
     return SewnDart(dart, edge, held.use, mouth, pin, 0.0, (drawn[0], drawn[1]), fold, made, 0.0, note)
 
 
-def sewn_length(piece: Piece, dart: str, finish: Finish, scope: Scope) -> float:
+def sewn_length(piece: Piece, dart: str, sewing: Sewing) -> float:
     """How long a dart is from its mouth to its sewn point, mm."""
-    point = sewn_point(piece, dart, setback_of(piece, dart, finish, scope))
-    return math.dist(np.mean(piece.mouth(dart), axis=0), point)
-
-
-def setback_of(piece: Piece, dart: str, finish: Finish, scope: Scope) -> float:
-    """How far a dart is sewn from its pivot, mm: its own set-back, else the school's. Raises FormulaError."""
-    own = finish.darts.get(str(DartRef(piece.name, dart)), DartFinish())
-    if own.setback is not None:
-        return length_mm(own.setback, scope)
-    return SETBACKS[finish.setback].distance(piece.intake(dart))
+    return math.dist(np.mean(piece.mouth(dart), axis=0), sewn_point(piece, dart, sewing))
 
 
 def _away_from_centre(piece: Piece, dart: str, edge: str, fold: str) -> str:

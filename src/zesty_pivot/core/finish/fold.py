@@ -4,10 +4,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Collection, Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
+from zesty_pivot.core.conventions.sewing import Sewing, closing_point
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.geometry.angles import clockwise
 from zesty_pivot.core.moves.cut import slit
@@ -18,6 +19,7 @@ from zesty_pivot.core.piece.place import mouth_at
 from zesty_pivot.core.piece.region import first_hit
 
 TEAR = "*tear."  # the ids of tears begin so; ids of files cannot
+POINT = "*point."  # and the names of the points that darts are sewn to
 
 # Where in the widest gap between mouths the paper is torn: the middle, else to either side of it.
 _TRIES = (0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8)
@@ -34,46 +36,55 @@ class Crossing:
     jog_mm: float
 
 
-def folded(piece: Piece, share: float = 1.0, darts: Collection[str] | None = None) -> Piece:
-    """The piece with its darts (or only some) shut by a share from 0 to 1.
+def folded(piece: Piece, sewing: Sewing, share: float = 1.0, darts: Collection[str] | None = None) -> Piece:
+    """The piece with its darts (or only some) shut by a share from 0 to 1, along the legs they are sewn by: the darts of the
+    piece that comes back end at their sewn points.
 
-    Paper with a shut dart is a cone and does not lie flat; so it is torn from the pivot to an edge away from the mouths,
-    and the tear opens by what the darts close. The tears are darts whose ids begin with TEAR. Nothing is stretched:
+    Paper with a shut dart is a cone and does not lie flat; so it is torn from the sewn point to an edge away from the mouths,
+    and the tear opens by what the dart closes. The tears are darts whose ids begin with TEAR. Nothing is stretched:
     every part only turns. A dart without a way for a tear stays as it is, and so does
     what is left open as flare.
     """
     sewn = [dart for dart in piece.darts if dart.use is not Use.FLARE]
     chosen = [dart.id for dart in sewn if darts is None or dart.id in darts]
-    found = piece
-    for pivot in dict.fromkeys(piece.dart(dart).pivot for dart in chosen):
-        torn = _torn(found, pivot)
-        if torn is None:
-            continue
-        for dart in chosen:
-            if piece.dart(dart).pivot == pivot:
-                torn = swing(torn, dart, TEAR + pivot, share * piece.angle(dart))
-        found = torn
+    if not chosen:
+        return piece
+    found = _to_sewn_points(piece, chosen, sewing)
+    angles = {dart: found.angle(dart) for dart in chosen}
+    for dart in chosen:
+        torn = _torn(found, dart)
+        if torn is not None:
+            found = swing(torn, dart, TEAR + dart, share * angles[dart])
     return found
 
 
-def _torn(piece: Piece, pivot: str) -> Piece | None:
-    """The piece torn from a pivot to an edge; edges other than the centre are tried first."""
+def _to_sewn_points(piece: Piece, chosen: Collection[str], sewing: Sewing) -> Piece:
+    """The piece with these darts ending where they close: one pin each, where each is sewn to."""
+    pins = {POINT + dart: closing_point(piece, dart, sewing) for dart in chosen}
+    landmarks = {**piece.landmarks, **{name: (float(at[0]), float(at[1])) for name, at in pins.items()}}
+    darts = tuple(replace(dart, pivot=POINT + dart.id) if dart.id in chosen else dart for dart in piece.darts)
+    return replace(piece, landmarks=landmarks, darts=darts)
+
+
+def _torn(piece: Piece, dart: str) -> Piece | None:
+    """The piece torn from a dart's point to an edge; edges other than the centre are tried first."""
+    pivot = piece.dart(dart).pivot
     ways = list(_ways(piece, pivot))
     for centre in (False, True):
         for place in ways:
             if (piece.role(piece.runs[place.run].edge) == "centre") != centre or mouth_at(piece, place):
                 continue
             try:
-                return slit(piece, place, pivot, TEAR + pivot)
+                return slit(piece, place, pivot, TEAR + dart)
             except ZestyError:
                 continue
     return None
 
 
 def _ways(piece: Piece, pivot: str) -> Iterator[Place]:
-    """Places for a tear, seen from a pivot: in the widest gaps between the mouths round it."""
+    """Places for a tear, seen from a dart's point: in the widest gaps between the mouths round it."""
     pin = piece.pivot(pivot)
-    mouths = sorted(clockwise(np.mean(piece.mouth(d.id), axis=0) - pin) for d in piece.darts if d.pivot == pivot)
+    mouths = sorted(clockwise(np.mean(piece.mouth(d.id), axis=0) - pin) for d in piece.darts)
     gaps = sorted(((mouths[k] - mouths[k - 1]) % math.tau or math.tau, mouths[k - 1]) for k in range(len(mouths)))
     for size, start in reversed(gaps):
         for share in _TRIES:
@@ -83,7 +94,7 @@ def _ways(piece: Piece, pivot: str) -> Iterator[Place]:
                 yield place
 
 
-def crossings(piece: Piece) -> tuple[Crossing, ...]:
+def crossings(piece: Piece, sewing: Sewing) -> tuple[Crossing, ...]:
     """How each dart's seam runs across its mouth once shut, for darts that open inside one edge."""
     found: list[Crossing] = []
     for dart in piece.darts:
@@ -92,6 +103,6 @@ def crossings(piece: Piece) -> tuple[Crossing, ...]:
         index = piece.mouth_run(dart.id)
         edge = piece.runs[index].edge
         if edge == piece.runs[piece.after(index)].edge:
-            turn = math.degrees(corner(piece, index))
-            found.append(Crossing(piece.name, dart.id, edge, turn, jog(piece, index)))
+            turn = math.degrees(corner(piece, index, sewing))
+            found.append(Crossing(piece.name, dart.id, edge, turn, jog(piece, index, sewing)))
     return tuple(found)

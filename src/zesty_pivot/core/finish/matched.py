@@ -51,7 +51,7 @@ def matched(pattern: Pattern, context: Context) -> Matched | None:
         frames.append(np.array([along, [-along[1], along[0]]]).T)
     starts = [piece.runs[piece.after(index or 0)].path.start for piece, index in zip((one, two), ends, strict=True)]
     lay = Motion(frames[0] @ np.diag([1.0, -1.0]) @ frames[1].T, starts[1], starts[0])
-    opening = sum(math.pi - corner(piece, index or 0) for piece, index in zip((one, two), ends, strict=True))
+    opening = sum(math.pi - corner(piece, index or 0, context.sewing) for piece, index in zip((one, two), ends, strict=True))
     front = _half(one, None)
     back = _half(two, lay)
     return Matched(front, back, math.degrees(opening - math.pi))
@@ -70,7 +70,7 @@ def _shut(pattern: Pattern, piece: Piece, context: Context) -> Piece:
         return cleared(pattern, piece.name, context).pattern.piece(piece.name)
     except ZestyError:
         upper = [dart.id for dart in piece.darts if piece.role(piece.dart_edge(dart.id)) in ABOVE]
-        return folded(piece, 1.0, upper)
+        return folded(piece, context.sewing, 1.0, upper)
 
 
 def _neck_end(piece: Piece) -> int | None:

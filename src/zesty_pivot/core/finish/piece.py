@@ -8,12 +8,12 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
+from zesty_pivot.core.conventions.options import Finish
+from zesty_pivot.core.conventions.schools import ALLOWANCES
 from zesty_pivot.core.finish.allowance import Stretch, cut_ring
 from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart, notch_place
 from zesty_pivot.core.finish.darts import SewnDart, sewn_dart
 from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, drills_inside, grain_arrow, label, notch
-from zesty_pivot.core.finish.options import Finish
-from zesty_pivot.core.finish.schools import ALLOWANCES
 from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.mirror import flip

@@ -9,6 +9,7 @@ from functools import cached_property
 
 import numpy as np
 
+from zesty_pivot.core.conventions.sewing import PLAIN, Sewing
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.finish.balance import MEETS, balance_point, notch_distances
 from zesty_pivot.core.finish.fold import folded
@@ -187,13 +188,13 @@ class Walk:
         )
 
 
-def walk(pattern: Pattern, a: EdgeRef, b: EdgeRef, ends: tuple[str, str], ease_mm: float = 0.0) -> Walk:
-    """Two edges walked along each other. `ends` names where the walk begins and stops, `ease_mm`
+def walk(pattern: Pattern, a: EdgeRef, b: EdgeRef, ends: tuple[str, str], ease_mm: float = 0.0, sewing: Sewing = PLAIN) -> Walk:
+    """Two edges walked along each other, their darts shut. `ends` names where the walk begins and stops, `ease_mm`
     how much longer b is meant to be.
 
     Raises PlaceError for an edge that is not there.
     """
-    one, two = (_side(pattern, end) for end in (a, b))
+    one, two = (_side(pattern, end, sewing) for end in (a, b))
     return _walked(one, two, ends, ease_mm)
 
 
@@ -202,13 +203,13 @@ def _walked(one: WalkedEdge, two: WalkedEdge, ends: tuple[str, str], ease_mm: fl
     return Walk(one, two, notches, ends, ease_mm)
 
 
-def _side(pattern: Pattern, end: EdgeRef) -> WalkedEdge:
+def _side(pattern: Pattern, end: EdgeRef, sewing: Sewing) -> WalkedEdge:
     piece, edge = pattern.piece(end.piece), end.edge
     found = piece.edge(edge)
     if not found.runs:
         raise PlaceError(f"edge {edge!r} has no line", where=end.piece)
     darts = [run.mouth for run in found.runs[:-1] if run.mouth is not None]
-    shut = folded(piece, 1.0, darts)
+    shut = folded(piece, sewing, 1.0, darts)
     runs = shut.edge(edge).runs
     # The block's edges run from their first landmark in loop order; the two sides of one cut are told by their provenance.
     if runs[0].source.u0 <= runs[-1].source.u1:

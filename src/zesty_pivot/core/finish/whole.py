@@ -9,9 +9,9 @@ import numpy as np
 import shapely
 
 from zesty_pivot.core import faults
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.marks import label
-from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.finish.piece import FinishedPiece, Stroke, finish_piece
 from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.piece import Extra, Pattern, Piece

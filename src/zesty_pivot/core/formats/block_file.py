@@ -13,7 +13,7 @@ from pydantic import Field, FiniteFloat, field_validator
 
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.formats import files, migrations
-from zesty_pivot.core.geometry import JOIN_TOL, Path, svgpath
+from zesty_pivot.core.geometry import JOIN_TOL, Path, between, svgpath
 from zesty_pivot.core.piece import Body, Dart, EdgeRef, FishEye, Pattern, Piece, Run, Seam, Source
 from zesty_pivot.core.piece.names import CORNERS, HIP_LOOP, LOOP, SEAM_ROLES, ends_of
 from zesty_pivot.core.piece.refs import sewn
@@ -24,6 +24,7 @@ from zesty_pivot.core.quantity.formula import MAX_LENGTH_MM
 KIND = "block"
 SUFFIX = ".zblock"
 MATCH = 0.01  # mm: landmarks and mouths must lie on their edges this closely; files keep six decimals
+MOST_BESIDE = math.radians(45.0)  # a dart's point further beside its axis, seen from the pivot, is none. Our own choice
 MAX_COORDINATE = 10_000.0  # mm; no block is 10 m long, so more is a slip of the unit
 
 Millimetres = Annotated[FiniteFloat, Field(ge=-MAX_COORDINATE, le=MAX_COORDINATE)]
@@ -272,8 +273,13 @@ def _dart(dart: BlockDart, inside: dict[str, Coordinate], where: _Where) -> Dart
     if dart.pivot not in inside:
         known = ", ".join(sorted(inside)) or "none"
         raise where.fault(f"dart {dart.id!r} has no pivot {dart.pivot!r}", f"Landmarks inside the piece: {known}.")
-    short = math.dist(dart.point, inside[dart.pivot])
-    return Dart(dart.id, dart.pivot, extended_mm=short if short > MATCH else 0.0)
+    pin, mouth = np.array(inside[dart.pivot]), np.array(dart.mouth)
+    way, axis = np.array(dart.point) - pin, mouth.mean(axis=0) - pin
+    short, beside = float(np.hypot(*way)), between(axis, way)
+    # Only a point between the pivot and the mouth is one to sew to; a file may have the pivot itself, or a point beyond it.
+    if short <= MATCH or short >= float(np.hypot(*axis)) or abs(beside) > MOST_BESIDE:
+        return Dart(dart.id, dart.pivot)
+    return Dart(dart.id, dart.pivot, extended_mm=short, beside=beside if abs(beside) * short > MATCH else 0.0)
 
 
 def _fisheye(model: BlockFishEye) -> FishEye:

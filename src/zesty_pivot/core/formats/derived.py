@@ -16,6 +16,7 @@ from zesty_pivot.core.formats.block_file import pattern as block_pattern
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger import Girths, girths
 from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.recipe import Derivation, Evaluator, State
 
 
@@ -32,6 +33,11 @@ class Derived:
     def pattern(self) -> Pattern:
         """The pattern after the last step."""
         return self.derivation.pattern
+
+    @property
+    def context(self) -> Context:
+        """What its steps may look at."""
+        return Context(self.derivation.block, self.style.scope(), self.derivation.sewing)
 
     @cached_property
     def look(self) -> Look:
@@ -78,7 +84,7 @@ def derive(
     """A style worked out. Raises FileError when its block is not sound, and nothing but ZestyErrors."""
     worker = evaluator or Evaluator()
     try:
-        derivation = worker.evaluate(block_pattern(style.block), style.steps, style.scope(), progress)
+        derivation = worker.evaluate(block_pattern(style.block), style.steps, style.scope(), progress, style.sewing())
     except ZestyError:
         raise
     except Exception as fault:

@@ -8,8 +8,9 @@ from typing import Annotated, Any, ClassVar, Literal
 
 from pydantic import BeforeValidator, Field, SerializeAsAny, ValidationError, field_validator
 
+from zesty_pivot.core.conventions.options import Finish
+from zesty_pivot.core.conventions.sewing import Sewing, sewing_of
 from zesty_pivot.core.errors import FileError
-from zesty_pivot.core.finish.options import Finish
 from zesty_pivot.core.formats import block_file, files, migrations
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.quantity import Scope, Unit, length_mm
@@ -67,6 +68,10 @@ class Style(Model):
         bare = Scope(self.units)
         measures.update({name: length_mm(text, bare) for name, text in self.measures.items()})
         return Scope(self.units, measures)
+
+    def sewing(self) -> Sewing:
+        """How this style sews its darts."""
+        return sewing_of(self.finish, self.scope())
 
     def checked(self) -> Style:
         """The style itself when its file could be opened again. Raises FileError otherwise: copies with changes are not looked

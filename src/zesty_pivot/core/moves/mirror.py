@@ -49,7 +49,10 @@ def _turned_over(dart: Dart) -> Dart:
     """A dart's own lines on the other side of the paper: it bends the other way, and before and after are exchanged."""
     shape, hold = dart.shape, dart.hold
     return replace(
-        dart, shape=replace(shape, bend_mm=-shape.bend_mm), hold=replace(hold, before_mm=hold.after_mm, after_mm=hold.before_mm)
+        dart,
+        beside=-dart.beside,
+        shape=replace(shape, bend_mm=-shape.bend_mm),
+        hold=replace(hold, before_mm=hold.after_mm, after_mm=hold.before_mm),
     )
 
 

@@ -2,17 +2,26 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
 from numpy.typing import NDArray
 
+from zesty_pivot.core.conventions.sewing import Sewing, closing_angle, closing_point_of, sewn_point
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
+from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.piece import Piece
+
+# A mouth that moves by less (mm) in a round of redrawing has settled; with equal legs the first round is the last but one.
+SETTLED = 1e-9
+_ROUNDS = 60
+
+SAME_ANGLE = 1e-12  # radians, the noise of float64
 
 
 @dataclass(frozen=True)
@@ -24,7 +33,7 @@ class Redrawn:
     longer_mm: float
 
 
-def corner(piece: Piece, index: int) -> float:
+def corner(piece: Piece, index: int, sewing: Sewing) -> float:
     """The corner in radians that the seam makes at the end of a run once any mouth there is sewn shut.
 
     Positive when the seam turns further clockwise. A smooth seam is 0.
@@ -32,25 +41,27 @@ def corner(piece: Piece, index: int) -> float:
     first, second = piece.runs[index], piece.runs[piece.after(index)]
     turn = between(first.path.end_direction, second.path.start_direction)
     if first.mouth is not None:
-        turn -= piece.angle(first.mouth)
+        turn -= closing_angle(piece, first.mouth, sewing)
     return (turn + np.pi) % (2.0 * np.pi) - np.pi
 
 
-def jog(piece: Piece, index: int) -> float:
-    """The step in mm between the two sides of a joint or of a mouth sewn shut (the legs' difference)."""
+def jog(piece: Piece, index: int, sewing: Sewing) -> float:
+    """The step in mm between the two sides of a joint or of a mouth sewn shut (the difference of the sewn legs)."""
     first, second = piece.runs[index], piece.runs[piece.after(index)]
     if first.mouth is not None:
-        legs = piece.legs(first.mouth)
-        return abs(legs[0] - legs[1])
+        point = sewn_point(piece, first.mouth, sewing)
+        return abs(math.dist(first.path.end, point) - math.dist(second.path.start, point))
     return float(np.hypot(*(second.path.start - first.path.end)))
 
 
-def blend(piece: Piece, index: int, reach: float) -> Redrawn:
+def blend(piece: Piece, index: int, reach: float, sewing: Sewing) -> Redrawn:
     """The seam at the end of a run made smooth over `reach` mm to either side (at most half of either run).
 
-    The mouth there, if any, is thought shut; a cubic leaves and meets the old line along its tangents, its handles two
-    thirds of the way, as a quadratic towards the corner would; it is parted where the shut legs lie, so both legs end
-    equal. Source of the construction: common practice, no source (a French curve laid to the fold).
+    The mouth there, if any, is thought sewn shut along its legs; a cubic leaves and meets the old line along its tangents, its
+    handles two thirds of the way, as a quadratic towards the corner would; it is parted where the shut legs lie, so both legs
+    end equal. Source of the construction: common practice, no source (a French curve laid to the fold).
+
+    Where the mouth's ends move along the sewn legs, the angle at the pivot changes a little; `added` of the piece tells it.
 
     Raises GeometryError when the runs belong to different edges.
     """
@@ -59,33 +70,31 @@ def blend(piece: Piece, index: int, reach: float) -> Redrawn:
         raise GeometryError(
             f"no dart opens between {first.edge} and {second.edge}, so there is nothing to blend", where=piece.name
         )
-    shutting, opening = _turns(piece, first)
-    laid = second.path.moved(shutting) if shutting else second.path
     back, ahead = reaches(piece, index, reach)
     kept, tail = first.path.split_at(first.path.length - back)
-    head, rest = laid.split_at(ahead)
-    curve = _curve(kept, rest, (back + ahead) / 3.0)
-    moved = _furthest(curve, tail, head)
+    head, rest = second.path.split_at(ahead)
     u_start = first.source.at(1.0 - back / first.path.length)
-    u_stop = second.source.at(ahead / laid.length)
+    u_stop = second.source.at(ahead / second.path.length)
     before = Run(first.edge, kept, replace(first.source, u1=u_start))
     after = Run(second.edge, rest, replace(second.source, u0=u_stop), second.mouth)
-    new: tuple[Run, ...]
-    if first.mouth is None or opening is None:
-        new = (before, Run(first.edge, curve, replace(first.source, u0=u_start, u1=u_stop)), after)
-    else:
-        left, right = _parted(piece, first.mouth, curve)
-        new = (
-            before,
-            Run(first.edge, left, replace(first.source, u0=u_start), first.mouth),
-            Run(second.edge, right.moved(opening), replace(second.source, u1=u_stop)),
-            replace(after, path=after.path.moved(opening)),
-        )
-    longer = curve.length - tail.length - head.length
     following = piece.after(index)
-    runs = [run for at, run in enumerate(piece.runs) if at not in (index, following)]
+    others = [run for at, run in enumerate(piece.runs) if at not in (index, following)]
     at = index if following else index - 1
-    return Redrawn(replace(piece, runs=(*runs[:at], *new, *runs[at:])), moved, longer)
+
+    def with_runs(new: tuple[Run, ...]) -> Piece:
+        return replace(piece, runs=(*others[:at], *new, *others[at:]))
+
+    if first.mouth is None:
+        curve = _curve(kept, rest, (back + ahead) / 3.0)
+        laid = head
+        made = with_runs((before, Run(first.edge, curve, replace(first.source, u0=u_start, u1=u_stop)), after))
+    else:
+        across = _across(piece, first.mouth, (kept, rest), (back + ahead) / 3.0, sewing)
+        curve, laid = across.curve, head.moved(across.shutting)
+        left = Run(first.edge, across.left, replace(first.source, u0=u_start), first.mouth)
+        right = Run(second.edge, across.right, replace(second.source, u1=u_stop))
+        made = _accounted(piece, with_runs((before, left, right, after)), first.mouth)
+    return Redrawn(made, _furthest(curve, tail, laid), curve.length - tail.length - head.length)
 
 
 def reaches(piece: Piece, index: int, reach: float) -> tuple[float, float]:
@@ -94,12 +103,44 @@ def reaches(piece: Piece, index: int, reach: float) -> tuple[float, float]:
     return min(reach, first.path.length / 2.0), min(reach, second.path.length / 2.0)
 
 
-def _turns(piece: Piece, run: Run) -> tuple[Motion | None, Motion | None]:
-    """The turn that lays the far side of a run's mouth onto it, and the turn back."""
-    if run.mouth is None:
-        return None, None
-    pin, angle = piece.pivot(piece.dart(run.mouth).pivot), piece.angle(run.mouth)
-    return Motion.turn(pin, -angle), Motion.turn(pin, angle)
+@dataclass(frozen=True)
+class _Across:
+    """A seam drawn across a shut mouth: the whole curve as it lies with the dart shut, its two sides as they lie open, and the
+    motion that shuts the far side."""
+
+    curve: Path
+    left: Path
+    right: Path
+    shutting: Motion
+
+
+def _across(piece: Piece, dart: str, sides: tuple[Path, Path], handle: float, sewing: Sewing) -> _Across:
+    """The curve from one side of a mouth to the other, shut along the legs that the dart will have.
+
+    The legs run from the mouth's ends to the sewn point, and the sewn point lies on the bisector of the mouth: where the curve
+    moves the ends, the legs turn a little. So the mouth is looked for that the curve gives itself, in a few rounds.
+    """
+    mouth = piece.mouth(dart)
+    for _ in range(_ROUNDS):
+        point = closing_point_of(piece, dart, mouth, sewing)
+        angle = between(mouth[0] - point, mouth[1] - point)
+        shutting = Motion.turn(point, -angle)
+        curve = _curve(sides[0], sides[1].moved(shutting), handle)
+        left, right = _parted(piece, dart, curve, point, mouth[0])
+        right = right.moved(shutting.undone)
+        moved = max(math.dist(left.end, mouth[0]), math.dist(right.start, mouth[1]))
+        mouth = (left.end, right.start)
+        if moved <= SETTLED:
+            return _Across(curve, left, right, shutting)
+    raise GeometryError(f"the seam does not settle across the mouth of {dart!r}", where=piece.name, advice="Blend over less.")
+
+
+def _accounted(before: Piece, after: Piece, dart: str) -> Piece:
+    """The piece with what a redrawn mouth changed of its dart's angle at the pivot in its account."""
+    more = after.angle(dart) - before.angle(dart)
+    if abs(more) <= SAME_ANGLE:
+        return after
+    return replace(after, added=(*after.added, (after.dart(dart).pivot, more)))
 
 
 def _curve(kept: Path, rest: Path, handle: float) -> Path:
@@ -108,11 +149,10 @@ def _curve(kept: Path, rest: Path, handle: float) -> Path:
     return Path(np.array([[start, inner[0], inner[1], stop]]))
 
 
-def _parted(piece: Piece, dart: str, curve: Path) -> tuple[Path, Path]:
-    """The curve's two sides of the shut legs' line."""
-    pin = piece.pivot(piece.dart(dart).pivot)
-    leg = piece.mouth(dart)[0] - pin
-    hits = [hit for hit in with_line(curve.cubics, pin, leg / np.hypot(*leg)) if hit[2] > JOIN_TOL]
+def _parted(piece: Piece, dart: str, curve: Path, point: Vector, end: Vector) -> tuple[Path, Path]:
+    """The curve's two sides of the shut legs' line, from the closing point through the mouth's end."""
+    leg = end - point
+    hits = [hit for hit in with_line(curve.cubics, point, leg / np.hypot(*leg)) if hit[2] > JOIN_TOL]
     if len(hits) != 1:
         raise GeometryError(f"the blend misses the legs of {dart!r}", where=piece.name, advice="Blend over less.")
     return curve.split_at(curve.distance_of(hits[0][0], hits[0][1]))

@@ -51,27 +51,31 @@ class Shape:
 @dataclass(frozen=True)
 class Parked:
     """A dart put away into another place for a while: its id, where on the cloth it came from, its angle in radians, its use
-    and how that is held."""
+    and how that is held, and the sewn point that it has of its own."""
 
     id: str
     home: Origin
     angle: float
     use: Use
     hold: Hold
+    extended_mm: float = 0.0
+    beside: float = 0.0
 
 
 @dataclass(frozen=True)
 class Dart:
     """A dart by its id and pivot; its mouth is wherever the run that names it ends.
 
-    `extended_mm` tells how far the block's dart stopped short of the pivot before it was led there. `group` names the dart
-    that several were made of, so that they can become one again. `parked` are the darts put away in it.
+    `extended_mm` tells how far the block's dart stopped short of the pivot before it was led there: that is where the block
+    wants it sewn; `beside` is how far (radians, clockwise about the pivot) that point lies beside the bisector of the mouth.
+    `group` names the dart that several were made of, so that they can become one again. `parked` are the darts put away in it.
     """
 
     id: str
     pivot: str
     use: Use = Use.DART
     extended_mm: float = 0.0
+    beside: float = 0.0
     hold: Hold = Hold()
     shape: Shape = Shape()
     group: str = ""

@@ -34,6 +34,12 @@ class DartRef:
     def __str__(self) -> str:
         return f"{self.piece}.{self.dart}"
 
+    @staticmethod
+    def read(text: str) -> DartRef:
+        """The reference that a text of a file stands for. A piece's name has no full stop in it; a dart's may."""
+        piece, _dot, dart = text.partition(".")
+        return DartRef(piece, dart)
+
 
 @dataclass(frozen=True)
 class SeamSide:

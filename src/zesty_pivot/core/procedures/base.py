@@ -4,16 +4,19 @@ from __future__ import annotations
 
 from dataclasses import dataclass, field
 
+from zesty_pivot.core.conventions.sewing import PLAIN, Sewing
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.quantity.formula import Scope
 
 
 @dataclass(frozen=True)
 class Context:
-    """What may be looked at besides the pattern: the untouched block, and units with measurements."""
+    """What may be looked at besides the pattern: the untouched block, units with measurements, and how the style sews its
+    darts."""
 
     block: Pattern
     scope: Scope
+    sewing: Sewing = PLAIN
 
 
 @dataclass(frozen=True)

@@ -8,6 +8,7 @@ from dataclasses import dataclass, field, replace
 
 from shapely import LineString, Point, get_coordinates, intersection
 
+from zesty_pivot.core.conventions.sewing import sewn_point
 from zesty_pivot.core.errors import PlaceError, StepError, ZestyError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
@@ -18,7 +19,7 @@ from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove, led_to_pivot, move_dart
 from zesty_pivot.core.procedures.parking import bring_home, park
-from zesty_pivot.core.quantity import Unit, format_length
+from zesty_pivot.core.quantity import format_length
 
 ABOVE = (*UPPER, "centre")  # where a dart is in the way of a neckline
 
@@ -27,9 +28,8 @@ AWAY = ("waist", "side_bust", "french", "side_waist")
 
 CUT = ("style_line", "waist", "hem")  # edges of panels where they may wait as well
 
-# A dart that is sewn over less than this (mm) inside the neckline is eased or pressed away; sewn points lie 2 cm off the pivot.
-# Common practice, no source.
-LEAST_SEWN, SETBACK = 15.0, 20.0
+# A dart that is sewn over less than this (mm) inside the neckline is eased or pressed away. Common practice, no source.
+LEAST_SEWN = 15.0
 
 EASED_OVER = 20.0  # mm to either side. Common practice, no source.
 
@@ -139,7 +139,7 @@ def brought_back(
     notes = []
     for dart in back:
         if dart in rehomed:
-            pattern, note = _ending_in_it(pattern, name, dart, context.scope.unit, eased=eased)
+            pattern, note = _ending_in_it(pattern, name, dart, context, eased=eased)
             notes.append(note)
     return pattern, notes
 
@@ -168,11 +168,12 @@ def _place_on(piece: Piece, point: Vector) -> Place:
     return best[1]
 
 
-def _ending_in_it(pattern: Pattern, name: str, dart: str, unit: Unit, *, eased: bool) -> tuple[Pattern, Note]:
+def _ending_in_it(pattern: Pattern, name: str, dart: str, context: Context, *, eased: bool) -> tuple[Pattern, Note]:
     """A dart that opens in the new edge now: sewn, or eased where its sewn line would be too short."""
     piece = pattern.piece(name)
-    sewn = max(0.0, min(piece.legs(dart)) - SETBACK)
-    text = format_length(sewn, unit)
+    point = sewn_point(piece, dart, context.sewing)
+    sewn = min(math.dist(end, point) for end in piece.mouth(dart))
+    text = format_length(sewn, context.scope.unit)
     if eased and sewn < LEAST_SEWN and piece.dart(dart).use is Use.DART:
         hold = Hold(EASED_OVER, EASED_OVER)
         darts = tuple(replace(d, use=Use.EASE, hold=hold) if d.id == dart else d for d in piece.darts)

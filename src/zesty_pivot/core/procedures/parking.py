@@ -38,7 +38,7 @@ def parked(piece: Piece, dart: str) -> Parked:
     index = piece.mouth_run(dart)
     home = places.origin_of(piece, Place(index, piece.runs[index].path.length))
     held = piece.dart(dart)
-    return Parked(dart, home, piece.angle(dart), held.use, held.hold)
+    return Parked(dart, home, piece.angle(dart), held.use, held.hold, held.extended_mm, held.beside)
 
 
 def moves_home(
@@ -80,7 +80,8 @@ def bring_home(
         entry = back.get(dart.id)
         if entry is None:
             return replace(dart, parked=rest)
-        return replace(dart, parked=rest, use=entry.use, hold=entry.hold)
+        beside = 0.0 if dart.id in (homes or {}) else entry.beside
+        return replace(dart, parked=rest, use=entry.use, hold=entry.hold, extended_mm=entry.extended_mm, beside=beside)
 
     piece = outcome.pattern.piece(on)
     return replace(outcome, pattern=outcome.pattern.with_piece(replace(piece, darts=tuple(home(d) for d in piece.darts))))

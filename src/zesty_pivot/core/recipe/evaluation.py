@@ -7,6 +7,7 @@ from collections import OrderedDict
 from collections.abc import Callable, Sequence
 from dataclasses import dataclass
 
+from zesty_pivot.core.conventions.sewing import PLAIN, Sewing
 from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.procedures.base import Context, Note
@@ -31,10 +32,11 @@ class State:
 
 @dataclass(frozen=True)
 class Derivation:
-    """All states of a recipe: the first is the block itself, then one for each step."""
+    """All states of a recipe: the first is the block itself, then one for each step; `sewing` is how its darts are sewn."""
 
     block: Pattern
     states: tuple[State, ...]
+    sewing: Sewing = PLAIN
 
     @property
     def pattern(self) -> Pattern:
@@ -62,22 +64,29 @@ class Evaluator:
         self.worked = 0  # steps applied so far, for tests and the bench
 
     def evaluate(
-        self, block: Pattern, steps: Sequence[Step], scope: Scope, progress: Callable[[int, int], None] | None = None
+        self,
+        block: Pattern,
+        steps: Sequence[Step],
+        scope: Scope,
+        progress: Callable[[int, int], None] | None = None,
+        sewing: Sewing = PLAIN,
     ) -> Derivation:
         """Every state of the recipe. A step that cannot be done is kept broken; those after it go on from before it.
 
-        `progress` is told how many steps of how many are worked out; what it raises stops the work.
+        `progress` is told how many steps of how many are worked out; what it raises stops the work. `sewing` is how the style
+        sews its darts: steps that draw a seam across a shut dart ask it.
         """
-        context = Context(block, scope)
-        states = [self._root(block, scope)]
+        context = Context(block, scope, sewing)
+        states = [self._root(context)]
         for number, step in enumerate(steps, start=1):
             if progress is not None:
                 progress(number - 1, len(steps))
             states.append(self._after(states[-1], step, context, number))
-        return Derivation(block, tuple(states))
+        return Derivation(block, tuple(states), sewing)
 
-    def _root(self, block: Pattern, scope: Scope) -> State:
-        key = (id(block), *scope.key())
+    def _root(self, context: Context) -> State:
+        block = context.block
+        key = (id(block), *context.scope.key(), context.sewing)
         if key not in self._roots:
             self._roots[key] = (block, State(block, serial=next(self._serials)))
             while len(self._roots) > 16:

@@ -26,7 +26,7 @@ class Section:
 
 def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section, ...]:
     """The preparation and one section for each step of the recipe. Steps that are off are left out; a broken one says why."""
-    context = Context(derivation.block, scope)
+    context = Context(derivation.block, scope, derivation.sewing)
     sections: list[Section] = []
     marks: dict[str, Line] = {}
     for number, state in enumerate(derivation.states):

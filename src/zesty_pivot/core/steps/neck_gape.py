@@ -137,7 +137,7 @@ class TakeGape(Step):
         index = swung.mouth_run(_SLIT)
         closed = shut(swung, _SLIT)
         closed = replace(closed, added=(*closed.added, (dart.pivot, angle)))
-        return blend(closed, index, BLEND).piece
+        return blend(closed, index, BLEND, context.sewing).piece
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the tighter edge. Raises StepError, PlaceError, GeometryError or FormulaError when it cannot be."""

@@ -10,6 +10,7 @@ import numpy as np
 import shapely
 from pydantic import Field
 
+from zesty_pivot.core.conventions.sewing import Sewing, setback_of, sewn_point
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.redraw import Redrawn, blend, corner, jog, reaches
@@ -85,10 +86,10 @@ class TruePiece(Step):
         over = self._over(context)
         found: list[tuple[Piece, int, Redrawn]] = []
         for _ in range(_MOST_BLENDS):
-            index = worst(piece, self.edge)
+            index = worst(piece, self.edge, context.sewing)
             if index is None:
                 return found
-            made = blend(piece, index, over)
+            made = blend(piece, index, over, context.sewing)
             found.append((piece, index, made))
             piece = made.piece
         raise StepError("the seam will not come out smooth", where=f"{self.on} {words(self.edge)}", advice="Blend over less.")
@@ -113,7 +114,7 @@ class TruePiece(Step):
             ("back", back), ("ahead", ahead), ("handle", (back + ahead) / 3.0), ("moved", made.moved_mm),
         )}  # fmt: skip
         if run.mouth is not None:
-            first = line("fold", "Fold the {dart} dart of the {on} shut.", dart=words(run.mouth), **names)
+            first = _fold_line(piece, run.mouth, context, names)
             where = "the fold"
         else:
             at = sewn_distance(piece, settled(piece, index, run.path.length))
@@ -140,13 +141,27 @@ class TruePiece(Step):
         return Note(text, self.on, moved)
 
 
-def worst(piece: Piece, edge: str) -> int | None:
+def _fold_line(piece: Piece, dart: str, context: Context, names: dict[str, str]) -> Line:
+    """The dart folded shut, along the legs that it is sewn by."""
+    named = {"dart": words(dart), "pin": words(piece.dart(dart).pivot), **names}
+    if setback_of(piece, dart, context.sewing) <= 0.0:
+        return line("fold", "Fold the {dart} dart of the {on} shut along its legs to the {pin}.", **named)
+    point = sewn_point(piece, dart, context.sewing)
+    away = format_length(math.dist(point, piece.pivot(piece.dart(dart).pivot)), context.scope.unit)
+    text = (
+        "On the {on}, mark the sewn point of the {dart} dart {setback} from the {pin} on the line to the middle of its mouth, "
+        "draw the legs from the ends of the mouth to it, and fold the dart shut along them."
+    )
+    return line("fold", text, setback=away, **named)
+
+
+def worst(piece: Piece, edge: str, sewing: Sewing) -> int | None:
     """The run at whose end the edge has its sharpest corner or a jog, or None when it runs smooth."""
     found: tuple[float, int] | None = None
     for index, run in enumerate(piece.runs):
         if run.edge != edge or piece.runs[piece.after(index)].edge != edge:
             continue
-        turn, step = abs(corner(piece, index)), jog(piece, index)
+        turn, step = abs(corner(piece, index, sewing)), jog(piece, index, sewing)
         if (turn > LEAST_CORNER or step > LEAST_JOG) and (found is None or turn > found[0]):
             found = (turn, index)
     return found[1] if found else None

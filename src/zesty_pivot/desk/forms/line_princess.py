@@ -7,7 +7,6 @@ from typing import Any
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Pattern, Piece
-from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.intakes import INTAKES
 from zesty_pivot.core.steps.line_princess import Princess
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
@@ -41,9 +40,8 @@ class PrincessForm(PlainForm):
             self._show_intakes(step, before)
 
     def _show_intakes(self, step: Princess, before: Pattern) -> None:
-        derivation = self.model.derived.derivation
         try:
-            found = step.intakes(before, Context(derivation.block, self.model.style.scope()))
+            found = step.intakes(before, self.model.derived.context)
         except ZestyError:
             return
         bottom = "waist" if "waist" not in found else "bottom"

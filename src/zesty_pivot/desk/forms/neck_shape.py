@@ -9,7 +9,6 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.necklines import backs
 from zesty_pivot.core.necklines.registry import all_shapes, shape_of
 from zesty_pivot.core.piece import Body, Pattern
-from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.steps.neck_shape import UNEVEN, ShapeNeck
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
 from zesty_pivot.desk.forms.places import first_change
@@ -58,7 +57,7 @@ class NeckForm(PlainForm):
             return
         shape = shape_of(step.shape)
         try:
-            context = Context(self.model.derived.derivation.block, self.model.style.scope())
+            context = self.model.derived.context
             starts = step.model_copy(update=dict.fromkeys(shape.starts)).numbers(context, step.on)
         except ZestyError:
             starts = {}

@@ -50,7 +50,7 @@ def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: the first edge with a corner across a mouth, else the waist."""
     for piece in model.pattern.pieces:
         for edge, role in piece.roles:
-            if role != "centre" and worst(piece, edge) is not None:
+            if role != "centre" and worst(piece, edge, model.derived.derivation.sewing) is not None:
                 return {"do": DO, "on": piece.name, "edge": edge}
     piece = model.pattern.pieces[0]
     return {"do": DO, "on": piece.name, "edge": next(edge for edge, role in piece.roles if role == "waist")}

@@ -11,7 +11,6 @@ from zesty_pivot.core.finish.matched import Matched, matched
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger.opening import OpenedNeck, opened
 from zesty_pivot.core.necklines.registry import shape_of
-from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
@@ -87,7 +86,7 @@ class NeckPanel(QWidget):
         if self._lay.panel != "neck":
             return
         pattern = self._model.pattern
-        context = Context(self._model.derived.derivation.block, self._model.style.scope())
+        context = self._model.derived.context
         laid = matched(pattern, context)
         self.matched.show_matched(laid)
         found = opened(pattern, self._model.style.scope().measures, self._model.style.finish.stretch)

@@ -8,7 +8,6 @@ from PyQt6.QtWidgets import QButtonGroup, QGridLayout, QHBoxLayout, QPushButton,
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece.spot import STATION_WORDS
-from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.dart_moves import DartMove
 from zesty_pivot.core.quantity import length_mm
 from zesty_pivot.core.recipe.practise import CHOICES, KINDS, Question, QuestionKind, question
@@ -131,7 +130,7 @@ class PractisePanel(QWidget):
             self._model.preview(None)
         value = self.kind.currentData()
         kind: QuestionKind = self._chance.choice(list(KINDS)) if value == ANY else value
-        context = Context(self._model.derived.derivation.block, self._model.style.scope())
+        context = self._model.derived.context
         self.is_shown, self._at = False, self._model.state_index
         try:
             self.asked = question(kind, self._model.pattern, context, self._chance)

@@ -11,6 +11,7 @@ import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QPainter, QPen
 
+from zesty_pivot.core.conventions.sewing import Sewing
 from zesty_pivot.core.finish.fold import TEAR, crossings, folded
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.desk.table.canvas import Canvas
@@ -24,17 +25,17 @@ Shifts = Mapping[str, tuple[float, float]]
 
 SHARP_DEG = 3.0  # a corner over this in a joined seam is a finding of the checks
 
-_kept: OrderedDict[tuple[int, float], tuple[Piece, Piece]] = OrderedDict()
+_kept: OrderedDict[tuple[int, float, Sewing], tuple[Piece, Piece]] = OrderedDict()
 
 
-def shown_piece(piece: Piece, fold: float) -> Piece:
-    """The piece with its darts shut by a share; the same piece and share give the same value."""
+def shown_piece(piece: Piece, fold: float, sewing: Sewing) -> Piece:
+    """The piece with its darts shut by a share, as they are sewn; the same piece and share give the same value."""
     if fold <= 0.0:
         return piece
-    key = (id(piece), fold)
+    key = (id(piece), fold, sewing)
     found = _kept.get(key)
     if found is None or found[0] is not piece:
-        found = (piece, folded(piece, fold))
+        found = (piece, folded(piece, sewing, fold))
         _kept[key] = found
         while len(_kept) > 64:
             _kept.popitem(last=False)
@@ -117,12 +118,12 @@ def difference_marks(canvas: Canvas, pattern: Pattern, figures: Differences, shi
     return found
 
 
-def paint_crossings(painter: QPainter, canvas: Canvas, pattern: Pattern, fold: float, shifts: Shifts) -> None:
+def paint_crossings(painter: QPainter, canvas: Canvas, pattern: Pattern, fold: float, shifts: Shifts, sewing: Sewing) -> None:
     """At each folded mouth, the corner of the seam across it once shut, in degrees."""
     tags: list[tuple[QPointF, str, str]] = []
     for flat in pattern.pieces:
-        piece = shown_piece(flat, fold)
-        for row in crossings(flat):
+        piece = shown_piece(flat, fold, sewing)
+        for row in crossings(flat, sewing):
             first, second = piece.mouth(row.dart)
             middle = (first + second) / 2.0
             inwards = piece.pivot(piece.dart(row.dart).pivot) - middle

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QPainterPath
 
-from zesty_pivot.core.finish.leg_lines import leg_lines
+from zesty_pivot.core.conventions.leg_lines import leg_lines
 from zesty_pivot.core.finish.marks import grain_arrow
 from zesty_pivot.core.finish.piece import grain_inside, lies_on_fold, right_side_up, side_words
 from zesty_pivot.core.geometry import Path

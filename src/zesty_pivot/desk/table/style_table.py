@@ -9,6 +9,7 @@ from PyQt6.QtCore import QEvent, QPointF, QRectF, Qt
 from PyQt6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter, QPen, QWheelEvent
 from PyQt6.QtWidgets import QMenu, QToolTip
 
+from zesty_pivot.core.conventions.sewing import Sewing
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.pattern import numbered
@@ -65,9 +66,13 @@ class StyleTable(Canvas):
             dx, dy = shifts.get(piece.name, (0.0, 0.0))
             box = box.united(shapes_of(piece).box.translated(dx, dy))
             if self._lay.fold > 0.0:  # room for the darts wholly shut, so that nothing jumps while they close
-                box = box.united(shapes_of(laid.shown_piece(piece, 1.0)).box.translated(dx, dy))
+                box = box.united(shapes_of(laid.shown_piece(piece, 1.0, self._sewing)).box.translated(dx, dy))
         # Room for the names of pieces below, and of stations to the left.
         return box.adjusted(-0.065 * box.width(), 0, 0, 0.05 * box.height())
+
+    @property
+    def _sewing(self) -> Sewing:
+        return self._model.derived.derivation.sewing
 
     def _offsets(self) -> dict[str, tuple[float, float]]:
         return offsets(self._model.derived.derivation.block, self._model.pattern, self._lay.spread)
@@ -118,7 +123,9 @@ class StyleTable(Canvas):
         for piece in self._model.pattern.with_extras:
             painter.save()
             painter.translate(*shifts.get(piece.name, (0.0, 0.0)))
-            paint_piece(painter, laid.shown_piece(piece, self._lay.fold), 1.0 / self.scale, is_traced=shows_through)
+            paint_piece(
+                painter, laid.shown_piece(piece, self._lay.fold, self._sewing), 1.0 / self.scale, is_traced=shows_through
+            )
             painter.restore()
         if self._lay.comb:
             paint_comb(painter, self._model.pattern, shifts, 1.0 / self.scale)
@@ -146,7 +153,7 @@ class StyleTable(Canvas):
     def _paint_folded(self, painter: QPainter, shifts: laid.Shifts) -> None:
         for piece in self._model.pattern.pieces:
             self._label(painter, piece, *shifts.get(piece.name, (0.0, 0.0)))
-        laid.paint_crossings(painter, self, self._model.pattern, self._lay.fold, shifts)
+        laid.paint_crossings(painter, self, self._model.pattern, self._lay.fold, shifts, self._sewing)
 
     def _label(self, painter: QPainter, piece: Piece, dx: float, dy: float) -> None:
         box = shapes_of(piece).box

@@ -22,6 +22,7 @@ class DartFinish(Model):
     """What is decided for one dart otherwise than its school says."""
 
     setback: Length | None = None
+    school: SetbackName | None = Field(default=None, description="another set-back school than the style's")
     fold: Literal["before", "after"] | None = Field(default=None, description="side of the mouth, on the clockwise way round")
     end: DartEnd | None = Field(default=None, description="press_away: not sewn, the mouth is eased or pressed flat")
 
@@ -30,6 +31,10 @@ class Finish(Model):
     """The finish of a style. Keys of `darts` are `piece.dart`, of `allowances` and `ease` `piece.edge`, of `cut` pieces."""
 
     setback: SetbackName = "graded"
+    large_dart: Length | None = Field(
+        default=None,
+        description="intake above which a dart is a large one for the set-back; as the school has it when none",
+    )
     fold: FoldName = "trade"
     allowance: AllowanceName = "industry_metric"
     end: EndName = Field(default="auto", description="the dart's mouth: cap, cut_away, or by the intake")
@@ -53,6 +58,8 @@ class Finish(Model):
     def lengths(self) -> Iterator[str | float]:
         """Every length and formula in it, as it was written."""
         yield self.cut_away
+        if self.large_dart is not None:
+            yield self.large_dart
         yield from self.allowances.values()
         yield from self.ease.values()
         yield from self.wearing_ease.values()

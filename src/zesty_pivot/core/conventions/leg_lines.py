@@ -2,29 +2,16 @@
 
 from __future__ import annotations
 
-import math
-
 import numpy as np
 
 from zesty_pivot.core.geometry import Motion, Path, between, unit
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece import Piece
 
-
-def sewn_point(piece: Piece, dart: str, setback: float) -> Vector:
-    """The sewn point: `setback` mm from the pivot on the bisector of the mouth, at most nine tenths of the way; of a bent
-    dart on the line to its bend, at most nine tenths of that."""
-    pin, shape = piece.pivot(piece.dart(dart).pivot), piece.dart(dart).shape
-    out = np.asarray(np.mean(piece.mouth(dart), axis=0) - pin)
-    if shape.bend_mm:
-        out = _bend(piece, dart) - pin
-    depth = math.hypot(out[0], out[1])
-    distance = min(max(setback, 0.0), 0.9 * depth)
-    found: Vector = pin + out * (distance / depth)
-    return found
+Legs = tuple[Path, Path]
 
 
-def leg_lines(piece: Piece, dart: str, point: Vector) -> tuple[Path, Path]:
+def leg_lines(piece: Piece, dart: str, point: Vector) -> Legs:
     """The stitching lines, each from the mouth to the sewn point (2,) mm; both equally long where the legs are.
 
     A bowed leg is the quadratic curve whose middle lies `bow_mm` from the straight line. A bent leg runs straight to the
@@ -33,22 +20,21 @@ def leg_lines(piece: Piece, dart: str, point: Vector) -> tuple[Path, Path]:
     shape, mouth = piece.dart(dart).shape, piece.mouth(dart)
     if shape.bend_mm:
         pin, half = piece.pivot(piece.dart(dart).pivot), piece.angle(dart) / 2.0
-        bend = _bend(piece, dart)
-        lips = (Motion.turn(pin, -half)(bend), Motion.turn(pin, half)(bend))
+        at = bend(piece, dart)
+        lips = (Motion.turn(pin, -half)(at), Motion.turn(pin, half)(at))
         return Path.straight(mouth[0], lips[0], point), Path.straight(mouth[1], lips[1], point)
     if shape.bow_mm:
         return _bowed(mouth[0], point, mouth[1], shape.bow_mm), _bowed(mouth[1], point, mouth[0], shape.bow_mm)
     return Path.straight(mouth[0], point), Path.straight(mouth[1], point)
 
 
-def pressing_point(piece: Piece, dart: str, point: Vector) -> Vector:
-    """Where the legs' lines at the mouth meet: the point about which the intake is folded for its cap. For straight legs
-    the sewn point itself."""
-    mouth = piece.mouth(dart)
-    if not piece.dart(dart).shape.bow_mm:
+def meeting_point(point: Vector, mouth: tuple[Vector, Vector], bow_mm: float) -> Vector:
+    """Where the legs' lines at the mouth meet: the point about which the intake is folded for its cap. `point` (2,) mm is the
+    sewn point, which is itself the answer for straight legs."""
+    if not bow_mm:
         return point
-    along = leg_lines(piece, dart, point)[0].start_direction
-    axis = unit(np.mean(mouth, axis=0) - point)
+    along = _bowed(mouth[0], point, mouth[1], bow_mm).start_direction
+    axis = unit((mouth[0] + mouth[1]) / 2.0 - point)
     gap = mouth[0] - point
     cross = float(along[0] * axis[1] - along[1] * axis[0])
     reach = float(gap[0] * along[1] - gap[1] * along[0]) / -cross
@@ -56,8 +42,8 @@ def pressing_point(piece: Piece, dart: str, point: Vector) -> Vector:
     return found
 
 
-def _bend(piece: Piece, dart: str) -> Vector:
-    """The bend on the dart's axis."""
+def bend(piece: Piece, dart: str) -> Vector:
+    """The bend of a bent dart, on its axis, (2,) mm."""
     pin, shape = piece.pivot(piece.dart(dart).pivot), piece.dart(dart).shape
     out = np.asarray(np.mean(piece.mouth(dart), axis=0) - pin)
     along = unit(out)

@@ -20,10 +20,13 @@ class Setback:
     small_mm: float
     large_mm: float
     reason: str
+    large_from_mm: float = LARGE_INTAKE
 
-    def distance(self, intake_mm: float) -> float:
-        """The set-back in mm for a dart of this intake."""
-        return self.large_mm if intake_mm > LARGE_INTAKE else self.small_mm
+    def distance(self, intake_mm: float, large_from_mm: float | None = None) -> float:
+        """The set-back in mm for a dart of this intake; `large_from_mm` is the intake above which it is a large one, where
+        that is not the school's."""
+        limit = self.large_from_mm if large_from_mm is None else large_from_mm
+        return self.large_mm if intake_mm > limit else self.small_mm
 
 
 SETBACKS: dict[str, Setback] = {
