@@ -13,7 +13,7 @@ import shapely
 
 from tests.paper_slash import Slashing
 from tests.strips import Strip, mm
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Piece, dart_words
 
 FINE = 400  # points on each cubic of the traced block
 
@@ -24,7 +24,6 @@ class Paper(Slashing):
     def __init__(self, block: Piece) -> None:
         self.levels = block.levels
         self.pins = {name.replace("_", " "): np.array(at) for name, at in block.landmarks.items()}
-        self.pivots = {dart.id.replace("_", " "): dart.pivot.replace("_", " ") for dart in block.darts}
         t = np.linspace(0.0, 1.0, FINE)[:, None]
         self.strips: list[Strip] = []
         for run in block.runs:
@@ -32,7 +31,7 @@ class Paper(Slashing):
                 a * (1 - t) ** 3 + 3 * b * t * (1 - t) ** 2 + 3 * c * t**2 * (1 - t) + d * t**3
                 for a, b, c, d in run.path.cubics
             ]
-            mouth = (run.mouth or "").replace("_", " ")
+            mouth = dart_words(block, run.mouth) if run.mouth else ""
             self.strips.append(Strip(run.edge.replace("_", " "), np.vstack(curves), mouth))
         self.place: tuple[int, float] | None = None
         self.mouth_place = ""
@@ -203,6 +202,9 @@ class Paper(Slashing):
         # The printed mouth is there to check the work by; a person would look again at two millimetres.
         assert abs(math.dist(first, second) - mm(f["mouth"])) < 2.0, f
         self.strips[index].mouth = f["new"]
+
+    def rename(self, f) -> None:
+        self.strips[self._mouth(f["dart"])].mouth = f["new"]
 
     def mark_use(self, f) -> None:
         """Marks and words only: nothing of the outline changes."""

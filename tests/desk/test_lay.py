@@ -32,7 +32,7 @@ def test_tracing_paper_tells_what_the_report_tells(open_desk) -> None:
     front = next(p for p in now["pieces"] if p["name"] == "front")
     shown = {row[0].partition(" dart")[0]: row for row in window.side.trace.darts.rows[1:]}
     for dart in front["darts"]:
-        row = shown[f"Front {dart['id'].replace('_', ' ')}"]
+        row = shown[f"Front {dart['called']}"]
         assert row[1] == f"{dart['angle_deg']:.1f}°\n{window.model.length(dart['intake_mm'])}"
     marks = laid.difference_marks(window.table, window.model.pattern, window.lay.figures, window.table._offsets())
     assert len(marks) == 4 and {mark[1] for mark in marks} >= {"17.2° moved here", "5.6° new"}

@@ -192,7 +192,7 @@ def test_finish_choices_reach_the_sheet(open_desk) -> None:
     assert window.model.style.finish.allowances == {"front.waist": "3/4 in"}
     type_into(field.edit, "x")
     assert field.note.objectName() == "fault" and window.model.style.finish.allowances == {"front.waist": "3/4 in"}
-    end = view.own_fields["end:front.shoulder"]
+    end = view.own_fields["end:front.french"]
     end.setCurrentIndex(end.findData("cap"))
     end.activated.emit(end.currentIndex())
     assert window.model.derived.pieces[0].darts[0].cap is not None

@@ -92,7 +92,7 @@ def _toggle(desk: Desk) -> None:
     model, at = desk.model, _step(desk)
     step = model.style.steps[at]
     verb = "switch on" if step.off else "switch off"
-    model.recipe.replace_step(at, step.model_copy(update={"off": not step.off}), f"{verb} {step.said()}")
+    model.recipe.replace_step(at, step.model_copy(update={"off": not step.off}), f"{verb} {model.recipe.said(at)}")
 
 
 def _undo(desk: Desk) -> None:
@@ -166,7 +166,7 @@ def _add(do: str) -> Callable[[Desk], None]:
             step = registry.read(value)
             desk.model.set_view("style")
             desk.lay.show_panel("reading")
-            desk.model.recipe.add_step(step, step.said())
+            desk.model.recipe.add_step(step)
 
     return run
 

@@ -5,8 +5,7 @@ from __future__ import annotations
 from typing import get_args
 
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.piece import Dart, Piece
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece import Dart, Piece, dart_words
 from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
@@ -80,9 +79,9 @@ def use(model: DeskModel, as_: As) -> None:
 
 def _put(model: DeskModel, step: Step, at: int | None) -> None:
     if at is None:
-        model.recipe.add_step(step, step.said())
+        model.recipe.add_step(step)
     else:
-        model.recipe.replace_step(at, step, step.said())
+        model.recipe.replace_step(at, step)
 
 
 def can_park(model: DeskModel) -> bool:
@@ -100,9 +99,9 @@ def park(model: DeskModel) -> None:
     for place in HARMLESS:
         value = {"do": "dart.park", "on": piece.name, "darts": [dart.id], "to": {"station": place}}
         if model.recipe.would_change(registry.read(value)):
-            model.recipe.add_step(registry.read(value), f"park the {words(dart.id)} dart")
+            model.recipe.add_step(registry.read(value))
             return
-    model.say(f"The {words(dart.id)} dart cannot be put away: there is no clear place for it.", fault=True)
+    model.say(f"The {dart_words(piece, dart.id)} dart cannot be put away: there is no clear place for it.", fault=True)
 
 
 def can_return(model: DeskModel) -> bool:
@@ -119,4 +118,4 @@ def bring_back(model: DeskModel) -> None:
         piece = next(piece for piece in model.pattern.pieces if any(dart.parked for dart in piece.darts))
         value = {"do": "dart.return", "on": piece.name}
     step = registry.read(value)
-    model.recipe.add_step(step, step.said())
+    model.recipe.add_step(step)

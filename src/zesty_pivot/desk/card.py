@@ -60,8 +60,9 @@ class Card(QFrame):
         self._pressed: QPoint | None = None
         self.name_edit: QLineEdit | None = None
 
-    def show_state(self, state: State, *, chosen: bool, dot: str) -> None:
-        """Fills the card. `dot` is empty, `warning` or `error`. A card that shows this already is left alone."""
+    def show_state(self, state: State, *, said: str, chosen: bool, dot: str) -> None:
+        """Fills the card. `said` is what the step does in a few words; `dot` is empty, `warning` or `error`. A card that shows
+        this already is left alone."""
         step = state.step
         wanted = (state.serial, state.step, chosen, dot)
         if wanted == self._shown:
@@ -69,7 +70,7 @@ class Card(QFrame):
         was_marked, self._shown = self._shown[2:3], wanted
         title = "Block" if step is None else step.name or step.title
         prefix = "" if step is None else f"{self.number}  "
-        figures = "as drafted" if step is None else step.said()
+        figures = said
         if step is not None and step.off:
             figures = "switched off"
         if state.error is not None:

@@ -16,8 +16,8 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.pen import draw
 from zesty_pivot.core.finish.piece import allowance_of
 from zesty_pivot.core.finish.sheet import Sheet
-from zesty_pivot.core.piece import Body, DartRef, EdgeRef, Piece, Use
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece import Body, DartRef, EdgeRef, Piece, Use, dart_called, dart_key, dart_words
+from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
@@ -197,7 +197,7 @@ class FinishView(QWidget):
         self.canvas.refresh()
         self._show_own()
         notes = [
-            f"{words(piece.name).capitalize()} {words(dart.dart)} dart: {dart.note}."
+            f"{words(piece.name).capitalize()} {words(dart.called)} dart: {dart.note}."
             for piece in self._model.derived.pieces
             for dart in piece.darts
             if dart.note
@@ -226,7 +226,9 @@ class FinishView(QWidget):
     def _show_own(self) -> None:
         """A row for each dart's end, each piece's cut order and each edge's allowance."""
         pattern = self._model.derived.pattern
-        keys = tuple((p.name, tuple(d.id for d in p.darts if d.use is Use.DART), p.roles) for p in pattern.with_extras)
+        keys = tuple(
+            (p.name, tuple(dart_key(p, d.id) for d in p.darts if d.use is Use.DART), p.roles) for p in pattern.with_extras
+        )
         if keys != self._keys:
             self._keys = keys
             while (item := self._own_rows.takeAt(0)) is not None:
@@ -238,7 +240,7 @@ class FinishView(QWidget):
                 self._own_rows.addWidget(label(words(piece.name).capitalize(), "heading"))
                 self._add_choice(f"cut:{piece.name}", "Cut")
                 for dart in (dart for dart in piece.darts if dart.use is Use.DART):
-                    ref, named = DartRef(piece.name, dart.id), words(dart.id).capitalize()
+                    ref, named = dart_key(piece, dart.id), capital(dart_words(piece, dart.id))
                     self._add_choice(f"end:{ref}", f"{named} dart")
                     self._add_choice(f"school:{ref}", f"{named} dart, sewn point")
                 for edge, _role in piece.roles:
@@ -308,8 +310,9 @@ class FinishView(QWidget):
         style, piece = self._model.style, known[ref.piece]
         own = style.finish.darts.get(str(ref))
         undecided = replace(self._model.derived.derivation.sewing, own=())
-        mm = format_length(setback_of(piece, ref.dart, undecided), style.units)
-        if piece.dart(ref.dart).extended_mm > 0.0:
+        id = dart_called(piece, ref.dart) or ref.dart
+        mm = format_length(setback_of(piece, id, undecided), style.units)
+        if piece.dart(id).extended_mm > 0.0:
             said = f"{mm}, as the block has it"
         else:
             said = f"{mm}, its own tip" if piece.body is Body.BACK else f"{mm}, as the style"

@@ -10,7 +10,7 @@ from zesty_pivot.core.formats import files
 from zesty_pivot.core.formats.unit_change import with_units
 from zesty_pivot.core.ledger.moved import moved_edges
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.core.quantity import Unit, format_length, length_mm
 from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps import registry
@@ -36,38 +36,47 @@ class RecipeEdits:
         except ZestyError:
             return False
 
-    def add_step(self, step: Step, title: str) -> None:
-        """A step after the state on the table, chosen from then on."""
+    def said(self, at: int, step: Step | None = None) -> str:
+        """What a step (or another in its place) does in a few words, darts called by where they open before it."""
+        states = self._document.derived.derivation.states
+        before = states[at].pattern if at < len(states) else None
+        return (step or self._steps[at]).said(before)
+
+    def add_step(self, step: Step, title: str = "") -> None:
+        """A step after the state on the table, chosen from then on; told of by its words when it has no title."""
         at = self._document.state_index
+        title = title or self.said(at, step)
         if self._edit_steps((*self._steps[:at], step, *self._steps[at:]), title, at):
             self._say_outcome(at + 1)
 
-    def replace_step(self, at: int, step: Step, title: str) -> None:
-        """A step exchanged for another."""
+    def replace_step(self, at: int, step: Step, title: str = "") -> None:
+        """A step exchanged for another; told of by its words when there is no title."""
+        title = title or self.said(at, step)
         steps = (*self._steps[:at], step, *self._steps[at + 1 :])
         if self._document.edit(self._document.style.with_steps(steps), title):
             self._say_outcome(at + 1)
 
     def remove_step(self, at: int) -> None:
         """A step taken out; the ones after it follow."""
-        words = self._steps[at].said()
+        told = self.said(at)
         self._document.step = None
         steps = (*self._steps[:at], *self._steps[at + 1 :])
-        self._document.edit(self._document.style.with_steps(steps), f"remove {words}")
+        self._document.edit(self._document.style.with_steps(steps), f"remove {told}")
         self._document.chosen_changed.emit()
 
     def move_step(self, at: int, by: int) -> None:
         """A step moved earlier (-1) or later (1)."""
         steps = list(self._steps)
         if by and 0 <= at + by < len(steps):
+            title = f"move {self.said(at)}"
             steps.insert(at + by, steps.pop(at))
-            self._edit_steps(tuple(steps), f"move {steps[at + by].said()}", at + by)
+            self._edit_steps(tuple(steps), title, at + by)
 
     def duplicate_step(self, at: int) -> None:
         """A step once more, after itself."""
         step = self._steps[at]
         steps = (*self._steps[: at + 1], step, *self._steps[at + 1 :])
-        if self._edit_steps(steps, f"duplicate {step.said()}", at + 1):
+        if self._edit_steps(steps, f"duplicate {self.said(at)}", at + 1):
             self._say_outcome(at + 2)
 
     def _edit_steps(self, steps: tuple[Step, ...], title: str, at: int) -> bool:
@@ -90,7 +99,9 @@ class RecipeEdits:
             self._document.say(str(state.error), fault=True)
         elif state.step is not None:
             notes = "; ".join(note.text for note in state.notes)
-            self._document.say(f"{_capital(state.step.said())}." + (f" {_capital(notes)}." if notes else ""))
+            self._document.say(
+                f"{capital(self._document.derived.derivation.said(number))}." + (f" {capital(notes)}." if notes else "")
+            )
 
     def mend(self, mend: Mend) -> None:
         """Does what a finding offers: adds its step, or changes the finish."""
@@ -132,7 +143,3 @@ class RecipeEdits:
             self._document.say(f"Left as it was: {fault}", fault=True)
             return
         self._document.edit(style, f"show {units}")
-
-
-def _capital(text: str) -> str:
-    return text[:1].upper() + text[1:]

@@ -126,7 +126,8 @@ class RecipeStrip(QWidget):
             card.deleteLater()
         for card, state in zip(self.cards, states, strict=False):
             chosen = card.number == self._model.state_index
-            card.show_state(state, chosen=chosen, dot=self._dot(card.number, state))
+            said = self._model.derived.derivation.said(card.number)
+            card.show_state(state, said=said, chosen=chosen, dot=self._dot(card.number, state))
         self._next = 0
         self._draw_next()
         if self._seen != (self._model.state_index, len(states)):
@@ -186,7 +187,9 @@ class RecipeStrip(QWidget):
     def _rename(self, number: int, name: str) -> None:
         step = self._model.style.steps[number - 1]
         if name != step.name:
-            self._model.recipe.replace_step(number - 1, step.model_copy(update={"name": name[:120]}), f"name {step.said()}")
+            self._model.recipe.replace_step(
+                number - 1, step.model_copy(update={"name": name[:120]}), f"name {self._model.recipe.said(number - 1)}"
+            )
 
     # Dragging cards.
 

@@ -18,7 +18,7 @@ from zesty_pivot.core.finish.piece import FinishedPiece, allowance_of, finish_pi
 from zesty_pivot.core.finish.sheet import lay
 from zesty_pivot.core.finish.whole import finish_pattern
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Piece, dart_key
 from zesty_pivot.core.quantity import Scope
 
 TRUE_WAIST = {"do": "piece.true", "on": "front", "edge": "waist"}
@@ -44,7 +44,7 @@ def finished(steps: list[dict], finish: Finish, on: str = "front") -> tuple[Piec
 def test_the_cap_folded_shut_meets_the_seam(steps: list[dict], on: str, dart: str, fold: str | None) -> None:
     piece = worked(steps).pattern.piece(on)
     own = DartFinish(fold=fold, end="cap")  # type: ignore[arg-type]
-    sewn = sewn_dart(piece, dart, Finish(darts={f"{on}.{dart}": own}), Scope())
+    sewn = sewn_dart(piece, dart, Finish(darts={dart_key(piece, dart): own}), Scope())
     assert sewn.cap is not None, sewn.note
     assert sewn.cap.start == pytest.approx(sewn.mouth[0], abs=1e-6)
     assert sewn.cap.end == pytest.approx(sewn.mouth[1], abs=1e-4)

@@ -62,7 +62,7 @@ def _centre(piece) -> np.ndarray:  # type: ignore[no-untyped-def]
 def test_darts_on_the_seam_are_shut_and_their_notches_told() -> None:
     found = side(worked([move("shoulder", "french")]).pattern)
     told = {notch.title: notch for notch in found.notches}
-    lonely = told["shoulder dart, front"]
+    lonely = told["French dart, front"]
     assert lonely.b_mm is None and not lonely.meets and lonely.a_mm == pytest.approx(0.85 * found.a.length)
     shoulders = walk(
         real_pattern(), EdgeRef.read("front.shoulder"), EdgeRef.read("back.shoulder"), ("neck point", "shoulder tip")
@@ -105,5 +105,5 @@ def test_darts_and_notches_are_as_far_from_the_other_end() -> None:
             assert (mine is None) == (theirs is None)
             if mine is not None and theirs is not None:
                 assert mine + theirs == pytest.approx(long, abs=1e-6)
-    front = next(notch for notch in found.notches if notch.title.startswith("shoulder dart"))
+    front = next(notch for notch in found.notches if notch.title.startswith("side dart"))
     assert front.a_mm == pytest.approx(0.2 * found.a.length, abs=1e-6)

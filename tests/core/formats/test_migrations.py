@@ -6,7 +6,7 @@ from typing import Any
 
 import pytest
 
-from tests.samples import REAL_BLOCK, hip_value, real_value, style
+from tests.samples import REAL_BLOCK, hip_value, move, real_value, style
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import block_file, style_file, svg
 from zesty_pivot.core.formats.derived import derive
@@ -49,8 +49,22 @@ def test_a_style_of_version_1_gives_the_same_sheet(tmp_path: Path) -> None:
     old = as_version_1(json.loads(style_file.dump(now)))
     (tmp_path / "old.zpiv").write_text(json.dumps(old))
     opened = style_file.read(tmp_path / "old.zpiv")
-    assert opened == now and json.loads(style_file.dump(opened))["version"] == 2
+    assert opened == now and json.loads(style_file.dump(opened))["version"] == 3
     assert svg.sheet_svg(derive(opened).sheet, "x") == svg.sheet_svg(derive(now).sheet, "x")
+
+
+def test_the_finish_of_version_2_named_darts_by_their_ids() -> None:
+    """The dart called `waist` in the file opens at the French place: what was decided for it is still decided for it."""
+    now = style([move("waist", "french"), move("shoulder", "waist")])
+    old = {**json.loads(style_file.dump(now)), "version": 2}
+    old["finish"] = {
+        "darts": {"front.waist": {"end": "cut_away"}, "front.shoulder": {"setback": "3 cm"}, "front.gone": {"end": "cap"}}
+    }
+    opened = style_file.from_value(old, "old")
+    assert set(opened.finish.darts) == {"front.french", "front.waist", "front.gone"}
+    sewn = {dart.dart: dart for dart in derive(opened).pieces[0].darts}
+    assert sewn["waist"].cap is None and sewn["shoulder"].setback_mm == 30.0
+    assert style_file.from_value(json.loads(style_file.dump(opened)), "again") == opened
 
 
 def test_a_fish_eye_keeps_the_side_that_stood_in_its_name() -> None:

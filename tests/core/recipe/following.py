@@ -5,7 +5,7 @@ import math
 import shapely
 
 from tests.paper import Paper
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Piece, dart_words
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.recipe import Derivation
 from zesty_pivot.core.recipe.hand import hand_sheet
@@ -33,7 +33,7 @@ def furthest(paper: Paper, piece: Piece) -> float:
         theirs = shapely.MultiLineString([run.path.flatten(0.001) for run in edge.runs])
         worst = max(worst, shapely.hausdorff_distance(mine, theirs, densify=0.2))
     for dart in piece.darts:
-        index = paper._mouth(dart.id.replace("_", " "))
+        index = paper._mouth(dart_words(piece, dart.id))
         ends = paper.strips[index].points[-1], paper.strips[(index + 1) % len(paper.strips)].points[0]
         worst = max(worst, *(math.dist(a, b) for a, b in zip(ends, piece.mouth(dart.id), strict=True)))
     return worst

@@ -112,7 +112,7 @@ def test_a_bent_dart_is_finished_with_drill_and_crease_inside() -> None:
     [
         ([fan("shoulder", 4, "5 cm")], "do not fit on the shoulder.*Up to"),
         ([move("waist", "shoulder_tip"), fan("waist", 3)], "do not fit on the shoulder.*into the edge first"),
-        ([move("waist", "mid_shoulder", "40%"), fan("shoulder", 3, "2 cm")], "mid shoulder dart opens between"),
+        ([move("waist", "mid_shoulder", "40%"), fan("shoulder", 3, "2 cm")], "second shoulder dart opens between"),
         ([fan("shoulder", 3, "0 cm")], "spacing must be greater than 0"),
         ([shape("waist", bow="-20 mm")], "inwards would cross.*Between"),
         ([shape("waist", bow="20 cm")], "leaves no dart to press.*outwards"),

@@ -6,8 +6,7 @@ import math
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
-from zesty_pivot.core.piece import DartRef, Use
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece import Use, dart_key, dart_words
 from zesty_pivot.core.quantity import format_length
 
 LIMIT_DEG = 45.0  # common practice, no source
@@ -21,19 +20,19 @@ def _run(look: Look) -> Iterable[Finding]:
                 continue
             angle, intake = math.degrees(piece.angle(dart.id)), piece.intake(dart.id)
             mend = None
-            key = str(DartRef(piece.name, dart.id))
+            key = dart_key(piece, dart.id)
             away = look.finish.darts[key].end if key in look.finish.darts else look.finish.end
             if away not in ("cut_away", "press_away"):
                 mend = Mend("Cut away the inside", finish={"darts": {key: {"end": "cut_away"}}})
             if angle > LIMIT_DEG:
                 yield Finding(
-                    "bulk", Severity.WARNING, piece.name, dart.id, f"the {words(dart.id)} dart has {angle:.1f}°",
+                    "bulk", Severity.WARNING, piece.name, dart.id, f"the {dart_words(piece, dart.id)} dart has {angle:.1f}°",
                     angle, LIMIT_DEG, "deg", "Split it, or cut away the inside.", mend,
                 )  # fmt: skip
             elif intake > LIMIT_MM:
                 taken = format_length(intake, look.scope.unit)
                 yield Finding(
-                    "bulk", Severity.WARNING, piece.name, dart.id, f"the {words(dart.id)} dart takes in {taken}",
+                    "bulk", Severity.WARNING, piece.name, dart.id, f"the {dart_words(piece, dart.id)} dart takes in {taken}",
                     intake, LIMIT_MM, "mm", "Split it, or cut away the inside.", mend,
                 )  # fmt: skip
 

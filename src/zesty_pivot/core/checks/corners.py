@@ -10,7 +10,7 @@ from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.checks.limits import SMOOTH_DEG, STEP_MM
 from zesty_pivot.core.conventions.sewing import Sewing
 from zesty_pivot.core.moves.redraw import corner, jog
-from zesty_pivot.core.piece import OPEN_USES, Body, Pattern, Piece, Side
+from zesty_pivot.core.piece import OPEN_USES, Body, Pattern, Piece, Side, dart_words
 from zesty_pivot.core.piece.names import SEAM_ROLES, words
 
 SQUARE_DEG = 2.0  # common practice, no source
@@ -31,7 +31,7 @@ def _inside(piece: Piece, sewing: Sewing) -> Iterable[Finding]:
         if run.mouth is not None and piece.dart(run.mouth).use in OPEN_USES:
             continue  # the edge is drawn on across it, along its tangents
         turn, step = abs(math.degrees(corner(piece, index, sewing))), jog(piece, index, sewing)
-        where = f"across the {words(run.mouth)} dart" if run.mouth else "where it was cut and closed"
+        where = f"across the {dart_words(piece, run.mouth)} dart" if run.mouth else "where it was cut and closed"
         mend = Mend(f"True the {words(run.edge)}", step={"do": "piece.true", "on": piece.name, "edge": run.edge})
         place = f"{run.edge}:{index}"
         if turn > SMOOTH_DEG:

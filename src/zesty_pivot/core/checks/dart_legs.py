@@ -8,6 +8,7 @@ from collections.abc import Iterable
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.conventions.sewing import sewn_point
 from zesty_pivot.core.moves.open_up import home_edge
+from zesty_pivot.core.piece import dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
 
@@ -21,11 +22,11 @@ def _run(look: Look) -> Iterable[Finding]:
             first, second = piece.mouth(dart.id)
             gap = abs(math.dist(first, point) - math.dist(second, point))
             if gap > LIMIT_MM:
-                edge = home_edge(piece, dart.id)
+                edge, named = home_edge(piece, dart.id), dart_words(piece, dart.id)
                 step = {"do": "piece.true", "on": piece.name, "edge": edge}
                 yield Finding(
                     "dart_legs", Severity.ERROR, piece.name, dart.id,
-                    f"the legs of the {words(dart.id)} dart differ by {format_length(gap, look.scope.unit, fine=True)}",
+                    f"the legs of the {named} dart differ by {format_length(gap, look.scope.unit, fine=True)}",
                     gap, LIMIT_MM, "mm", f"True the {words(edge)}.", Mend(f"True the {words(edge)}", step=step),
                 )  # fmt: skip
 

@@ -7,8 +7,7 @@ from collections.abc import Iterable
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.conventions.options import DartFinish
 from zesty_pivot.core.conventions.sewing import setback_of
-from zesty_pivot.core.piece import DartRef, Piece, Use
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece import Piece, Use, dart_key, dart_words
 from zesty_pivot.core.quantity import format_length
 
 # Nearer than this a dart makes a peak; further, the fullness sits beside the bust. Common practice, no source: the
@@ -25,7 +24,7 @@ def _run(look: Look) -> Iterable[Finding]:
 
 
 def _one(look: Look, piece: Piece, dart: str) -> Iterable[Finding]:
-    key = str(DartRef(piece.name, dart))
+    key = dart_key(piece, dart)
     own = look.finish.darts.get(key, DartFinish())
     if own.end == "press_away":
         return  # it is not sewn
@@ -40,13 +39,13 @@ def _one(look: Look, piece: Piece, dart: str) -> Iterable[Finding]:
     if setback < NEAREST_MM:
         yield Finding(
             "dart_point", Severity.WARNING, piece.name, dart,
-            f"the {words(dart)} dart is sewn to {format_length(setback, unit, fine=True)} from the bust point",
+            f"the {dart_words(piece, dart)} dart is sewn to {format_length(setback, unit, fine=True)} from the bust point",
             setback, NEAREST_MM, "mm", "Set it back further, or it makes a peak.", mend,
         )  # fmt: skip
     elif setback > FURTHEST_MM:
         yield Finding(
             "dart_point", Severity.WARNING, piece.name, dart,
-            f"the {words(dart)} dart ends {format_length(setback, unit, fine=True)} from the bust point",
+            f"the {dart_words(piece, dart)} dart ends {format_length(setback, unit, fine=True)} from the bust point",
             setback, FURTHEST_MM, "mm", "Bring it nearer: the fullness sits beside the bust.", mend,
         )  # fmt: skip
 

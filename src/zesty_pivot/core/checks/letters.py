@@ -6,6 +6,7 @@ from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
 from zesty_pivot.core.lettering import missing
+from zesty_pivot.core.piece import dart_words
 from zesty_pivot.core.piece.names import words
 
 
@@ -15,7 +16,11 @@ def _run(look: Look) -> Iterable[Finding]:
     texts.append(("the date", "", finish.date))
     for piece in look.pattern.with_extras:
         names = " ".join(
-            [words(piece.name), *(words(dart.id) for dart in piece.darts), *(words(edge) for edge, _r in piece.roles)]
+            [
+                words(piece.name),
+                *(dart_words(piece, dart.id) for dart in piece.darts),
+                *(words(edge) for edge, _r in piece.roles),
+            ]
         )
         texts.append((f"a name of the {words(piece.name)}", piece.name, names))
     for what, piece_name, text in texts:

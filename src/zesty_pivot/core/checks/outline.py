@@ -6,7 +6,7 @@ from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
 from zesty_pivot.core.kept import kept_with
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Piece, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import crosses, crosses_itself, fisheye_fault
 
@@ -41,7 +41,8 @@ def _legs(piece: Piece) -> Iterable[Finding]:
             crossed = crosses(piece, end, pin)
             if crossed is not None:
                 yield Finding(
-                    "outline", Severity.ERROR, piece.name, dart.id, f"a leg of the {words(dart.id)} dart crosses {crossed}",
+                    "outline", Severity.ERROR, piece.name, dart.id,
+                    f"a leg of the {dart_words(piece, dart.id)} dart crosses {crossed}",
                     1.0, 0.0, "crossings", "Open the dart elsewhere.",
                 )  # fmt: skip
                 break

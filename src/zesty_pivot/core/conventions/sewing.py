@@ -18,7 +18,7 @@ from zesty_pivot.core.conventions.schools import SETBACKS
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.geometry import Motion, between
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.piece import Body, DartRef, Piece, Use
+from zesty_pivot.core.piece import Body, DartRef, Piece, Use, called
 from zesty_pivot.core.quantity import Scope, length_mm
 
 FURTHEST = 0.9  # of the way from the pivot to the mouth: a dart keeps a tenth of its length to sew. Our own choice
@@ -45,7 +45,7 @@ class Sewing:
         """What was decided for one dart."""
         if not self.own:
             return OwnPoint()
-        ref = DartRef(piece.name, dart)
+        ref = DartRef(piece.name, called(piece, dart))
         return next((own for at, own in self.own if at == ref), OwnPoint())
 
     def by_school(self, name: str, intake_mm: float) -> float:

@@ -16,7 +16,7 @@ from zesty_pivot.core.finish.cap import cap
 from zesty_pivot.core.geometry import Path, between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.open_up import bridge, home_edge
-from zesty_pivot.core.piece import DartRef, Piece, Use
+from zesty_pivot.core.piece import Piece, Use, called, dart_key
 from zesty_pivot.core.quantity import Scope, length_mm
 
 # A soft pleat is marked this far (mm) from its seam. Common practice, no source.
@@ -28,7 +28,7 @@ class SewnDart:
     """A dart as it is sewn, or a tuck or pleat as it is folded. `point` (2,) mm is the sewn point, of tucks and pleats the
     pivot their lines run to; `legs` the lines that are drawn, each from the mouth. `cap` is the edge at the mouth in loop
     order, or None when the inside is cut away with `cut_away_mm` on each leg. `note` says why another end than the asked
-    one was taken.
+    one was taken; `called` is what the dart is called by where it opens.
     """
 
     dart: str
@@ -42,11 +42,12 @@ class SewnDart:
     cap: Path | None
     cut_away_mm: float
     note: str = ""
+    called: str = ""
 
 
 def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart:
     """A dart with its finish. Raises FormulaError for an allowance that cannot be read."""
-    own = finish.darts.get(str(DartRef(piece.name, dart)), DartFinish())
+    own = finish.darts.get(dart_key(piece, dart), DartFinish())
     edge = home_edge(piece, dart)
     fold = own.fold or _away_from_centre(piece, dart, edge, FOLDS[finish.fold].sides.get(piece.role(edge), "after"))
     if piece.dart(dart).use is not Use.DART:
@@ -68,7 +69,7 @@ def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart
             note = f"no cap can be folded ({fault.what}), so the inside is cut away"
             away = intake / 4.0 if narrow else away
     legs = leg_lines(piece, dart, point)
-    return SewnDart(dart, edge, Use.DART, mouth, point, setback, legs, fold, made, away, note)
+    return SewnDart(dart, edge, Use.DART, mouth, point, setback, legs, fold, made, away, note, called(piece, dart))
 
 
 def _folded(piece: Piece, dart: str, edge: str, fold: str) -> SewnDart:
@@ -86,7 +87,7 @@ def _folded(piece: Piece, dart: str, edge: str, fold: str) -> SewnDart:
     except GeometryError as fault:
         made = bridge(mouth[0], first.end_direction, mouth[1], second.start_direction)
         note = f"its edge cannot be trued by folding ({fault.what}), so it runs straight across"
-    return SewnDart(dart, edge, held.use, mouth, pin, 0.0, (drawn[0], drawn[1]), fold, made, 0.0, note)
+    return SewnDart(dart, edge, held.use, mouth, pin, 0.0, (drawn[0], drawn[1]), fold, made, 0.0, note, called(piece, dart))
 
 
 def sewn_length(piece: Piece, dart: str, sewing: Sewing) -> float:

@@ -18,7 +18,7 @@ from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.mirror import flip
 from zesty_pivot.core.moves.open_up import OpenedMouth, open_up
-from zesty_pivot.core.piece import Body, Dart, DartRef, EdgeRef, Hold, Piece, Side, Use
+from zesty_pivot.core.piece import Body, Dart, EdgeRef, Hold, Piece, Side, Use, dart_key
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.region import cloth
@@ -119,6 +119,7 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
     order = cut_order(piece, finish)
     piece = right_side_up(piece)
     drawn, opened = open_up(pressed_away(piece, finish))
+    finish = _carried(finish, piece, drawn)
     darts = tuple(sewn_dart(drawn, dart.id, finish, scope) for dart in drawn.darts)
     stretches = _stretches(drawn, darts, finish, scope)
     ring = cut_ring(stretches)
@@ -149,6 +150,14 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
     texts += tuple(mark.text for mark in marked)
     texts += side_words(piece)
     return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring, stretches)
+
+
+def _carried(finish: Finish, piece: Piece, drawn: Piece) -> Finish:
+    """The finish for a piece as it is drawn: with fewer darts some are called otherwise, but they are decided of as before."""
+    if not finish.darts:
+        return finish
+    keys = {dart_key(drawn, dart.id): finish.darts.get(dart_key(piece, dart.id)) for dart in drawn.darts}
+    return finish.model_copy(update={"darts": {key: own for key, own in keys.items() if own is not None}})
 
 
 def right_side_up(piece: Piece) -> Piece:
@@ -218,7 +227,7 @@ def pressed_away(piece: Piece, finish: Finish) -> Piece:
     """The piece with the darts that are pressed away instead of sewn counted as ease."""
 
     def eased(dart: Dart) -> Dart:
-        own = finish.darts.get(str(DartRef(piece.name, dart.id)))
+        own = finish.darts.get(dart_key(piece, dart.id))
         if own is None or own.end != "press_away" or dart.use is not Use.DART:
             return dart
         return replace(dart, use=Use.EASE, hold=Hold(PRESSED_OVER, PRESSED_OVER))

@@ -15,7 +15,7 @@ from zesty_pivot.core.finish.balance import MEETS, balance_point, notch_distance
 from zesty_pivot.core.finish.fold import folded
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.piece import EdgeRef, Pattern, Piece
+from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.names import words
@@ -230,10 +230,10 @@ def _notches(one: WalkedEdge, two: WalkedEdge) -> tuple[NotchPair, ...]:
     for dart, at in _leg_notches(one):
         partner = min(left, key=lambda other: abs(left[other] - at), default=None)
         if partner is not None and abs(left[partner] - at) <= PAIRED_WITHIN:
-            found.append(NotchPair(f"{words(dart)} dart", at, left.pop(partner)))
+            found.append(NotchPair(f"{dart_words(one.piece, dart)} dart", at, left.pop(partner)))
         else:
-            found.append(NotchPair(f"{words(dart)} dart, {words(one.piece.name)}", at, None))
-    found += [NotchPair(f"{words(dart)} dart, {words(two.piece.name)}", None, at) for dart, at in left.items()]
+            found.append(NotchPair(f"{dart_words(one.piece, dart)} dart, {words(one.piece.name)}", at, None))
+    found += [NotchPair(f"{dart_words(two.piece, dart)} dart, {words(two.piece.name)}", None, at) for dart, at in left.items()]
     return tuple(sorted(found, key=lambda notch: notch.a_mm if notch.a_mm is not None else notch.b_mm or 0.0))
 
 

@@ -119,8 +119,7 @@ def _broken(derivation: Derivation, number: int, fault: StepError) -> Finding:
 
 
 def _idle(derivation: Derivation, number: int) -> Finding:
-    step = derivation.states[number].step
-    said = step.said() if step is not None else ""
+    said = derivation.said(number)
     return Finding(
         "idle_step", Severity.REMARK, _piece_of(derivation, number), f"step {number}",
         f"step {number}, {said}, changes nothing on this pattern",

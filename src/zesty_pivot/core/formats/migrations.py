@@ -29,13 +29,16 @@ def _with_body(piece: Any) -> Any:
 
 
 def style(value: dict[str, Any]) -> dict[str, Any]:
-    """A style's JSON as version 2; the block inside is brought there by itself."""
+    """A style's JSON as version 3; the block inside is brought there by itself. What version 3 changed, the names of darts in
+    the finish, is known only when the recipe is worked out: the reader does it."""
+    if value.get("version") == 2:
+        return {**value, "version": 3}
     if value.get("version") != 1:
         return value
     steps = value.get("steps")
     if isinstance(steps, list):
         value = {**value, "steps": [_with_side(step) for step in steps]}
-    return {**value, "version": 2}
+    return {**value, "version": 3}
 
 
 def _with_side(step: Any) -> Any:

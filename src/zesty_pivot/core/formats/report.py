@@ -11,7 +11,7 @@ from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.file_names import svg_names
 from zesty_pivot.core.ledger.fullness import station
 from zesty_pivot.core.ledger.seams import finished_length
-from zesty_pivot.core.piece import EdgeRef, Piece
+from zesty_pivot.core.piece import EdgeRef, Piece, dart_words
 
 
 @dataclass(frozen=True)
@@ -25,10 +25,12 @@ class EdgeRow:
 
 @dataclass(frozen=True)
 class DartRow:
-    """A dart: where it opens, its use, angle in degrees, mouth, legs to the pivot and set-back in mm."""
+    """A dart: where it opens and what it is called there, its use, angle in degrees, mouth, legs to the pivot and set-back in
+    mm."""
 
     id: str
     station: str
+    called: str
     use: str
     angle_deg: float
     intake_mm: float
@@ -206,6 +208,7 @@ def _piece(derived: Derived, piece: Piece, number: int, svg: str) -> ReportPiece
             DartRow(
                 id=dart.id,
                 station=station(piece, block, dart.id),
+                called=dart_words(piece, dart.id),
                 use=dart.use.value,
                 angle_deg=math.degrees(piece.angle(dart.id)),
                 intake_mm=piece.intake(dart.id),

@@ -13,6 +13,7 @@ from zesty_pivot.core.conventions.sewing import Sewing, sewing_of
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import block_file, files, migrations
 from zesty_pivot.core.formats.block_file import BlockFile
+from zesty_pivot.core.formats.dart_keys import named_by_place
 from zesty_pivot.core.quantity import Scope, Unit, length_mm
 from zesty_pivot.core.quantity.fields import Length, Model
 from zesty_pivot.core.steps import registry
@@ -21,6 +22,7 @@ from zesty_pivot.core.steps.base import Step
 KIND = "style"
 SUFFIX = ".zpiv"
 MAX_STEPS = 400
+NAMED_BY_PLACE = 3  # the version from which on the finish names darts by where they open
 
 
 def _step(value: Any) -> Step:
@@ -45,7 +47,7 @@ class Style(Model):
     lines: ClassVar[frozenset[str]] = frozenset({"notes"})
 
     format: Literal["zesty-pivot/style"] = "zesty-pivot/style"
-    version: Literal[2] = 2
+    version: Literal[3] = 3
     name: str = Field(default="Untitled style", max_length=200)
     units: Unit = "cm"
     block: BlockFile
@@ -113,7 +115,8 @@ def read(path: FilePath) -> Style:
 
 def from_value(value: dict[str, Any], where: str, folder: FilePath | None = None) -> Style:
     """A style from plain JSON. A block given by its path is read from `folder` and carried inside from then on."""
-    value = dict(migrations.style(files.header(value, KIND, where)))
+    known = files.header(value, KIND, where)
+    value = dict(migrations.style(known))
     inside = value.get("block")
     if isinstance(inside, dict) and set(inside) == {"path"}:
         ref = files.validated(BlockRef, inside, f"{where}, block")
@@ -122,7 +125,15 @@ def from_value(value: dict[str, Any], where: str, folder: FilePath | None = None
         value["block"] = block_file.from_value(inside, where)
     else:
         raise FileError("the style carries no block", where=where, advice="Give it a block, inside or by its path.")
-    return files.validated(Style, value, where)
+    style = files.validated(Style, value, where)
+    return style if known["version"] >= NAMED_BY_PLACE else _named_by_place(style)
+
+
+def _named_by_place(style: Style) -> Style:
+    """A style of a file that named the darts of its finish by their ids."""
+    finish = style.finish
+    darts = named_by_place(finish.darts, block_file.pattern(style.block), style.steps, style.scope())
+    return style.model_copy(update={"finish": finish.model_copy(update={"darts": darts})})
 
 
 def dump(style: Style) -> bytes:

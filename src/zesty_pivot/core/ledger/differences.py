@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from zesty_pivot.core.ledger.fullness import station
 from zesty_pivot.core.ledger.seams import finished_length
-from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece import Pattern, Piece, called
 
 # Smaller differences (mm, degrees) are the noise of six decimals in a file; they are no change.
 NOISE_MM = 1e-3
@@ -36,9 +36,10 @@ class EdgeDifference:
 
 @dataclass(frozen=True)
 class DartSide:
-    """A dart on one of the two sheets: its station, angle in degrees and mouth in mm."""
+    """A dart on one of the two sheets: its station, what it is called there, its angle in degrees and mouth in mm."""
 
     station: str
+    called: str
     angle_deg: float
     intake_mm: float
 
@@ -112,4 +113,5 @@ def _sewn(piece: Piece | None, edge: str) -> float | None:
 def _side(piece: Piece | None, block: Pattern, dart: str) -> DartSide | None:
     if piece is None or not piece.has_dart(dart):
         return None
-    return DartSide(station(piece, block.drafted(piece), dart), math.degrees(piece.angle(dart)), piece.intake(dart))
+    where = station(piece, block.drafted(piece), dart)
+    return DartSide(where, called(piece, dart), math.degrees(piece.angle(dart)), piece.intake(dart))

@@ -14,8 +14,7 @@ from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.shaping import Knot, displaced
-from zesty_pivot.core.piece import Piece
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece import Piece, dart_words
 from zesty_pivot.core.piece.region import cloth
 
 StyleShape = Literal["line", "heart", "keyhole"]
@@ -91,7 +90,7 @@ def refuse_unclear(piece: Piece, line: Path) -> None:
         short = 0.5 if drawn.distance(shapely.Point(pin)) < 0.01 else 0.0  # mm: darts that lead to the line end on it
         legs = [[end, pin + (end - pin) * (short / max(math.dist(end, pin), 1.0))] for end in piece.mouth(dart.id)]
         if inner.intersects(shapely.MultiLineString(legs)):
-            name = "a dart that is put aside" if dart.id.startswith("*") else f"the {words(dart.id)} dart"
+            name = "a dart that is put aside" if dart.id.startswith("*") else f"the {dart_words(piece, dart.id)} dart"
             raise GeometryError(f"the line crosses {name}", where=piece.name, advice="Take it into the line, or move it away.")
     if not cloth(piece).buffer(0.02, quad_segs=1, join_style="bevel").covers(inner):
         raise GeometryError("the line leaves the piece", where=piece.name, advice="Bow it less, or end it elsewhere.")

@@ -1,5 +1,6 @@
 """Frozen values: runs, edges, darts, pieces, patterns, and places on them."""
 
+from zesty_pivot.core.piece.called import called, dart_called, dart_id, dart_key, dart_words
 from zesty_pivot.core.piece.dart import OPEN_USES, Dart, Hold, Parked, Shape, Use
 from zesty_pivot.core.piece.edge import Edge, Notch, Origin, Run, Source
 from zesty_pivot.core.piece.fisheye import FishEye
@@ -12,5 +13,5 @@ from zesty_pivot.core.piece.sides import Body, Side
 __all__ = [
     "OPEN_USES", "Body", "Dart", "DartRef", "Edge", "EdgeRef", "Extra", "FishEye", "Follow", "Hold", "Measured",
     "Notch", "Opening", "Origin", "Parked", "Pattern", "Piece", "Place", "Run", "Seam", "SeamSide", "Shape", "Side",
-    "Source", "StyleLine", "Use",
+    "Source", "StyleLine", "Use", "called", "dart_called", "dart_id", "dart_key", "dart_words",
 ]  # fmt: skip

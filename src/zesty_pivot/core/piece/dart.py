@@ -51,7 +51,7 @@ class Shape:
 @dataclass(frozen=True)
 class Parked:
     """A dart put away into another place for a while: its id, where on the cloth it came from, its angle in radians, its use
-    and how that is held, and the sewn point that it has of its own."""
+    how that is held, the sewn point that it has of its own, and what it was called."""
 
     id: str
     home: Origin
@@ -60,6 +60,7 @@ class Parked:
     hold: Hold
     extended_mm: float = 0.0
     beside: float = 0.0
+    called: str = ""
 
 
 @dataclass(frozen=True)

@@ -50,7 +50,10 @@ WORDS = {
     "style_line": "style line",
     "dart_leg": "dart leg",
     "wrap_end": "end of the wrap",
+    "french": "French",
 }
+
+_ORDINALS = {"2": "second", "3": "third", "4": "fourth"}
 
 _SIDE_WORDS = frozenset(side.value for side in Side)
 
@@ -60,9 +63,18 @@ def ends_of(roles: Iterable[str]) -> Mapping[str, tuple[str, str]]:
     return HIP_ENDS if "hem" in roles else EDGE_ENDS
 
 
+def capital(text: str) -> str:
+    """A text with a capital at its beginning, the rest as it is: `French dart` stays so."""
+    return text[:1].upper() + text[1:]
+
+
 def words(name: str) -> str:
-    """A name from a file as it is read aloud: `side_seam` is `side seam`, `waist.left` is `left waist`."""
+    """A name from a file as it is read aloud: `side_seam` is `side seam`, `waist.left` is `left waist`,
+    `waist-2` is `second waist`."""
     plain, _dot, side = name.rpartition(".")
     if plain and side in _SIDE_WORDS:
         return f"{side} {words(plain)}"
+    base, _dash, number = name.rpartition("-")
+    if base and number.isdigit():  # of several of one name
+        return f"{_ORDINALS.get(number, f'{number}th')} {words(base)}"
     return WORDS.get(name, name.replace("_", " "))

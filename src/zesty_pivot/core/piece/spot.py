@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from typing import Literal, Self
+from typing import Annotated, Literal, Self
 
 import numpy as np
 from pydantic import Field, model_validator
@@ -12,12 +12,13 @@ from pydantic import Field, model_validator
 from zesty_pivot.core.errors import PlaceError, one_of
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.called import called
 from zesty_pivot.core.piece.edge import Origin
 from zesty_pivot.core.piece.names import LEVELS, words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
 from zesty_pivot.core.piece.sides import Side
-from zesty_pivot.core.quantity.fields import Along, Model
+from zesty_pivot.core.quantity.fields import Along, Model, NamesDart, with_darts
 from zesty_pivot.core.quantity.formula import Scope, distance_mm, is_share, share_of
 
 StationName = Literal[
@@ -34,7 +35,7 @@ class Spot(Model):
     """
 
     station: StationName | None = None
-    dart: str | None = Field(default=None, description="where this dart opens now")
+    dart: Annotated[str | None, NamesDart()] = Field(default=None, description="where this dart opens now")
     edge: str | None = None
     at: Along | None = Field(default=None, description="share or length along the edge")
     from_: str | None = Field(default=None, alias="from", description="the end to measure from")
@@ -74,6 +75,11 @@ class Spot(Model):
         if self.at is None:
             return ""
         return f"{100.0 * self.at:.4g}%" if isinstance(self.at, float | int) and is_share(self.at) else str(self.at)
+
+
+def spot_words(spot: Spot, piece: Piece) -> str:
+    """A place as it is read aloud, a dart called by where it opens now."""
+    return with_darts(spot, lambda id: called(piece, id) if piece.has_dart(id) else id).words()
 
 
 STATIONS: dict[str, Spot] = {

@@ -12,7 +12,7 @@ from zesty_pivot.core.conventions.sewing import sewn_point
 from zesty_pivot.core.errors import PlaceError, StepError, ZestyError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.piece import Dart, Hold, Origin, Pattern, Piece, Place, Use
+from zesty_pivot.core.piece import Dart, Hold, Origin, Pattern, Piece, Place, Use, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import UPPER, words
 from zesty_pivot.core.piece.spot import Spot
@@ -81,7 +81,7 @@ def _put_away(
     made = first_way(pattern, name, dart, [*spots, *on_panels], context, is_clear, park)
     if made is None:
         edge = words(pattern.piece(name).dart_edge(dart))
-        what = f"the {words(dart)} dart opens in the {edge} and cannot wait elsewhere"
+        what = f"the {dart_words(pattern.piece(name), dart)} dart opens in the {edge} and cannot wait elsewhere"
         raise StepError(what, where=name, advice="Move it to another seam first.")
     return made.pattern
 
@@ -178,9 +178,11 @@ def _ending_in_it(pattern: Pattern, name: str, dart: str, context: Context, *, e
         hold = Hold(EASED_OVER, EASED_OVER)
         darts = tuple(replace(d, use=Use.EASE, hold=hold) if d.id == dart else d for d in piece.darts)
         note = Note(
-            f"the {words(name)}'s {words(dart)} dart would be only {text} long: it is eased in or pressed away", name, sewn
+            f"the {words(name)}'s {dart_words(piece, dart)} dart would be only {text} long: it is eased in or pressed away",
+            name,
+            sewn,
         )
         return pattern.with_piece(replace(piece, darts=darts)), note
     return pattern, Note(
-        f"the {words(name)}'s {words(dart)} dart now opens on the new edge and is sewn over {text}", name, sewn
+        f"the {words(name)}'s {dart_words(piece, dart)} dart now opens on the new edge and is sewn over {text}", name, sewn
     )

@@ -10,11 +10,11 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves.cut import slit
 from zesty_pivot.core.moves.join import SHUT, shut
 from zesty_pivot.core.moves.swing import swing
-from zesty_pivot.core.piece import Dart, Pattern, Piece, Place, Run
+from zesty_pivot.core.piece import Dart, Pattern, Piece, Place, Run, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.sides import Sided
-from zesty_pivot.core.piece.spot import Spot, resolve
+from zesty_pivot.core.piece.spot import Spot, resolve, spot_words
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.quantity import Unit, format_length
 
@@ -46,7 +46,9 @@ def move_dart(move: DartMove, pattern: Pattern, context: Context) -> Outcome:
     place, target = goal(move.to, piece, dart.pivot, context)
     if target == move.dart:
         # On another block the same recipe may well move it: no fault, but it is said.
-        return Outcome(pattern, (Note(f"the {words(move.dart)} dart is there already, nothing was moved", move.on),))
+        return Outcome(
+            pattern, (Note(f"the {dart_words(piece, move.dart)} dart is there already, nothing was moved", move.on),)
+        )
     angle = angle_moved(move, piece, place, target, context)
     whole = piece.angle(move.dart) - angle <= SHUT
     if target is None:
@@ -81,10 +83,15 @@ def angle_moved(move: DartMove, piece: Piece, place: Place, target: str | None, 
             raise StepError("a share of 0% moves nothing", where=move.on, advice="Enter a share greater than 0%.")
         return held * move.share
     leg = leg_at(piece, piece.dart(move.dart).pivot, place, target)
-    return min(held, mouth_angle(move.on, move.dart, move.to, move.mouth_mm, held, leg, context.scope.unit))
+    return min(
+        held,
+        mouth_angle(
+            move.on, dart_words(piece, move.dart), spot_words(move.to, piece), move.mouth_mm, held, leg, context.scope.unit
+        ),
+    )
 
 
-def mouth_angle(on: str, dart: str, to: Spot, mouth: float, held: float, leg: tuple[float, float], unit: Unit) -> float:
+def mouth_angle(on: str, dart: str, to: str, mouth: float, held: float, leg: tuple[float, float], unit: Unit) -> float:
     """The angle (radians) that must come to a place for its mouth to be `mouth` mm: 2 asin(mouth / 2 r) less what is open
     there. `held` is what the dart has to give, `leg` the leg's length in mm and the angle open there.
 
@@ -95,7 +102,7 @@ def mouth_angle(on: str, dart: str, to: Spot, mouth: float, held: float, leg: tu
     least = 2.0 * length * math.sin(there / 2.0)
     if not least < mouth <= most + 1e-9:
         raise StepError(
-            f"the {words(dart)} dart cannot open a mouth of {format_length(mouth, unit)} at {to.words()}",
+            f"the {dart} dart cannot open a mouth of {format_length(mouth, unit)} at {to}",
             where=on,
             advice=f"It can be up to {format_length(most, unit)}"
             + (f", and over {format_length(least, unit)}." if least else "."),
@@ -131,7 +138,8 @@ def led_to_pivot(piece: Piece, dart: str) -> tuple[Note, ...]:
     held = piece.dart(dart)
     if held.extended_mm <= 0.0:
         return ()
-    text = f"the {words(dart)} dart stopped short of the {words(held.pivot)} and was extended to it; it is sewn as far from it"
+    named, pin = dart_words(piece, dart), words(held.pivot)
+    text = f"the {named} dart stopped short of the {pin} and was extended to it; it is sewn as far from it"
     return (Note(text, piece.name, held.extended_mm),)
 
 

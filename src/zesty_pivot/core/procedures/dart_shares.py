@@ -9,7 +9,7 @@ from dataclasses import replace
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import JOIN_TOL
 from zesty_pivot.core.moves.open_up import home_edge, mouth_distance
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Piece, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
@@ -90,7 +90,7 @@ def fanned(
         if other.id != dart and home_edge(piece, other.id) == edge:
             at = mouth_distance(piece, other.id)
             if spots[0] - 1.0 <= at <= spots[-1] + 1.0:
-                what = f"the {words(other.id)} dart opens between them"
+                what = f"the {dart_words(piece, other.id)} dart opens between them"
                 raise StepError(what, where=piece.name, advice="Move one of the two aside first.")
     held = piece.angle(dart)
     if shares is None:

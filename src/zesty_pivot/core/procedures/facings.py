@@ -13,7 +13,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.facing import INNER, FacingEdge, chained, inner_curve, shortened, traced_facing
 from zesty_pivot.core.moves.shaping import displaced, ended_at
-from zesty_pivot.core.piece import Dart, Follow, Pattern, Piece, Run, Side, Use
+from zesty_pivot.core.piece import Dart, Follow, Pattern, Piece, Run, Side, Use, dart_words
 from zesty_pivot.core.piece.bodice_half import BodiceHalf
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import side_of_seam
@@ -262,7 +262,7 @@ def _closed_below(pattern: Pattern, name: str, context: Context) -> Pattern:
             continue
         made = first_way(pattern, name, dart.id, [station_of(station) for station in UPWARDS], context)
         if made is None:
-            what = f"the {words(dart.id)} dart cannot be closed for the facing"
+            what = f"the {dart_words(piece, dart.id)} dart cannot be closed for the facing"
             raise StepError(what, where=name, advice="Move it above the facing first.")
         pattern = made.pattern
     return pattern

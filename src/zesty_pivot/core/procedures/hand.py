@@ -10,7 +10,7 @@ from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass
 from typing import Literal
 
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Piece, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import STATION_WORDS, STATIONS, Spot, resolve, side_of_spot, station_spot
 from zesty_pivot.core.quantity import Scope, Unit, format_length, is_share, length_mm, share_of
@@ -87,7 +87,9 @@ def place_line(spot: Spot, piece: Piece, scope: Scope, pivot: str) -> Line:
     """How the place of a spot is found on the paper as it lies now."""
     on = words(piece.name)
     if spot.dart is not None:
-        return line("at_dart", "On the {on}: the place is the mouth of the {dart} dart.", on=on, dart=words(spot.dart))
+        return line(
+            "at_dart", "On the {on}: the place is the mouth of the {dart} dart.", on=on, dart=dart_words(piece, spot.dart)
+        )
     mark = mark_name(spot, piece, pivot)
     if mark is not None:
         return line("at_mark", "On the {on}: the place is your mark “{mark}”.", on=on, mark=mark)
@@ -124,7 +126,7 @@ def preparing_line(spot: Spot, piece: Piece, block: Piece, scope: Scope, pivot: 
         held = [d.id for d in block.darts if d.pivot == pivot and block.dart_edge(d.id) == "waist"]
         if held:
             text = "{on}: mark “{mark}” at both legs of the {dart} dart, where they meet the waist."
-            return line("mark_dart", text, on=on.capitalize(), mark=name, dart=words(held[0]))
+            return line("mark_dart", text, on=on.capitalize(), mark=name, dart=dart_words(block, held[0]))
         text = "{on}: mark “{mark}” on the waist, straight below the {pin}, parallel to the {centre}."
         return line("mark_plumb", text, on=on.capitalize(), mark=name, pin=words(pivot), centre=centre_words(block.name))
     if block.is_hip_length and spot.station in ("side_bust", "french"):

@@ -6,7 +6,7 @@ from zesty_pivot.core.moves.cut import slit
 from zesty_pivot.core.moves.join import SHUT
 from zesty_pivot.core.moves.open_up import home_edge, mouth_distance
 from zesty_pivot.core.moves.swing import moving_part
-from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece import Pattern, Piece, called, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.dart_moves import OPENING, DartMove, angle_moved, goal, move_dart
@@ -29,9 +29,12 @@ def move_by_hand(move: DartMove, pattern: Pattern, context: Context, way: Way) -
     place, target = goal(move.to, piece, pivot, context)
     found = [place_line(move.to, piece, context.scope, pivot)]
     if target == move.dart:
-        return (*found, line("nothing", "The {dart} dart is there already: nothing is moved.", dart=words(move.dart)))
+        return (
+            *found,
+            line("nothing", "The {dart} dart is there already: nothing is moved.", dart=dart_words(piece, move.dart)),
+        )
     left = piece.angle(move.dart) - angle_moved(move, piece, place, target, context)
-    names = {"pin": pin, "dart": words(move.dart)}
+    names = {"pin": pin, "dart": dart_words(piece, move.dart)}
     stop = _stop(names, left, context)
     # A slit where nothing opens yet tells which part moves; a mouth that is there already does as well.
     parted = piece if target else slit(piece, place, pivot, OPENING)
@@ -42,7 +45,7 @@ def move_by_hand(move: DartMove, pattern: Pattern, context: Context, way: Way) -
         found += _pivot_lines(names, parts, stop)
     else:
         found += _slash_lines(names, parts, stop, is_cut=target is None)
-    return (*found, _mouth_line(move, piece, after, target, context))
+    return (*found, *_mouth_lines(move, piece, after, target, context))
 
 
 def beside(piece: Piece, move: DartMove, context: Context) -> Line | None:
@@ -52,7 +55,8 @@ def beside(piece: Piece, move: DartMove, context: Context) -> Line | None:
     away = length_mm(move.to.at, context.scope) - mouth_distance(piece, move.dart)
     text = "On the {on}, measure {away} along the {edge} from the mouth of the {dart} dart, {side}, open mouths skipped."
     return line(
-        "beside_dart", text, on=words(piece.name), away=format_length(abs(away), context.scope.unit), dart=words(move.dart),
+        "beside_dart", text, on=words(piece.name), away=format_length(abs(away), context.scope.unit),
+        dart=dart_words(piece, move.dart),
         edge=words(move.to.edge), side="clockwise" if away > 0.0 else "anticlockwise",
     )  # fmt: skip
 
@@ -65,14 +69,19 @@ def _stop(names: dict[str, str], left: float, context: Context) -> Line:
     return line("leave", text, **figures)
 
 
-def _mouth_line(move: DartMove, piece: Piece, after: Piece, target: str | None, context: Context) -> Line:
+def _mouth_lines(move: DartMove, piece: Piece, after: Piece, target: str | None, context: Context) -> tuple[Line, ...]:
+    """The new mouth to check the work by, and which other darts are called otherwise from now on."""
     made = target or next((d.id for d in after.darts if not piece.has_dart(d.id)), move.dart)
-    figures = {"new": words(made), "mouth": format_length(after.intake(made), context.scope.unit)}
+    figures = {"new": dart_words(after, made), "mouth": format_length(after.intake(made), context.scope.unit)}
     text = (
         "The mouth of the {new} dart now measures {mouth}. Redraw its legs from the ends of the mouth to the pin"
         ", and write “{new} dart” beside it."
     )
-    return line("mouth", text, **figures)
+    others = [dart.id for dart in after.darts if dart.id != made and piece.has_dart(dart.id)]
+    renamed = [(dart_words(piece, id), dart_words(after, id)) for id in others if called(piece, id) != called(after, id)]
+    more = (line("rename", "The {dart} dart is the {new} dart from now on: write that beside it.", dart=old, new=new)
+            for old, new in renamed)  # fmt: skip
+    return (line("mouth", text, **figures), *more)
 
 
 def _pivot_lines(names: dict[str, str], parts: dict[str, str], stop: Line) -> list[Line]:

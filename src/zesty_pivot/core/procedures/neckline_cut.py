@@ -14,7 +14,7 @@ from zesty_pivot.core.moves.neckline import cut_away, hole, holed, let_out, neck
 from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.necklines.camisole import strap_point
-from zesty_pivot.core.piece import EdgeRef, Extra, Opening, Pattern, Piece, Side, Source, StyleLine
+from zesty_pivot.core.piece import EdgeRef, Extra, Opening, Pattern, Piece, Side, Source, StyleLine, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.bodice_half import nearest_place
 from zesty_pivot.core.piece.names import words
@@ -66,7 +66,7 @@ def _one(pattern: Pattern, edge: NeckEdge, shape: NeckShape, context: Context, *
         kept, gone = cut_away(piece, start, stop, [(part.path, part.role) for part in parts], source)
         lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
         if gone.darts:
-            names = ", ".join(words(dart.id) for dart in gone.darts)
+            names = ", ".join(dart_words(gone, dart.id) for dart in gone.darts)
             notes.append(Note(f"cut away with what lies above: the {names} dart", edge.name))
         kept = replace(kept, added=(*piece.added, *lost))
         pattern = with_panels(pattern, edge.name, (kept,), ())

@@ -13,7 +13,7 @@ from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.neckline import neck_source
 from zesty_pivot.core.moves.style_lines import refuse_unclear
 from zesty_pivot.core.necklines.base import NeckShape
-from zesty_pivot.core.piece import Notch, Origin, Pattern, Piece, Place, Run, Seam, SeamSide, Side, Source
+from zesty_pivot.core.piece import Notch, Origin, Pattern, Piece, Place, Run, Seam, SeamSide, Side, Source, dart_words
 from zesty_pivot.core.piece.bodice_half import nearest_place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import well_begun
@@ -149,7 +149,7 @@ def _far_darts_aside(pattern: Pattern, name: str, context: Context) -> Pattern:
         spots = [station_of(station, "right") for station in ASIDE]
         made = first_way(pattern, name, dart, spots, context)
         if made is None:
-            what = f"the {words(dart)} dart is in the way of the wrap"
+            what = f"the {dart_words(piece, dart)} dart is in the way of the wrap"
             raise StepError(what, where=name, advice="Move it to the side first.")
         pattern = made.pattern  # nothing is left of these darts in the end
     return pattern

@@ -6,10 +6,10 @@ from collections.abc import Collection, Mapping
 from dataclasses import replace
 
 from zesty_pivot.core.errors import PlaceError, StepError, one_of
-from zesty_pivot.core.piece import Dart, Parked, Pattern, Piece, Place
+from zesty_pivot.core.piece import Dart, Parked, Pattern, Piece, Place, called, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.piece.spot import Spot, spot_words
 from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove, goal, move_dart, move_darts
 
@@ -21,16 +21,16 @@ def park(pattern: Pattern, on: str, dart: str, to: Spot, context: Context) -> Ou
     piece = pattern.piece(on)
     host = goal(to, piece, piece.dart(dart).pivot, context)[1]
     if host == dart:
-        what = f"the {words(dart)} dart lies at {to.words()} already"
+        what = f"the {dart_words(piece, dart)} dart lies at {spot_words(to, piece)} already"
         raise StepError(what, where=on, advice="Park it elsewhere, or leave it out.")
     outcome = move_dart(DartMove(on, dart, to), pattern, context)
     held = _remembering(outcome.pattern.piece(on), host or dart, parked(piece, dart))
     return replace(outcome, pattern=outcome.pattern.with_piece(held))
 
 
-def home_mark(dart: str) -> str:
-    """The name of the mark where a parked dart came from."""
-    return f"home of the {words(dart)} dart"
+def home_mark(name: str) -> str:
+    """The name of the mark where a parked dart came from; it was called so there."""
+    return f"home of the {words(name)} dart"
 
 
 def parked(piece: Piece, dart: str) -> Parked:
@@ -38,7 +38,7 @@ def parked(piece: Piece, dart: str) -> Parked:
     index = piece.mouth_run(dart)
     home = places.origin_of(piece, Place(index, piece.runs[index].path.length))
     held = piece.dart(dart)
-    return Parked(dart, home, piece.angle(dart), held.use, held.hold, held.extended_mm, held.beside)
+    return Parked(dart, home, piece.angle(dart), held.use, held.hold, held.extended_mm, held.beside, called(piece, dart))
 
 
 def moves_home(
@@ -51,7 +51,7 @@ def moves_home(
         left = piece.angle(host.id)
         for entry in _entries(piece, host, darts):
             if entry.angle > left + _SLACK:
-                what = f"part of the {words(entry.id)} dart has been moved since it was parked"
+                what = f"part of the {words(entry.called)} dart has been moved since it was parked"
                 raise StepError(what, where=piece.name, advice="Bring it back before that step, or move it by a share.")
             to = (homes or {}).get(entry.id) or _home(piece, entry)
             if left - entry.angle <= _SLACK:
@@ -106,7 +106,7 @@ def _home(piece: Piece, entry: Parked) -> Spot:
     try:
         place = places.by_origin(piece, entry.home)
     except PlaceError as fault:
-        what = f"the place that the {words(entry.id)} dart came from has been cut away"
+        what = f"the place that the {words(entry.called)} dart came from has been cut away"
         raise StepError(what, where=piece.name, advice="Move it to another place instead.") from fault
     return Spot(edge=piece.runs[place.run].edge, at=f"{places.sewn_distance(piece, place)!r} mm")
 

@@ -14,7 +14,7 @@ from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.moves import join
 from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.mirror import flip
-from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, Run
+from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, Run, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
@@ -62,7 +62,7 @@ def _homes(piece: Piece) -> dict[str, Spot]:
         index = piece.mouth_run(dart.id)
         ends = piece.runs[index].edge, piece.runs[piece.after(index)].edge
         if SIDE in ends and ends != (SIDE, SIDE):
-            what = f"the {words(dart.id)} dart opens at the end of the side seam"
+            what = f"the {dart_words(piece, dart.id)} dart opens at the end of the side seam"
             raise StepError(what, where=piece.name, advice="Move it along the side seam, or elsewhere, first.")
         if ends == (SIDE, SIDE):
             at = places.sewn_distance(piece, Place(index, piece.runs[index].path.length))

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 import re
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass
-from typing import Annotated, ClassVar, Self
+from typing import Annotated, ClassVar, Self, TypeVar
 
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, FiniteFloat, model_validator
 
@@ -28,6 +28,11 @@ class InUnits:
 @dataclass(frozen=True)
 class OfWhole:
     """Marks the type of a field that holds a share."""
+
+
+@dataclass(frozen=True)
+class NamesDart:
+    """Marks a field that names a dart, or several."""
 
 
 Length = Annotated[
@@ -66,6 +71,9 @@ Along = Annotated[
 ]
 
 
+Made = TypeVar("Made", bound="Model")
+
+
 class Model(BaseModel):
     """Root of everything read from a file: frozen, no unknown fields, numbers finite."""
 
@@ -83,6 +91,26 @@ class Model(BaseModel):
                 if odd is not None:
                     raise ValueError(f"a control character (U+{ord(odd[0]):04X}) in {name}; take it out")
         return self
+
+
+def with_darts(model: Made, name: Callable[[str], str]) -> Made:
+    """A model with every dart that it or a model inside it names called otherwise; the same one when nothing changes."""
+    changed: dict[str, object] = {}
+    for field, info in type(model).model_fields.items():
+        old = getattr(model, field)
+        is_dart = any(isinstance(mark, NamesDart) for mark in info.metadata)
+        new = _with_darts(old, name, is_dart=is_dart)
+        if new != old:
+            changed[field] = new
+    return model.model_copy(update=changed) if changed else model
+
+
+def _with_darts(value: object, name: Callable[[str], str], *, is_dart: bool) -> object:
+    if isinstance(value, Model):
+        return with_darts(value, name)
+    if isinstance(value, tuple):
+        return tuple(_with_darts(part, name, is_dart=is_dart) for part in value)
+    return name(value) if is_dart and isinstance(value, str) and value else value
 
 
 # Control characters, ends of lines, halves of surrogate pairs, and the two that are no characters at all.

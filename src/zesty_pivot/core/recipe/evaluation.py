@@ -38,6 +38,11 @@ class Derivation:
     states: tuple[State, ...]
     sewing: Sewing = PLAIN
 
+    def said(self, number: int) -> str:
+        """What a step does in a few words, its darts called by where they open before it; numbered from 1."""
+        step = self.states[number].step
+        return "as drafted" if step is None else step.said(self.states[number - 1].pattern)
+
     @property
     def pattern(self) -> Pattern:
         """The pattern after the last step."""
@@ -113,7 +118,7 @@ class Evaluator:
         try:
             outcome = attempt(step, state.pattern, context)
         except ZestyError as fault:
-            error = _as_step_error(fault, f"step {number}, {step.said()}")
+            error = _as_step_error(fault, f"step {number}, {step.said(state.pattern)}")
             return State(state.pattern, step, error=error, serial=serial)
         # A pattern with a piece or seam that was made anew may still be the same one.
         is_idle = outcome.pattern is state.pattern or outcome.pattern == state.pattern

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.piece import dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.hand import Line, Way, line
@@ -34,15 +35,16 @@ def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section,
         if step is None or step.off:
             continue
         before = derivation.states[number - 1].pattern
-        title = step.name or f"{words(step.on).capitalize()}: {step.said()}"
+        title = step.name or f"{words(step.on).capitalize()}: {step.said(before)}"
         if state.error is not None:
             broken = line("broken", "This step cannot be done: {why}.", why=state.error.what)
             sections.append(Section(number, title, (broken,)))
             continue
         try:
-            for mark in step.marks_by_hand(before, context):
+            known = step.with_ids(before)
+            for mark in known.marks_by_hand(before, context):
                 marks[mark.text] = mark
-            sections.append(Section(number, title, step.by_hand(before, context, way)))
+            sections.append(Section(number, title, known.by_hand(before, context, way)))
         except ZestyError as fault:
             sections.append(Section(number, title, (line("broken", "No instructions: {why}.", why=fault.what),)))
         except Exception as fault:  # noqa: BLE001 - the boundary of a step's paper procedure: the others are written
@@ -62,6 +64,6 @@ def _preparing(derivation: Derivation, marks: dict[str, Line]) -> tuple[Line, ..
         for dart in piece.darts:
             if dart.extended_mm > 0.0:
                 text = "{on}: draw the legs of the {dart} dart from the ends of its mouth to the {pin}."
-                lead = {"on": words(piece.name).capitalize(), "dart": words(dart.id), "pin": words(dart.pivot)}
+                lead = {"on": words(piece.name).capitalize(), "dart": dart_words(piece, dart.id), "pin": words(dart.pivot)}
                 found.append(line("lead", text, **lead))
     return (*found, *marks.values())

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Literal
 
 from zesty_pivot.core.errors import StepError, ZestyError
-from zesty_pivot.core.piece import Pattern, Use
+from zesty_pivot.core.piece import Pattern, Use, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import STATION_WORDS
 from zesty_pivot.core.procedures.base import Context
@@ -95,7 +95,8 @@ def _mouth(
     wide = format_length(pattern.piece(on).intake(dart), context.scope.unit)
     much = "The whole" if share == "100%" else f"{share} of the"
     place = STATION_WORDS[station]
-    text = f"{much} {words(dart)} dart of the {words(on)}, {wide} wide now, goes to: {place}. How wide is the new mouth?"
+    named = dart_words(pattern.piece(on), dart)
+    text = f"{much} {named} dart of the {words(on)}, {wide} wide now, goes to: {place}. How wide is the new mouth?"
     return Question(kind, move, text, mouth)
 
 
@@ -116,8 +117,9 @@ def _where(pattern: Pattern, context: Context, on: str, dart: str, chance: rando
     move, mouth = known[answer]
     unit = context.scope.unit
     wide = format_length(pattern.piece(on).intake(dart), unit)
+    named = dart_words(pattern.piece(on), dart)
     text = (
-        f"The whole {words(dart)} dart of the {words(on)}, {wide} wide now, has been moved; its mouth measures "
+        f"The whole {named} dart of the {words(on)}, {wide} wide now, has been moved; its mouth measures "
         f"{format_length(mouth, unit)}. Where did the fullness go?"
     )
     choices = tuple(sorted(chosen, key=_STATIONS.index))

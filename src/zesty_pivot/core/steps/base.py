@@ -8,10 +8,11 @@ from typing import ClassVar, Self
 from pydantic import Field, model_validator
 
 from zesty_pivot.core import faults
+from zesty_pivot.core.piece import called, dart_id
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way
-from zesty_pivot.core.quantity.fields import Model
+from zesty_pivot.core.quantity.fields import Model, with_darts
 
 
 class Step(Model):
@@ -41,13 +42,32 @@ class Step(Model):
     def words(self) -> str:
         """What the step does, in a few words of the trade, for its card."""
 
-    def said(self) -> str:
-        """Its words, for whoever shows them; its name in the file where a fault of the program hides them."""
+    def with_ids(self, pattern: Pattern) -> Self:
+        """The step with the darts that it names by station named by their ids; `pattern` is the one before it."""
+        if not pattern.has(self.on):
+            return self
+        piece = pattern.piece(self.on)
+        return with_darts(self, lambda name: dart_id(piece, name))
+
+    def said(self, pattern: Pattern | None = None) -> str:
+        """Its words, for whoever shows them; its name in the file where a fault of the program hides them. `pattern` is the one
+        before it: darts are called by where they open there."""
         try:
-            return self.words()
+            return (self if pattern is None else self._with_names(pattern)).words()
         except Exception as fault:  # noqa: BLE001 - a boundary: the words of a step cost no more than themselves
             faults.caught(fault, f"the words of “{self.title}”")
             return self.do
+
+    def _with_names(self, pattern: Pattern) -> Self:
+        if not pattern.has(self.on):
+            return self
+        piece = pattern.piece(self.on)
+
+        def now(name: str) -> str:
+            id = dart_id(piece, name)
+            return called(piece, id) if piece.has_dart(id) else name
+
+        return with_darts(self, now)
 
 
 class FrontAndBackStep(Step):

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from abc import abstractmethod
-from typing import Self
+from typing import Annotated, Self
 
 from pydantic import Field, model_validator
 
@@ -12,6 +12,7 @@ from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove, move_darts, walked
 from zesty_pivot.core.procedures.hand import Line, Way
 from zesty_pivot.core.procedures.hand_dart_moves import marks_of_move, move_by_hand
+from zesty_pivot.core.quantity.fields import NamesDart
 from zesty_pivot.core.steps.base import Step
 
 
@@ -48,7 +49,7 @@ class DartChain(Step):
 class SeveralDarts(DartChain):
     """A chain over several darts of one pivot, each named once."""
 
-    darts: tuple[str, ...] = Field(description="darts of one pivot", min_length=2, max_length=12)
+    darts: Annotated[tuple[str, ...], NamesDart()] = Field(description="darts of one pivot", min_length=2, max_length=12)
 
     @model_validator(mode="after")
     def _once(self) -> Self:

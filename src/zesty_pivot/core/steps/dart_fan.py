@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from typing import ClassVar, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
 from pydantic import Field, model_validator
@@ -19,7 +19,7 @@ from zesty_pivot.core.procedures.dart_shares import MOST, fanned, grouped
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.hand_dart_moves import beside
 from zesty_pivot.core.quantity import length_mm, share_of
-from zesty_pivot.core.quantity.fields import Length, Share
+from zesty_pivot.core.quantity.fields import Length, NamesDart, Share
 from zesty_pivot.core.steps.dart_chain import DartChain
 
 # Parallel darts run straight from the seam to this share of the way to the pivot, and from there to the pivot: the bend
@@ -37,7 +37,7 @@ class FanDart(DartChain):
     summary: ClassVar[str] = "Open one dart as several beside each other: radiating or parallel, equal or not."
 
     do: Literal["dart.fan"] = "dart.fan"
-    dart: str = Field(description="the dart to share out", min_length=1)
+    dart: Annotated[str, NamesDart()] = Field(description="the dart to share out", min_length=1)
     count: int = Field(default=3, description="how many darts", ge=2, le=MOST)
     spacing: Length = Field(default="2.5 cm", description="between the mouths, along the sewn seam")
     shares: tuple[Share, ...] | None = Field(default=None, description="how much each takes; equal mouths when not given")

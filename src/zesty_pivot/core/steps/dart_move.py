@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import ClassVar, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -14,7 +14,7 @@ from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
 from zesty_pivot.core.procedures.hand import Line, Way
 from zesty_pivot.core.procedures.hand_dart_moves import marks_of_move, move_by_hand
 from zesty_pivot.core.quantity import length_mm, share_of
-from zesty_pivot.core.quantity.fields import Length, Share
+from zesty_pivot.core.quantity.fields import Length, NamesDart, Share
 from zesty_pivot.core.steps.base import Step
 
 
@@ -25,7 +25,7 @@ class MoveDart(Step):
     summary: ClassVar[str] = "Close a dart, or a share of it, and open it at another place round its pivot."
 
     do: Literal["dart.move"] = "dart.move"
-    dart: str = Field(description="the dart to close", min_length=1)
+    dart: Annotated[str, NamesDart()] = Field(description="the dart to close", min_length=1)
     to: Spot = Field(description="where it opens")
     share: Share = Field(default="100%", description="how much of the dart's angle goes")
     mouth: Length | None = Field(default=None, description="or: how wide the new mouth becomes")

@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
-from typing import ClassVar, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
-from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.piece import Pattern, called
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.parking import home_mark, park
+from zesty_pivot.core.quantity.fields import NamesDart
 from zesty_pivot.core.steps.dart_chain import DartChain
 
 
@@ -23,7 +24,7 @@ class ParkDarts(DartChain):
     summary: ClassVar[str] = "Put darts out of the way while a neckline or seam is drawn; each can be brought back."
 
     do: Literal["dart.park"] = "dart.park"
-    darts: tuple[str, ...] = Field(description="the darts to put away", min_length=1, max_length=12)
+    darts: Annotated[tuple[str, ...], NamesDart()] = Field(description="the darts to put away", min_length=1, max_length=12)
     to: Spot = Field(default=Spot(station="side_waist"), description="where they are put away")
 
     @model_validator(mode="after")
@@ -53,7 +54,9 @@ class ParkDarts(DartChain):
         """A mark where each dart is now, then the moves."""
         text = "On the {on}, mark “{mark}” at both ends of the mouth of the {dart} dart."
         on = words(self.on)
-        marks = [line("mark_mouth", text, on=on, mark=home_mark(dart), dart=words(dart)) for dart in self.darts]
+        piece = pattern.piece(self.on)
+        names = [called(piece, dart) for dart in self.darts]
+        marks = [line("mark_mouth", text, on=on, mark=home_mark(name), dart=words(name)) for name in names]
         return (*marks, *super().by_hand(pattern, context, way))
 
 

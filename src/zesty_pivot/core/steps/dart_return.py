@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import ClassVar, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -12,6 +12,7 @@ from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove
 from zesty_pivot.core.procedures.hand import Line, line
 from zesty_pivot.core.procedures.parking import bring_home, home_mark, moves_home
+from zesty_pivot.core.quantity.fields import NamesDart
 from zesty_pivot.core.steps.dart_chain import DartChain
 
 
@@ -22,7 +23,9 @@ class ReturnDarts(DartChain):
     summary: ClassVar[str] = "Take parked darts back to the place on the cloth that they came from."
 
     do: Literal["dart.return"] = "dart.return"
-    darts: tuple[str, ...] = Field(default=(), description="the parked darts to bring back; all when not given", max_length=12)
+    darts: Annotated[tuple[str, ...], NamesDart()] = Field(
+        default=(), description="the parked darts to bring back; all when not given", max_length=12
+    )
 
     def words(self) -> str:
         """`bring the shoulder dart back`."""
@@ -35,9 +38,8 @@ class ReturnDarts(DartChain):
 
     def place_by_hand(self, piece: Piece, move: DartMove, context: Context) -> Line | None:
         """The mark that was made when the dart was parked."""
-        held = next((entry for host in piece.darts for entry in host.parked if host.id == move.dart), None)
-        name = move.made or (held.id if held is not None else move.dart)
-        mark = home_mark(name)
+        known = {entry.id: entry.called for host in piece.darts for entry in host.parked}
+        mark = home_mark(known.get(move.made or move.dart) or next(iter(known.values()), move.dart))
         return line("at_mark", "On the {on}: the place is your mark “{mark}”.", on=words(self.on), mark=mark)
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:

@@ -4,17 +4,17 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from typing import ClassVar, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
 from zesty_pivot.core.errors import StepError
-from zesty_pivot.core.piece import Pattern, Piece, Shape, Use
+from zesty_pivot.core.piece import Pattern, Piece, Shape, Use, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
-from zesty_pivot.core.quantity.fields import Length, Share
+from zesty_pivot.core.quantity.fields import Length, NamesDart, Share
 from zesty_pivot.core.steps.base import Step
 
 # A bend sharper than this (radians) cannot be pressed. Common practice, no source.
@@ -28,7 +28,7 @@ class ShapeDart(Step):
     summary: ClassVar[str] = "Bow a dart's legs in or out, both alike, or bend it on its way to the pivot."
 
     do: Literal["dart.shape"] = "dart.shape"
-    dart: str = Field(description="the dart to shape", min_length=1)
+    dart: Annotated[str, NamesDart()] = Field(description="the dart to shape", min_length=1)
     bow: Length = Field(default="0 mm", description="how far the middle of each leg bows outwards; inwards when negative")
     bend: Length = Field(default="0 mm", description="how far the axis bends aside, clockwise round the pivot when positive")
     at: Share = Field(default="40%", description="where it bends: share of the way from the pivot to the mouth")
@@ -68,7 +68,7 @@ class ShapeDart(Step):
         bow, bend = length_mm(self.bow, context.scope), length_mm(self.bend, context.scope)
         dart, unit = piece.dart(self.dart), context.scope.unit
         if dart.use is not Use.DART:
-            what = f"the {words(dart.id)} dart is used as {dart.use.value}"
+            what = f"the {dart_words(piece, dart.id)} dart is used as {dart.use.value}"
             raise StepError(what, where=self.on, advice="Only a sewn dart can be shaped; sew it as a dart again first.")
         if bow and bend:
             raise StepError("legs are bowed or the dart is bent, not both", where=self.on, advice="Leave one of them at 0.")
@@ -88,7 +88,7 @@ class ShapeDart(Step):
         """How the legs are drawn; the same in both ways."""
         piece = pattern.piece(self.on)
         shape, unit = self._shape(piece, context), context.scope.unit
-        names = {"dart": words(self.dart), "pin": words(piece.dart(self.dart).pivot)}
+        names = {"dart": dart_words(piece, self.dart), "pin": words(piece.dart(self.dart).pivot)}
         if shape.bow_mm:
             side = "outwards" if shape.bow_mm > 0.0 else "inwards"
             text = "Half way along each leg of the {dart} dart mark {bow} {side}; draw both legs as curves through the marks."

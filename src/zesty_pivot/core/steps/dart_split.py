@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from typing import ClassVar, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
 from zesty_pivot.core.errors import StepError
-from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.piece import Pattern, Piece, dart_words
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.piece.spot import Spot, spot_words
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.dart_moves import DartMove, goal, leg_at, mouth_angle
 from zesty_pivot.core.procedures.dart_shares import chain, equal_mouths
 from zesty_pivot.core.quantity import length_mm, share_of
-from zesty_pivot.core.quantity.fields import Length, Model, Share
+from zesty_pivot.core.quantity.fields import Length, Model, NamesDart, Share
 from zesty_pivot.core.steps.dart_chain import DartChain
 
 MOST_PARTS = 8
@@ -52,7 +52,7 @@ class SplitDart(DartChain):
     summary: ClassVar[str] = "Open one dart at several places: by shares, by mouths, the rest, or with equal mouths."
 
     do: Literal["dart.split"] = "dart.split"
-    dart: str = Field(description="the dart to split", min_length=1)
+    dart: Annotated[str, NamesDart()] = Field(description="the dart to split", min_length=1)
     parts: tuple[DartPart, ...] = Field(description="where it opens, and how much there", min_length=1, max_length=MOST_PARTS)
     equal: bool = Field(default=False, description="all mouths equally wide; the parts then have no amounts")
 
@@ -84,11 +84,11 @@ class SplitDart(DartChain):
         if self.equal:
             angles = equal_mouths(self.on, held, legs)
         else:
-            angles = [self._angle(part, held, leg, context) for part, leg in zip(self.parts, legs, strict=True)]
+            angles = [self._angle(part, piece, leg, context) for part, leg in zip(self.parts, legs, strict=True)]
             given = sum(angles)
             if given > held * (1.0 + 1e-12):
                 raise StepError(
-                    f"the parts take {100.0 * given / held:.0f}% of the {words(self.dart)} dart",
+                    f"the parts take {100.0 * given / held:.0f}% of the {dart_words(piece, self.dart)} dart",
                     where=self.on, advice="Together they may take up to 100%.",
                 )  # fmt: skip
             rest = max(0.0, held - given)
@@ -98,14 +98,17 @@ class SplitDart(DartChain):
         goes = [(part.to, angle) for part, angle, (_place, target) in shared if target != self.dart]
         return chain(self.on, self.dart, held, goes)
 
-    def _angle(self, part: DartPart, held: float, leg: tuple[float, float], context: Context) -> float:
+    def _angle(self, part: DartPart, piece: Piece, leg: tuple[float, float], context: Context) -> float:
         """The angle (radians) a part asks for; nothing for the rest."""
+        held = piece.angle(self.dart)
         if part.share is not None:
             return held * share_of(part.share)
         if part.mouth is None:
             return 0.0
         mouth = length_mm(part.mouth, context.scope)
-        return mouth_angle(self.on, self.dart, part.to, mouth, held, leg, context.scope.unit)
+        return mouth_angle(
+            self.on, dart_words(piece, self.dart), spot_words(part.to, piece), mouth, held, leg, context.scope.unit
+        )
 
 
 STEP = SplitDart

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import ClassVar, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -17,7 +17,7 @@ from zesty_pivot.core.procedures.dart_shares import MOST, fanned, grouped, main_
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.hand_dart_moves import beside
 from zesty_pivot.core.quantity import format_length, length_mm
-from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.quantity.fields import Length, NamesDart
 from zesty_pivot.core.steps.dart_chain import DartChain
 
 As = Literal["dart", "gathers", "tucks", "pleats", "ease", "flare"]
@@ -41,7 +41,7 @@ class UseDart(DartChain):
     summary: ClassVar[str] = "Gather, tuck, pleat, ease or flare a dart's fullness, or sew it as a dart again."
 
     do: Literal["dart.use"] = "dart.use"
-    dart: str = Field(description="the dart, or any of the tucks or pleats made of it", min_length=1)
+    dart: Annotated[str, NamesDart()] = Field(description="the dart, or any of the tucks or pleats made of it", min_length=1)
     as_: As = Field(alias="as", description="what its fullness is used as")
     count: int = Field(default=2, description="how many tucks or pleats", ge=1, le=MOST)
     spacing: Length = Field(default="3 cm", description="between tucks or pleats, along the sewn seam")

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import replace
-from typing import ClassVar, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -14,7 +14,7 @@ from zesty_pivot.core.moves.join import shut
 from zesty_pivot.core.moves.slash import fold_out, wedge_out
 from zesty_pivot.core.moves.spread import wedge
 from zesty_pivot.core.moves.swing import swing
-from zesty_pivot.core.piece import Pattern, Piece, Place
+from zesty_pivot.core.piece import Pattern, Piece, Place, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
@@ -23,7 +23,7 @@ from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
 from zesty_pivot.core.procedures.hand import Line, Way, arc_figures, line, place_line, preparing_line
 from zesty_pivot.core.procedures.hand_dart_moves import move_by_hand
 from zesty_pivot.core.quantity import format_length, length_mm
-from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.quantity.fields import Length, NamesDart
 from zesty_pivot.core.steps.base import Step
 
 # A slash opened wider than this (radians) no longer lies on one sheet. Common practice, no source.
@@ -41,7 +41,9 @@ class Slash(Step):
     do: Literal["fullness.slash"] = "fullness.slash"
     at: Spot = Field(description="where the slash begins")
     hinge: Spot | None = Field(default=None, description="where it ends on another seam")
-    dart: str | None = Field(default=None, description="or: it runs to this dart's pivot, and this dart gives or takes")
+    dart: Annotated[str | None, NamesDart()] = Field(
+        default=None, description="or: it runs to this dart's pivot, and this dart gives or takes"
+    )
     by: Length = Field(default="2 cm", description="how far it opens at its beginning; negative folds cloth out")
 
     @model_validator(mode="after")
@@ -183,7 +185,7 @@ class Slash(Step):
             "Mark B on the {edge}, {by} further on clockwise. Fold the paper from the {pin} so that B comes to lie on the line "
             "from the {pin} to the place; the {dart} dart opens by as much. Tape it."
         )
-        names = {"edge": edge, "by": amount, "pin": words(pivot), "dart": words(self.dart or "")}
+        names = {"edge": edge, "by": amount, "pin": words(pivot), "dart": dart_words(piece, self.dart or "")}
         return place_line(self.at, piece, context.scope, pivot), line("wedge_out", text, **names)
 
 

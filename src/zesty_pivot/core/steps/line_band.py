@@ -12,7 +12,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.panels import STYLE_LINE, square_grain
 from zesty_pivot.core.moves.style_lines import parallel, refuse_unclear
-from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine
+from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import sewn
@@ -51,7 +51,7 @@ class Band(Step):
         first = piece.runs.index(runs[0])
         opened = opened or piece.runs[first - 1].mouth
         if opened is not None:
-            what = f"the {words(opened)} dart opens in the {words(self.edge)}"
+            what = f"the {dart_words(piece, opened)} dart opens in the {words(self.edge)}"
             raise StepError(what, where=self.on, advice="Move it away, or turn it into a princess line first.")
         before, behind = piece.runs[first - 1].edge, piece.runs[piece.after(piece.runs.index(runs[-1]))].edge
         sizes = [piece.edge(edge).sewn_length for edge in (before, behind)]

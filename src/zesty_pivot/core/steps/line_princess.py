@@ -6,7 +6,7 @@ import itertools
 import math
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import ClassVar, Literal, Self
+from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
@@ -16,7 +16,7 @@ from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.moves.give_back import given_back, widened
 from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, counted, level_gap, shaped
 from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn, square_grain
-from zesty_pivot.core.piece import EdgeRef, FishEye, Hold, Pattern, Piece, Place, StyleLine, Use
+from zesty_pivot.core.piece import EdgeRef, FishEye, Hold, Pattern, Piece, Place, StyleLine, Use, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import UPPER, words
 from zesty_pivot.core.piece.refs import sewn
@@ -27,7 +27,7 @@ from zesty_pivot.core.procedures.hand_panels import NOTHING, panels_by_hand
 from zesty_pivot.core.procedures.intakes import CLEAR, INTAKES, LEVELS, PanelIntakes
 from zesty_pivot.core.procedures.into_panels import free_line, free_name, with_panels
 from zesty_pivot.core.quantity import format_length, length_mm
-from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.quantity.fields import Length, NamesDart
 from zesty_pivot.core.steps.base import Step
 
 # A princess line passes the bust point by at most this (mm). Common practice, no source.
@@ -67,7 +67,7 @@ class Princess(Step):
     past: Length = Field(default=0, description="how far it passes the point towards the side; negative towards the centre")
     bow_above: Length = Field(default=0, description="how far the upper part stands off at its middle, towards the side")
     bow_below: Length = Field(default=0, description="how far the lower part stands off at its middle, towards the side")
-    darts: tuple[str, ...] | None = Field(
+    darts: Annotated[tuple[str, ...] | None, NamesDart()] = Field(
         default=None, max_length=12, description="the darts it takes in; all round its points when not given"
     )
     rest: Literal["ease", "dart"] = Field(default="ease", description="what becomes of the fullness between line and point")
@@ -118,7 +118,9 @@ class Princess(Step):
         eyes = {eye.id for eye in piece.fisheyes}
         for dart in self.darts or ():
             if dart not in eyes and piece.dart(dart).pivot not in pivots:
-                what = f"the {words(dart)} dart leads to the {words(piece.dart(dart).pivot)}, which is not on the line"
+                what = (
+                    f"the {dart_words(piece, dart)} dart leads to the {words(piece.dart(dart).pivot)}, which is not on the line"
+                )
                 raise StepError(what, where=self.on, advice="Leave it out, or begin the line where it passes that point.")
         found = []
         for pivot in pivots:
@@ -128,7 +130,7 @@ class Princess(Step):
             offset = past if pivot == pivots[-1] or len(pivots) == 1 else 0.0
             if left and offset == 0.0:
                 raise StepError(
-                    f"the {words(left[0])} dart would reach the seam at the {words(pivot)}",
+                    f"the {dart_words(piece, left[0])} dart would reach the seam at the {words(pivot)}",
                     where=self.on, advice="Take it into the line, or take the line past the point.",
                 )  # fmt: skip
             found.append(Through(pivot, offset, tuple(taken)))

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import replace
-from typing import ClassVar, Literal
+from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
 
@@ -13,7 +13,7 @@ from zesty_pivot.core.moves.join import shut
 from zesty_pivot.core.moves.redraw import blend
 from zesty_pivot.core.moves.swing import swing
 from zesty_pivot.core.necklines.gape import suggested
-from zesty_pivot.core.piece import Dart, Pattern, Piece, Use
+from zesty_pivot.core.piece import Dart, Pattern, Piece, Use, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import crosses
@@ -21,7 +21,7 @@ from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
-from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.quantity.fields import Length, NamesDart
 from zesty_pivot.core.steps.base import Step
 
 _SLIT = "*gape"
@@ -45,7 +45,9 @@ class TakeGape(Step):
         default=None, description="taken out of the edge; suggested from depth and width when not given"
     )
     at: Spot = Field(default=Spot(edge="neckline", at="50%"), description="where the edge is tightened")
-    into: str | None = Field(default=None, description="the dart that takes it; the widest when not given")
+    into: Annotated[str | None, NamesDart()] = Field(
+        default=None, description="the dart that takes it; the widest when not given"
+    )
 
     def words(self) -> str:
         """`1 cm of gape into the waist dart`."""
@@ -146,7 +148,7 @@ class TakeGape(Step):
         edge = self._edge(piece, piece.dart(dart), context)
         wider = made.intake(dart) - piece.intake(dart)
         text = (
-            f"{format_length(amount, unit, fine=True)} taken out of the {words(edge)}; the {words(dart)} dart is "
+            f"{format_length(amount, unit, fine=True)} taken out of the {words(edge)}; the {dart_words(piece, dart)} dart is "
             f"{format_length(wider, unit, fine=True)} wider"
         )
         after = pattern.with_piece(made)
@@ -168,7 +170,17 @@ class TakeGape(Step):
             "redrawn smooth, is {amount} shorter; the {dart} dart opens by the same angle. Its mouth now measures {mouth}."
         )
         figures = {"amount": format_length(amount, unit, fine=True), "mouth": format_length(made.intake(dart), unit)}
-        return (line("gape", text, on=words(self.on), at=self.at.words(), pin=pivot, dart=words(dart), **figures),)
+        return (
+            line(
+                "gape",
+                text,
+                on=words(self.on),
+                at=self.at.words(),
+                pin=pivot,
+                dart=dart_words(pattern.piece(self.on), dart),
+                **figures,
+            ),
+        )
 
 
 STEP = TakeGape

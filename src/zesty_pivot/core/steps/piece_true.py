@@ -14,7 +14,7 @@ from zesty_pivot.core.conventions.sewing import Sewing, setback_of, sewn_point
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.redraw import Redrawn, blend, corner, jog, reaches
-from zesty_pivot.core.piece import Pattern, Piece, Run
+from zesty_pivot.core.piece import Pattern, Piece, Run, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.place import settled, sewn_distance
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
@@ -61,7 +61,7 @@ class TruePiece(Step):
         runs = piece.edge(self.edge).runs
         opened = next((run.mouth for run in runs[:-1] if run.mouth is not None), None)
         if opened is not None:
-            what = f"the {words(opened)} dart opens in the {words(self.edge)}"
+            what = f"the {dart_words(piece, opened)} dart opens in the {words(self.edge)}"
             raise StepError(what, where=self.on, advice="Move or park it first, or blend instead.")
         line_, old = Path.straight(runs[0].path.start, runs[-1].path.end), np.concatenate([run.path.outline for run in runs])
         moved = float(shapely.LineString(line_.outline).hausdorff_distance(shapely.LineString(old)))
@@ -143,7 +143,7 @@ class TruePiece(Step):
 
 def _fold_line(piece: Piece, dart: str, context: Context, names: dict[str, str]) -> Line:
     """The dart folded shut, along the legs that it is sewn by."""
-    named = {"dart": words(dart), "pin": words(piece.dart(dart).pivot), **names}
+    named = {"dart": dart_words(piece, dart), "pin": words(piece.dart(dart).pivot), **names}
     if setback_of(piece, dart, context.sewing) <= 0.0:
         return line("fold", "Fold the {dart} dart of the {on} shut along its legs to the {pin}.", **named)
     point = sewn_point(piece, dart, context.sewing)

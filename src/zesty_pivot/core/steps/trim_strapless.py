@@ -12,7 +12,7 @@ from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.style_lines import refuse_unclear
-from zesty_pivot.core.piece import Pattern, Piece, Place, Run
+from zesty_pivot.core.piece import Pattern, Piece, Place, Run, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.heights import edges_at
 from zesty_pivot.core.piece.names import words
@@ -113,7 +113,7 @@ class Strapless(Step):
         before = pattern.piece(self.on)
         made = first_way(pattern, self.on, dart, [station_of(name) for name in AWAY], context, lambda piece: piece != before)
         if made is None:
-            what = f"the {words(dart)} dart opens above the edge and cannot be moved down"
+            what = f"the {dart_words(before, dart)} dart opens above the edge and cannot be moved down"
             raise StepError(what, where=self.on, advice="Move it to the waist or the side first.")
         return made
 

@@ -5,7 +5,8 @@ from __future__ import annotations
 from PyQt6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
 
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.called import title_of
+from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.forms.base import StepForm
 from zesty_pivot.desk.forms.places import chosen_first, pivots_with_two
@@ -47,12 +48,13 @@ class DartList(QWidget):
             empty(self._column)
             self.boxes = {}
             for id in wanted:
-                box = QCheckBox(f"{words(id).capitalize()} dart")
+                box = QCheckBox()
                 box.clicked.connect(lambda _checked=False, id=id: self._tick(id))
                 self.boxes[id] = box
                 self._column.addWidget(box)
         pivots = {piece.dart(id).pivot for id in chosen if piece and piece.has_dart(id)} if piece else set()
         for id, box in self.boxes.items():
+            box.setText(f"{capital(title_of(piece, id))} dart")
             box.setChecked(id in chosen)
             fits = piece is None or not piece.has_dart(id) or piece.dart(id).pivot in pivots
             box.setEnabled(fits and not (id in chosen and len(chosen) <= LEAST))

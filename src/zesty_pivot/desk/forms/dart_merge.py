@@ -31,8 +31,9 @@ class MergeDartsForm(StepForm):
             return
         self.at = at
         self.list.show_darts(step.on, step.darts, before)
-        darts = before.piece(step.on).darts if before.has(step.on) else ()
-        places = [(FIRST, "where the first is"), *place_choices(darts, step.to)]
+        piece = before.piece(step.on) if before.has(step.on) else None
+        darts = piece.darts if piece else ()
+        places = [(FIRST, "where the first is"), *place_choices(piece, darts, step.to)]
         self.to.show_choices(places, FIRST if step.to is None else place_key(step.to))
 
     def _to(self, key: str) -> None:

@@ -6,6 +6,7 @@ import math
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.piece.called import title_of
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import share_of
 from zesty_pivot.core.steps import registry
@@ -35,7 +36,7 @@ class MoveDartForm(StepForm):
         self.add_row("Share that goes", self.share)
         self.add_row("New mouth", self.mouth)
         self.on.picked.connect(self._other_piece)
-        self.dart.picked.connect(lambda dart: self.change({"dart": dart}, f"move the {words(dart)} dart"))
+        self.dart.picked.connect(lambda dart: self.change({"dart": dart}, "move another dart"))
         self.to.picked.connect(self._to)
         self.share.committed.connect(lambda text: self.change({"share": text, "mouth": None}, f"share {text}"))
         self.mouth.committed.connect(self._mouth)
@@ -46,9 +47,13 @@ class MoveDartForm(StepForm):
             return
         self.at, self._before = at, before
         self.on.show_choices([(p.name, words(p.name)) for p in before.pieces if p.darts], step.on)
-        darts = before.piece(step.on).darts if before.has(step.on) else ()
-        self.dart.show_choices([(d.id, f"{words(d.id)} dart") for d in darts], step.dart)
-        self.to.show_choices(place_choices([d for d in darts if d.id != step.dart], step.to), place_key(step.to))
+        piece = before.piece(step.on) if before.has(step.on) else None
+        darts = piece.darts if piece else ()
+        self.dart.show_choices([(d.id, f"{title_of(piece, d.id)} dart") for d in darts], step.dart)
+        self.to.show_choices(
+            place_choices(piece, [d for d in darts if d.id != step.dart], step.to),
+            place_key(step.to),
+        )
         self.share.set_text("" if step.mouth is not None else str(step.share), step)
         self.share.setEnabled(step.mouth is None)
         self.mouth.set_text("" if step.mouth is None else str(step.mouth), step)

@@ -8,6 +8,7 @@ from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QToolButton, QV
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.piece.called import title_of
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import share_of
 from zesty_pivot.core.steps import registry
@@ -71,7 +72,7 @@ class SplitDartForm(StepForm):
         self._rows.addLayout(self._parts)
         self._rows.addWidget(self.more)
         self.on.picked.connect(self._other_piece)
-        self.dart.picked.connect(lambda dart: self.change({"dart": dart}, f"split the {words(dart)} dart"))
+        self.dart.picked.connect(lambda dart: self.change({"dart": dart}, "split another dart"))
         self.equal.clicked.connect(self._equal)
         self.more.clicked.connect(self._add)
         self._before: Pattern | None = None
@@ -81,8 +82,9 @@ class SplitDartForm(StepForm):
             return
         self.at, self._before = at, before
         self.on.show_choices([(p.name, words(p.name)) for p in before.pieces if p.darts], step.on)
-        darts = before.piece(step.on).darts if before.has(step.on) else ()
-        self.dart.show_choices([(d.id, f"{words(d.id)} dart") for d in darts], step.dart)
+        piece = before.piece(step.on) if before.has(step.on) else None
+        darts = piece.darts if piece else ()
+        self.dart.show_choices([(d.id, f"{title_of(piece, d.id)} dart") for d in darts], step.dart)
         self.equal.setChecked(step.equal)
         while len(self.rows) < len(step.parts):
             row = PartRow(self, len(self.rows))
@@ -94,7 +96,7 @@ class SplitDartForm(StepForm):
             row.hide()
             row.deleteLater()
         for number, (row, part) in enumerate(zip(self.rows, step.parts, strict=True)):
-            row.to.show_choices(place_choices(darts, part.to), place_key(part.to))
+            row.to.show_choices(place_choices(piece, darts, part.to), place_key(part.to))
             row.amount.set_text(_amount(part), (step, number))
             row.amount.setVisible(not step.equal)
             row.away.setEnabled(len(step.parts) > 1)

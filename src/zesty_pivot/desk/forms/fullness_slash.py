@@ -7,7 +7,7 @@ from typing import Any
 
 from PyQt6.QtWidgets import QWidget
 
-from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.piece import Pattern, Piece, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.steps.fullness_slash import Slash
 from zesty_pivot.desk.forms.base import FormEntry
@@ -40,7 +40,11 @@ class EndRow(Row):
 
     def show(self, field: Any, step: Any, before: Pattern) -> None:
         piece = before.piece(step.on) if before.has(step.on) else None
-        ends = [(f"pivot:{dart.id}", f"the pivot of the {words(dart.id)} dart") for dart in (piece.darts if piece else ())]
+        ends = (
+            [(f"pivot:{dart.id}", f"the pivot of the {dart_words(piece, dart.id)} dart") for dart in piece.darts]
+            if piece
+            else []
+        )
         field.show_place(step.hinge, piece, (), step, ends, f"pivot:{step.dart}" if step.dart is not None else "")
 
 

@@ -60,7 +60,7 @@ class PlaceField(QWidget):
         self._spot = spot
         is_along = spot is not None and spot.edge is not None and spot.at is not None
         key = value or (ALONG if is_along else place_key(spot) if spot is not None else "")
-        rows = [*first, (ALONG, "so far along an edge…"), *place_choices(darts, None if is_along else spot)]
+        rows = [*first, (ALONG, "so far along an edge…"), *place_choices(piece, darts, None if is_along else spot)]
         self.choice.show_choices(rows, key)
         self.more.setVisible(is_along and not value)
         if spot is None or not is_along or piece is None:

@@ -6,8 +6,8 @@ from collections.abc import Iterable, Iterator
 from typing import Any
 
 from zesty_pivot.core.piece import Dart, Piece
-from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.spot import ALL_STATIONS, STATION_WORDS, Spot
+from zesty_pivot.core.piece.called import title_of
+from zesty_pivot.core.piece.spot import ALL_STATIONS, STATION_WORDS, Spot, spot_words
 from zesty_pivot.core.steps import registry
 from zesty_pivot.desk.model import DeskModel
 
@@ -19,12 +19,12 @@ def place_key(spot: Spot) -> str:
     return f"dart:{spot.dart}" if spot.dart is not None else f"spot:{spot.words()}"
 
 
-def place_choices(darts: Iterable[Dart], now: Spot | None) -> list[tuple[str, str]]:
-    """Every station, the darts, and the present place when it is none of these."""
+def place_choices(piece: Piece | None, darts: Iterable[Dart], now: Spot | None) -> list[tuple[str, str]]:
+    """Every station, darts of a piece, and the present place when it is none of these."""
     places = [(f"station:{name}", STATION_WORDS[name]) for name in ALL_STATIONS]
-    places += [(f"dart:{dart.id}", f"the {words(dart.id)} dart") for dart in darts]
+    places += [(f"dart:{dart.id}", f"the {title_of(piece, dart.id)} dart") for dart in darts]
     if now is not None and place_key(now) not in [key for key, _title in places]:
-        places.append((place_key(now), now.words()))
+        places.append((place_key(now), now.words() if piece is None else spot_words(now, piece)))
     return places
 
 

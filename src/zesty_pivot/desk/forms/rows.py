@@ -10,8 +10,9 @@ from typing import Any, Protocol
 from PyQt6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.piece import Pattern, Piece
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece import Pattern, Piece, dart_words
+from zesty_pivot.core.piece.called import title_of
+from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.core.quantity import share_of
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.fields import CalcField
@@ -238,7 +239,7 @@ class TicksRow(Row):
 
     def show(self, field: Any, step: Any, before: Pattern) -> None:
         piece = before.piece(step.on) if before.has(step.on) else None
-        field.show_ticks(self.known(piece) if piece else [], self.value(step))
+        field.show_ticks(self.known(piece) if piece else [], self.value(step), piece)
 
 
 class Ticks(QWidget):
@@ -253,7 +254,7 @@ class Ticks(QWidget):
         self._column.setContentsMargins(0, 0, 0, 0)
         self._column.setSpacing(1)
 
-    def show_ticks(self, known: list[str], chosen: tuple[str, ...]) -> None:
+    def show_ticks(self, known: list[str], chosen: tuple[str, ...], piece: Piece | None) -> None:
         """Shows the darts with those that are chosen ticked."""
         self._chosen = chosen
         wanted = [*known, *(id for id in chosen if id not in known)]
@@ -264,11 +265,12 @@ class Ticks(QWidget):
                 box.deleteLater()
             self.boxes = {}
             for id in wanted:
-                box = QCheckBox(f"{words(id).capitalize()} dart")
+                box = QCheckBox()
                 box.clicked.connect(lambda _on=False, id=id: self._tick(id))
                 self.boxes[id] = box
                 self._column.addWidget(box)
         for id, box in self.boxes.items():
+            box.setText(f"{capital(title_of(piece, id))} dart")
             box.setChecked(id in chosen)
             box.setEnabled(not (id in chosen and len(chosen) <= self._row.least))
 
@@ -279,7 +281,7 @@ class Ticks(QWidget):
 
 def dart_choices(_step: Any, piece: Piece | None) -> list[tuple[str, str]]:
     """The darts of the piece."""
-    return [(dart.id, f"{words(dart.id)} dart") for dart in piece.darts] if piece else []
+    return [(dart.id, f"{dart_words(piece, dart.id)} dart") for dart in piece.darts] if piece else []
 
 
 def edge_choices(_step: Any, piece: Piece | None) -> list[tuple[str, str]]:

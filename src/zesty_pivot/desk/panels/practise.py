@@ -212,7 +212,7 @@ class PractisePanel(QWidget):
         if asked is not None and self.is_shown:
             self.asked = None
             step = step_of(asked.move)
-            self._model.recipe.add_step(step, step.said())
+            self._model.recipe.add_step(step)
 
 
 def step_of(move: DartMove) -> MoveDart:

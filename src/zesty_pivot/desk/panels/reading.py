@@ -119,7 +119,7 @@ class ReadingPanel(QWidget):
     def _show_form(self, at: int, step: Step, before: Pattern) -> None:
         try:
             form = self.form(step.do)
-            form.show_step(at, step, before)
+            form.show_step(at, step.with_ids(before), before)
             form.show()
         except Exception as fault:  # noqa: BLE001 - the boundary of a form: the step stays, only its fields cannot be shown
             reference = faults.caught(fault, f"the fields of “{step.title}”")

@@ -119,7 +119,8 @@ class TracePanel(QWidget):
 
     def _dart(self, row: DartDifference) -> tuple[str, str, str]:
         now, other = row.now, row.other
-        title = f"{words(row.piece).capitalize()} {words(row.dart)} dart"
+        side = now or other
+        title = f"{words(row.piece).capitalize()} {words(side.called if side else row.dart)} dart"
         if now is not None and other is not None and now.station != other.station:
             title += f": {_place(other.station)} → {_place(now.station)}"
         elif now is not None:

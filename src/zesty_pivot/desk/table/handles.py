@@ -111,7 +111,7 @@ class Handles:
             self._model.preview(None)
             self._model.say(f"Not moved: {fault.what}.", fault=True)
             return
-        self._model.recipe.replace_step(found[0], step, step.said())
+        self._model.recipe.replace_step(found[0], step)
 
 
 def _apart(one: QPointF, two: QPointF) -> float:

@@ -7,7 +7,8 @@ from dataclasses import dataclass
 
 from pydantic import ValidationError
 
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece import dart_words
+from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.quantity import share_of
 from zesty_pivot.core.recipe import State
 from zesty_pivot.core.steps.base import Step
@@ -133,7 +134,7 @@ class RingControl:
             return carry.fault
         goes = "" if carry.share >= 1.0 else f"{round(100 * carry.share)}% of "
         place = carry.target.title if carry.target and not carry.is_here else "where it was"
-        text = f"{goes}{words(carry.dart)} dart to {place}"
+        text = f"{goes}{dart_words(carry.ring.piece, carry.dart)} dart to {place}"
         piece = self._model.pattern.piece(carry.ring.piece.name)
         new = [d.id for d in piece.darts if d.id not in {b.dart for b in carry.ring.beads}]
         shown = new[0] if new else carry.dart
@@ -159,9 +160,11 @@ class RingControl:
             return
         self._model.step = at
         self._model.looking = None if at + 1 == len(steps) else at + 1
-        self._model.edit(self._model.style.with_steps(steps), steps[at].said())
+        before = self._model.derived.derivation.states[at].pattern
+        said = steps[at].said(before)
+        self._model.edit(self._model.style.with_steps(steps), said)
         self._keep_dart(carry, at)
-        self._model.say(f"{steps[at].said().capitalize()}.")
+        self._model.say(f"{capital(said)}.")
 
     def _keep_dart(self, carry: Carry, at: int) -> None:
         """The bead stays chosen, or the one that took it in."""

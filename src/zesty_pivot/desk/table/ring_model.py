@@ -15,7 +15,7 @@ from zesty_pivot.core.ledger.fullness import PARKED
 from zesty_pivot.core.piece import Piece, Side
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.region import crosses, first_hit
-from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot, resolve
+from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot, resolve, spot_words
 from zesty_pivot.core.quantity import Scope
 
 SNAP = math.radians(4.5)  # a direction this near to a station means the station
@@ -94,7 +94,7 @@ def ring_of(piece: Piece, block: Piece, pivot: str, scope: Scope) -> Ring:
             first, second = piece.mouth(dart.id)
             middle = np.asarray((first + second) / 2.0)
             spot = Spot(dart=dart.id)
-            targets.append(Target(spot, spot.words(), clockwise(middle - pin), (float(middle[0]), float(middle[1]))))
+            targets.append(Target(spot, spot_words(spot, piece), clockwise(middle - pin), (float(middle[0]), float(middle[1]))))
     targets.sort(key=lambda target: target.angle)
     x, y = piece.landmarks[pivot]
     return Ring(piece, block, pivot, (x, y), beads_of(piece, pivot), tuple(targets))

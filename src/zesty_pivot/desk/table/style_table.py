@@ -10,8 +10,8 @@ from PyQt6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter, QPe
 from PyQt6.QtWidgets import QMenu, QToolTip
 
 from zesty_pivot.core.conventions.sewing import Sewing
-from zesty_pivot.core.piece import Piece
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece import Piece, dart_words
+from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.piece.pattern import numbered
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.lay import Lay
@@ -384,7 +384,7 @@ class StyleTable(Canvas):
             if dart is not None and self._model.pivot is not None:
                 piece = self._model.pattern.piece(self._model.pivot[0])
                 mouth = self._model.length(piece.intake(dart))
-                tip = f"{words(dart).capitalize()} dart, mouth {mouth}. Drag it round; Shift leaves half behind."
+                tip = f"{capital(dart_words(piece, dart))} dart, mouth {mouth}. Drag it round; Shift leaves half behind."
                 tip += " Right-click for gathers, pleats, ease."
                 QToolTip.showText(event.globalPos(), tip, self)  # type: ignore[attr-defined]
                 return True
