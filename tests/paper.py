@@ -87,6 +87,21 @@ class Paper(Slashing):
     def at_dart(self, f) -> None:
         self.place, self.mouth_place = None, f["dart"]
 
+    def at_far(self, f) -> None:
+        x = self.pins[f["through"]][0] if not f["dart"] else 0.0  # the centre is the line x = 0
+        if f["dart"]:
+            joint = self._mouth(f["dart"])
+            x = min(self.strips[joint].points[-1][0], self.strips[(joint + 1) % len(self.strips)].points[0][0])
+        assert abs(x - mm(f["far"])) < 1.0
+        for index, strip in enumerate(self.strips):
+            across = strip.points[:, 0]
+            if strip.edge == f["edge"] and across.min() <= x <= across.max():
+                at = int(np.flatnonzero(np.diff(np.sign(across - x)) != 0)[0])
+                share = (x - across[at]) / (across[at + 1] - across[at])
+                point = strip.points[at] + (strip.points[at + 1] - strip.points[at]) * share
+                return self._settle(index, strip.where(point))
+        raise AssertionError(f"{f['edge']} is nowhere {f['far']} from the centre")
+
     def mark_mouth(self, f) -> None:
         index = self._mouth(f["dart"])
         self.strips[index].marks[f["mark"]] = self.strips[index].points[-1]

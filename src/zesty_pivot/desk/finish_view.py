@@ -89,6 +89,8 @@ class FinishView(QWidget):
         self.weight = Choice("Thickness of the cloth")
         self.end, self.allowance = Choice("Mouth"), Choice("Allowance convention")
         self.large_dart = CalcField(self._length_words, "A dart is a large one from", may_be_empty=True)
+        self.extension = CalcField(self._length_words, "Folded mouths drawn out to a point", may_be_empty=True)
+        self.extension.edit.setPlaceholderText("by folding; or so far outside the seam")
         self.cut_away = CalcField(self._length_words, "Allowance on cut-away legs")
         self.dart_notes = label("", "quiet")
         self.ease = {name: CalcField(self._ease_words, f"Wanted ease, {name}", may_be_empty=True) for name in GIRTHS}
@@ -142,6 +144,7 @@ class FinishView(QWidget):
         self._row("End at the mouth", self.end, column)
         self._row("Thickness of the cloth", self.weight, column)
         self._row("Allowance on cut-away legs", self.cut_away, column)
+        self._row("Folded mouths drawn out to a point", self.extension, column)
         column.addWidget(self.dart_notes)
         column.addWidget(label("Seam allowance", "heading"))
         self._row("Convention", self.allowance, column)
@@ -164,6 +167,9 @@ class FinishView(QWidget):
         self.end.picked.connect(lambda name: model.recipe.set_finish({"end": name}, "another end at the mouth"))
         self.weight.picked.connect(lambda name: model.recipe.set_finish({"weight": name}, "another thickness"))
         self.allowance.picked.connect(lambda name: model.recipe.set_finish({"allowance": name}, "another allowance"))
+        self.extension.committed.connect(
+            lambda text: model.recipe.set_finish({"extension": text or None}, "the point of folded mouths")
+        )
         self.cut_away.committed.connect(lambda text: model.recipe.set_finish({"cut_away": text}, "cut-away allowance"))
         self.size_edit.setAccessibleName("Size")
         self.date_edit.setAccessibleName("Date")
@@ -189,6 +195,7 @@ class FinishView(QWidget):
         ends = [("auto", "by the intake"), ("cap", "folded, with a cap"), ("cut_away", "cut away inside")]
         self.end.show_choices(ends, finish.end)
         self.allowance.show_choices([(name, s.title) for name, s in ALLOWANCES.items()], finish.allowance)
+        self.extension.set_text(str(finish.extension or ""), self._model.opened)
         self.cut_away.set_text(str(finish.cut_away), self._model.opened)
         self._show_ease()
         for edit, text in ((self.size_edit, finish.size), (self.date_edit, finish.date)):

@@ -122,12 +122,17 @@ def test_lost_fullness_is_an_error() -> None:
 
 def test_bulk_by_intake_and_by_angle() -> None:
     assert said("bulk", look()) == []
-    assert "takes in 9.0 cm" in said("bulk", look(worked([move("shoulder", "waist")]).pattern))[0]
     pattern = worked([move("shoulder", "waist")]).pattern
+    folded = Finish(end="cap")
+    assert "takes in 9.0 cm" in said("bulk", look(pattern, folded))[0]
+    assert said("bulk", look(pattern)) == []  # its inside is cut away by itself
+    for end in ("cut_away", "press_away"):
+        decided = Finish.model_validate({"end": "cap", "darts": {"front.waist": {"end": end}}})
+        assert said("bulk", look(pattern, decided)) == []
     front = pattern.piece("front")
     pin = front.landmarks["bust_point"]
     near = dataclasses.replace(front, landmarks={**front.landmarks, "bust_point": (pin[0], pin[1] + 110.0)})
-    assert any("°" in message for message in said("bulk", look(pattern.with_piece(near))))
+    assert any("°" in message for message in said("bulk", look(pattern.with_piece(near), folded)))
 
 
 def test_a_crossing_outline_is_an_error() -> None:

@@ -9,7 +9,9 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from tests.core.finish.folding import folded_shut, seam_beside
+from tests.drafted import ROOM, room_block
 from tests.samples import move, real_pattern, scaled, stretches, worked
+from tests.sheets import lines
 from zesty_pivot.core.conventions.options import DartFinish, Finish
 from zesty_pivot.core.conventions.schools import FOLDS, SETBACKS
 from zesty_pivot.core.finish.allowance import Stretch, cut_ring
@@ -17,6 +19,7 @@ from zesty_pivot.core.finish.darts import SewnDart, sewn_dart
 from zesty_pivot.core.finish.piece import FinishedPiece, allowance_of, finish_piece
 from zesty_pivot.core.finish.sheet import lay
 from zesty_pivot.core.finish.whole import finish_pattern
+from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.piece import Piece, dart_key
 from zesty_pivot.core.quantity import Scope
@@ -244,3 +247,41 @@ def test_a_sewn_centre_back_keeps_its_allowance_on_a_panel(size: tuple[float, fl
     middle = seam.interpolate(0.5, normalized=True)
     # The ruler: from the seam to the cut line, square to the centre half way up it.
     assert middle.distance(shapely.LinearRing(done.ring)) == pytest.approx(15.0, abs=0.02)
+
+
+@pytest.mark.parametrize("block", ROOM)
+@pytest.mark.parametrize(("typed", "mm"), [("1/2 in", 12.7), ("3/4 in", 19.05), ("0 mm", 0.0)])
+def test_a_mouth_is_drawn_out_to_a_point_outside_the_seam(block: str, typed: str, mm: float) -> None:
+    """The two lines meet so far outside the middle of the mouth, on the sheet: measured by svgelements."""
+    pattern = block_file.pattern(room_block(block))
+    finish = Finish.model_validate({"end": "cap", "extension": typed})
+    found = lines(finish_piece(pattern.piece("front"), finish, Scope(), "T"))
+    (cap,) = found["waist.cap"]
+    legs = found["waist.legs"]
+    ends = [np.array([leg.point(0.0).x, leg.point(0.0).y]) for leg in legs]
+    tip = max(([p.x, p.y] for p in (segment.end for segment in cap)), key=lambda p: min(math.dist(p, end) for end in ends))
+    middle, point = (ends[0] + ends[1]) / 2.0, np.array([legs[0].point(1.0).x, legs[0].point(1.0).y])
+    outwards = float((np.array(tip) - middle) @ (middle - point)) / math.dist(middle, point)
+    assert outwards == pytest.approx(mm, abs=0.01)
+
+
+@pytest.mark.parametrize("block", ROOM)
+@pytest.mark.parametrize("fold", ["before", "after"])
+def test_a_cap_round_a_corner_takes_each_edges_own_allowance(block: str, fold: str) -> None:
+    """A dart near the shoulder tip pressed to it is folded over shoulder and armhole: 1 cm belongs to the one, 3 mm to the
+    other. All of it had the shoulder's."""
+    upper = "shoulder" if block.startswith("two") else "side"
+    to = {"edge": "shoulder", "from": "shoulder_tip", "at": "6 mm"}
+    steps = [{"do": "dart.move", "on": "front", "dart": upper, "to": to}]
+    piece = worked(steps, block_file.pattern(room_block(block))).pattern.piece("front")
+    finish = Finish.model_validate({
+        "end": "cap", "allowances": {"front.shoulder": "1 cm", "front.armhole": "3 mm"},
+        "darts": {"front.shoulder": {"fold": fold}},
+    })  # fmt: skip
+    sewn = sewn_dart(piece, upper, finish, Scope())
+    assert {edge for edge, _path in sewn.cap_parts} == ({"shoulder"} if fold == "before" else {"shoulder", "armhole"})
+    ring = shapely.LinearRing(finish_piece(piece, finish, Scope(), "T").ring)
+    for edge, path in sewn.cap_parts:
+        if path.length > 8.0:
+            away = ring.distance(shapely.Point(path.point_at(path.length / 2.0)))
+            assert away == pytest.approx(10.0 if edge == "shoulder" else 3.0, abs=0.2), edge

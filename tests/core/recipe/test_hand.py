@@ -135,6 +135,8 @@ OTHERS = {
                    "by": "-1 cm"}],
     "flare": [{"do": "fullness.flare", "on": "back", "hinge": "armhole", "count": 2, "by": "2 cm", "start": "5%",
                "stop": "25%", "hinge_start": "20%", "hinge_stop": "40%"}],
+    "equal axes": [{"do": "dart.split", "on": "front", "dart": "shoulder", "equal": True,
+                    "parts": [{"to": {"edge": "neckline", "as_far_as": "waist"}}, {"to": {"dart": "waist"}}]}],
     "shape": [{"do": "dart.shape", "on": "back", "dart": "waist", "bend": "1 cm"}],
 }  # fmt: skip
 

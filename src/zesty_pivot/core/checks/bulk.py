@@ -6,6 +6,8 @@ import math
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
+from zesty_pivot.core.conventions.options import DartFinish
+from zesty_pivot.core.finish.darts import is_cut_away
 from zesty_pivot.core.piece import Use, dart_key, dart_words
 from zesty_pivot.core.quantity import format_length
 
@@ -18,12 +20,11 @@ def _run(look: Look) -> Iterable[Finding]:
         for dart in piece.darts:
             if dart.use is not Use.DART:
                 continue
-            angle, intake = math.degrees(piece.angle(dart.id)), piece.intake(dart.id)
-            mend = None
             key = dart_key(piece, dart.id)
-            away = look.finish.darts[key].end if key in look.finish.darts else look.finish.end
-            if away not in ("cut_away", "press_away"):
-                mend = Mend("Cut away the inside", finish={"darts": {key: {"end": "cut_away"}}})
+            if is_cut_away(piece, dart.id, look.finish) or look.finish.darts.get(key, DartFinish()).end == "press_away":
+                continue  # nothing bulky is left in it
+            angle, intake = math.degrees(piece.angle(dart.id)), piece.intake(dart.id)
+            mend = Mend("Cut away the inside", finish={"darts": {key: {"end": "cut_away"}}})
             if angle > LIMIT_DEG:
                 yield Finding(
                     "bulk", Severity.WARNING, piece.name, dart.id, f"the {dart_words(piece, dart.id)} dart has {angle:.1f}°",

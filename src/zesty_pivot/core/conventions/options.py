@@ -24,6 +24,7 @@ class DartFinish(Model):
     setback: Length | None = None
     school: SetbackName | None = Field(default=None, description="another set-back school than the style's")
     fold: Literal["before", "after"] | None = Field(default=None, description="side of the mouth, on the clockwise way round")
+    extension: Length | None = Field(default=None, description="as the style's, for this dart")
     end: DartEnd | None = Field(default=None, description="press_away: not sewn, the mouth is eased or pressed flat")
 
 
@@ -40,6 +41,9 @@ class Finish(Model):
     end: EndName = Field(default="auto", description="the dart's mouth: cap, cut_away, or by the intake")
     weight: WeightName = Field(
         default="medium", description="thickness of the cloth: how wide a dart may be and still be folded"
+    )
+    extension: Length | None = Field(
+        default=None, description="folded mouths are drawn out to a point so far outside the seam; by folding when not given"
     )
     cut_away: Length = Field(default="1 cm", description="allowance on each leg of a dart that is cut away inside")
     darts: dict[str, DartFinish] = Field(default_factory=dict)
@@ -58,8 +62,8 @@ class Finish(Model):
     def lengths(self) -> Iterator[str | float]:
         """Every length and formula in it, as it was written."""
         yield self.cut_away
-        if self.large_dart is not None:
-            yield self.large_dart
+        yield from (text for text in (self.large_dart, self.extension) if text is not None)
+        yield from (own.extension for own in self.darts.values() if own.extension is not None)
         yield from self.allowances.values()
         yield from self.ease.values()
         yield from self.wearing_ease.values()

@@ -12,7 +12,7 @@ from zesty_pivot.core.conventions.options import DartFinish, Finish
 from zesty_pivot.core.conventions.schools import CAP_UP_TO, FOLDS
 from zesty_pivot.core.conventions.sewing import Sewing, setback_of, sewing_of, sewn_point
 from zesty_pivot.core.errors import GeometryError
-from zesty_pivot.core.finish.cap import cap
+from zesty_pivot.core.finish.cap import cap, pointed
 from zesty_pivot.core.geometry import Path, between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.open_up import bridge, home_edge
@@ -27,8 +27,8 @@ PLEAT_MARK = 60.0
 class SewnDart:
     """A dart as it is sewn, or a tuck or pleat as it is folded. `point` (2,) mm is the sewn point, of tucks and pleats the
     pivot their lines run to; `legs` the lines that are drawn, each from the mouth. `cap` is the edge at the mouth in loop
-    order, or None when the inside is cut away with `cut_away_mm` on each leg. `note` says why another end than the asked
-    one was taken; `called` is what the dart is called by where it opens.
+    order (`cap_parts` with the edges it was traced from), or None when the inside is cut away with `cut_away_mm` on each leg.
+    `note` says why another end than the asked one was taken; `called` is what the dart is called by where it opens.
     """
 
     dart: str
@@ -43,6 +43,7 @@ class SewnDart:
     cut_away_mm: float
     note: str = ""
     called: str = ""
+    cap_parts: tuple[tuple[str, Path], ...] = ()
 
 
 def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart:
@@ -52,24 +53,35 @@ def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart
     fold = own.fold or _away_from_centre(piece, dart, edge, FOLDS[finish.fold].sides.get(piece.role(edge), "after"))
     if piece.dart(dart).use is not Use.DART:
         return _folded(piece, dart, edge, fold)
-    intake = piece.intake(dart)
     sewing = sewing_of(finish, scope)
     setback = setback_of(piece, dart, sewing)
     mouth = piece.mouth(dart)
     point = sewn_point(piece, dart, sewing)
-    end = own.end or finish.end
     away = max(0.0, length_mm(finish.cut_away, scope))
     narrow = not _room_inside(mouth, point, away)
     made, note = None, ""
-    if end == "cap" or narrow or (end == "auto" and intake <= CAP_UP_TO[finish.weight].most_mm):
+    if narrow or not is_cut_away(piece, dart, finish):
         try:
-            made = cap(piece, dart, meeting_point(point, mouth, piece.dart(dart).shape.bow_mm), fold)
-            note = "too narrow to cut away the inside, so it is folded" if narrow and end == "cut_away" else ""
+            asked = finish.extension if own.extension is None else own.extension
+            about = meeting_point(point, mouth, piece.dart(dart).shape.bow_mm)
+            if asked is None:
+                made = cap(piece, dart, about, fold)
+            else:
+                made = pointed(piece, dart, edge, about, max(0.0, length_mm(asked, scope)))
+            note = "too narrow to cut away the inside, so it is folded" if narrow and is_cut_away(piece, dart, finish) else ""
         except GeometryError as fault:
             note = f"no cap can be folded ({fault.what}), so the inside is cut away"
-            away = intake / 4.0 if narrow else away
+            away = piece.intake(dart) / 4.0 if narrow else away
     legs = leg_lines(piece, dart, point)
-    return SewnDart(dart, edge, Use.DART, mouth, point, setback, legs, fold, made, away, note, called(piece, dart))
+    path, parts = (None, ()) if made is None else (made.path, made.parts)
+    return SewnDart(dart, edge, Use.DART, mouth, point, setback, legs, fold, path, away, note, called(piece, dart), parts)
+
+
+def is_cut_away(piece: Piece, dart: str, finish: Finish) -> bool:
+    """Whether the inside of a dart is to be cut away: as it was decided, else by its intake and the cloth."""
+    own = finish.darts.get(dart_key(piece, dart), DartFinish())
+    end = own.end or finish.end
+    return end == "cut_away" or (end == "auto" and piece.intake(dart) > CAP_UP_TO[finish.weight].most_mm)
 
 
 def _folded(piece: Piece, dart: str, edge: str, fold: str) -> SewnDart:
@@ -84,10 +96,14 @@ def _folded(piece: Piece, dart: str, edge: str, fold: str) -> SewnDart:
     first, second = piece.runs[index].path, piece.runs[piece.after(index)].path
     try:
         made = cap(piece, dart, pin, fold)
+        path, parts = made.path, made.parts
     except GeometryError as fault:
-        made = bridge(mouth[0], first.end_direction, mouth[1], second.start_direction)
+        path = bridge(mouth[0], first.end_direction, mouth[1], second.start_direction)
+        parts = ((edge, path),)
         note = f"its edge cannot be trued by folding ({fault.what}), so it runs straight across"
-    return SewnDart(dart, edge, held.use, mouth, pin, 0.0, (drawn[0], drawn[1]), fold, made, 0.0, note, called(piece, dart))
+    return SewnDart(
+        dart, edge, held.use, mouth, pin, 0.0, (drawn[0], drawn[1]), fold, path, 0.0, note, called(piece, dart), parts
+    )
 
 
 def sewn_length(piece: Piece, dart: str, sewing: Sewing) -> float:

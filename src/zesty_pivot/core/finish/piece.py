@@ -245,7 +245,7 @@ def _stretches(piece: Piece, darts: tuple[SewnDart, ...], finish: Finish, scope:
             continue
         dart = sewn[run.mouth]
         if dart.cap is not None:
-            found.append(Stretch(dart.cap, allowance_of(piece, dart.edge, finish, scope)))
+            found += [Stretch(path, allowance_of(piece, edge, finish, scope)) for edge, path in dart.cap_parts]
         else:
             down, up = dart.legs
             found += [Stretch(down, dart.cut_away_mm), Stretch(up.reversed(), dart.cut_away_mm)]

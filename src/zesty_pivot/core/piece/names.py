@@ -30,6 +30,9 @@ HIP_LOOP = ("neckline", "shoulder", "armhole", "side_seam", "hem", "centre")
 
 CORNERS = tuple(dict.fromkeys(first for ends in (EDGE_ENDS, HIP_ENDS) for first, _last in ends.values()))
 
+# Points inside a piece, as blocks name them.
+LANDMARKS = ("bust_point", "blade_point", "waist_tip")
+
 LEVELS = ("chest", "bust", "under_bust", "waist", "hip")
 
 # Roles that a piece shares with its partner piece and that are sewn together there.

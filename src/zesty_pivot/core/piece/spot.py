@@ -14,10 +14,11 @@ from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.called import called
 from zesty_pivot.core.piece.edge import Origin
-from zesty_pivot.core.piece.names import LEVELS, words
+from zesty_pivot.core.piece.names import LANDMARKS, LEVELS, words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
 from zesty_pivot.core.piece.sides import Side
+from zesty_pivot.core.quantity import format_length
 from zesty_pivot.core.quantity.fields import Along, Model, NamesDart, with_darts
 from zesty_pivot.core.quantity.formula import Scope, distance_mm, is_share, share_of
 
@@ -43,16 +44,19 @@ class Spot(Model):
         default=None, description="of an unfolded piece, as worn; the pivot's when not given"
     )
     level: Literal["chest", "bust", "under_bust", "waist", "hip"] | None = None
+    as_far_as: Annotated[str | None, NamesDart()] = Field(
+        default=None, max_length=60, description="on the edge as far from the centre as this landmark, or as this dart opens"
+    )
 
     @model_validator(mode="after")
     def _one_way(self) -> Self:
         ways = [self.station is not None, self.dart is not None, self.edge is not None]
         if sum(ways) != 1:
             raise ValueError("a place is one of: a station, a dart, or an edge")
-        if self.edge is not None and (self.at is None) == (self.level is None):
-            raise ValueError("a place on an edge needs either 'at' or 'level'")
-        if self.edge is None and (self.at is not None or self.level is not None or self.from_ is not None):
-            raise ValueError("'at', 'from' and 'level' go with an edge")
+        if self.edge is not None and sum(way is not None for way in (self.at, self.level, self.as_far_as)) != 1:
+            raise ValueError("a place on an edge needs one of 'at', 'level' and 'as_far_as'")
+        if self.edge is None and any(way is not None for way in (self.at, self.level, self.from_, self.as_far_as)):
+            raise ValueError("'at', 'from', 'level' and 'as_far_as' go with an edge")
         return self
 
     def words(self) -> str:
@@ -66,6 +70,9 @@ class Spot(Model):
         edge = words(self.edge or "")
         if self.level is not None:
             return f"{edge} at the {words(self.level)} line"
+        if self.as_far_as is not None:
+            centre = "as far from the centre as the"
+            return f"{edge}, {centre} {words(self.as_far_as)}{'' if self.as_far_as in LANDMARKS else ' dart'}"
         start = f" from the {words(self.from_)}" if self.from_ else ""
         return f"{edge}, {self.said_at}{start}"
 
@@ -153,6 +160,8 @@ def resolve(spot: Spot, piece: Piece, block: Piece, scope: Scope, pivot: str) ->
     edge = piece.edge(piece.sides.id(plain, side))
     if spot.level is not None:
         return by_level(piece, block, plain, spot.level, side)
+    if spot.as_far_as is not None:
+        return _as_far(piece, edge.id, spot.as_far_as)
     total = edge.sewn_length
     distance = distance_mm(spot.at if spot.at is not None else "0%", total, scope)
     # The right half of an unfolded piece is walked the other way round than the half that it mirrors.
@@ -191,6 +200,55 @@ def by_level(piece: Piece, block: Piece, edge: str, level: str, side: Side | Non
     if found is None:
         raise PlaceError(f"the {level} line does not meet the {edge}", where=piece.name, advice="Choose another edge.")
     return _on_cloth(piece, found, side)
+
+
+def _as_far(piece: Piece, edge: str, what: str) -> Place:
+    """The place of an edge that lies as far from the centre line as a landmark, or as the end nearer to the centre of a dart's
+    mouth: the leg of a dart that opens at such a place lies there, so two equal mouths have their axes equally far out.
+
+    Raises PlaceError when the piece has no such point, or no straight centre, or the edge is not so wide.
+    """
+    on, along = _centre_line(piece)
+    normal = np.array([-along[1], along[0]])
+    if piece.has_dart(what):
+        points = [*piece.mouth(what)]
+    elif what in piece.landmarks:
+        points = [piece.pivot(what)]
+    else:
+        what_, advice = one_of("landmark or dart", what, (*piece.landmarks, *(dart.id for dart in piece.darts)))
+        raise PlaceError(what_, where=piece.name, advice=advice)
+    far = min((float((point - on) @ normal) for point in points), key=abs)
+    for index, run in enumerate(piece.runs):
+        if run.edge == edge:
+            for segment, t, _away in with_line(run.path.cubics, on + normal * far, along):
+                return places.settled(piece, index, run.path.distance_of(segment, t))
+    for index, run in enumerate(piece.runs):  # in the mouth of a dart that opens there
+        after = piece.runs[piece.after(index)]
+        if run.mouth is not None and run.edge == after.edge == edge:
+            sides = [float((point - on) @ normal) - far for point in (run.path.end, after.path.start)]
+            if sides[0] * sides[1] <= 0.0:
+                return Place(index, run.path.length)
+    ends = [abs(float((point - on) @ normal)) for run in piece.edge(edge).runs for point in (run.path.start, run.path.end)]
+    named = f"{words(what)}{'' if what in piece.landmarks else ' dart'}"
+    least, most, there = (format_length(mm, "cm") for mm in (min(ends), max(ends), abs(far)))
+    reach = f"It lies {least} to {most} from it, that {there}."
+    raise PlaceError(f"the {words(edge)} is nowhere as far from the centre as the {named}", where=piece.name, advice=reach)
+
+
+def far_from_centre(piece: Piece, place: Place) -> float:
+    """How far (mm) a place lies from the centre line."""
+    on, along = _centre_line(piece)
+    way = places.point(piece, place) - on
+    return abs(float(along[0] * way[1] - along[1] * way[0]))
+
+
+def _centre_line(piece: Piece) -> tuple[np.ndarray, np.ndarray]:
+    """A point of the centre and its direction: the longest straight run of it."""
+    runs = [run.path for run in piece.runs if piece.role(run.edge) == "centre"]
+    if not runs:
+        raise PlaceError("the piece has no centre", where=piece.name, advice="Say the place along the edge.")
+    path = max(runs, key=lambda path: path.length)
+    return path.start, path.end_direction
 
 
 def _on_cloth(piece: Piece, found: Origin, side: Side | None) -> Place:

@@ -11,8 +11,9 @@ from dataclasses import dataclass
 from typing import Literal
 
 from zesty_pivot.core.piece import Piece, dart_words
+from zesty_pivot.core.piece.called import title_of
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.spot import STATION_WORDS, STATIONS, Spot, resolve, side_of_spot, station_spot
+from zesty_pivot.core.piece.spot import STATION_WORDS, STATIONS, Spot, far_from_centre, resolve, side_of_spot, station_spot
 from zesty_pivot.core.quantity import Scope, Unit, format_length, is_share, length_mm, share_of
 
 Way = Literal["pivot", "slash"]
@@ -93,6 +94,16 @@ def place_line(spot: Spot, piece: Piece, scope: Scope, pivot: str) -> Line:
     mark = mark_name(spot, piece, pivot)
     if mark is not None:
         return line("at_mark", "On the {on}: the place is your mark “{mark}”.", on=on, mark=mark)
+    if spot.as_far_as is not None:
+        far = format_length(far_from_centre(piece, resolve(spot, piece, piece, scope, pivot)), scope.unit)
+        named = title_of(piece, spot.as_far_as)
+        through = f"nearer leg of the {named} dart" if piece.has_dart(spot.as_far_as) else named
+        text = (
+            "On the {on}, draw a line parallel to the {centre} through the {through}, {far} from it: the place is where it meets "
+            "the {edge}."
+        )
+        figures = {"on": on, "centre": centre_words(piece.name), "far": far, "edge": words(spot.edge or ""), "through": through}
+        return line("at_far", text, **figures, dart=named if piece.has_dart(spot.as_far_as) else "")
     named = f" ({STATION_WORDS[spot.station]})" if spot.station else ""
     side = side_of_spot(spot, piece, pivot)
     spot = _known(spot, piece)

@@ -2,20 +2,30 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterable, Iterator
+from contextlib import suppress
 from typing import Any
 
+from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Dart, Piece
 from zesty_pivot.core.piece.called import title_of
-from zesty_pivot.core.piece.spot import ALL_STATIONS, STATION_WORDS, Spot, spot_words
+from zesty_pivot.core.piece.names import capital
+from zesty_pivot.core.piece.spot import ALL_STATIONS, STATION_WORDS, Spot, resolve, spot_words
+from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.steps import registry
 from zesty_pivot.desk.model import DeskModel
+
+FAR = "far"
+FAR_ROLES = ("neckline", "shoulder", "waist", "hem")
 
 
 def place_key(spot: Spot) -> str:
     """A spot as the value of a choice."""
     if spot.station is not None:
         return f"station:{spot.station}"
+    if spot.as_far_as is not None and spot.side is None:
+        return f"{FAR}:{spot.edge}:{spot.as_far_as}"
     return f"dart:{spot.dart}" if spot.dart is not None else f"spot:{spot.words()}"
 
 
@@ -23,14 +33,30 @@ def place_choices(piece: Piece | None, darts: Iterable[Dart], now: Spot | None) 
     """Every station, darts of a piece, and the present place when it is none of these."""
     places = [(f"station:{name}", STATION_WORDS[name]) for name in ALL_STATIONS]
     places += [(f"dart:{dart.id}", f"the {title_of(piece, dart.id)} dart") for dart in darts]
+    if piece is not None:
+        places += [(place_key(spot), capital(spot_words(spot, piece))) for spot in _as_far(piece)]
     if now is not None and place_key(now) not in [key for key, _title in places]:
         places.append((place_key(now), now.words() if piece is None else spot_words(now, piece)))
     return places
 
 
+def _as_far(piece: Piece) -> Iterator[Spot]:
+    """The places of its upper and lower edges that lie as far from the centre as a pivot or another dart."""
+    known = dict.fromkeys([*(dart.pivot for dart in piece.darts), *(dart.id for dart in piece.darts)])
+    edges = [edge for edge, role in piece.roles if role in FAR_ROLES]
+    for edge, what in itertools.product(edges if not piece.is_unfolded else (), known):
+        spot = Spot(edge=edge, as_far_as=what)
+        with suppress(ZestyError):
+            resolve(spot, piece, piece, Scope(), "")
+            yield spot
+
+
 def place_value(key: str) -> dict[str, Any] | None:
     """The JSON of a chosen place; None for one that was not chosen from the list."""
     kind, _colon, name = key.partition(":")
+    if kind == FAR:
+        edge, _colon, what = name.partition(":")
+        return {"edge": edge, "as_far_as": what}
     return {kind: name} if kind in ("station", "dart") else None
 
 
