@@ -38,9 +38,9 @@ class Slashing:
         self._joint(*self.slash)
         start = self._ending(self.slash_at)
         angle = 2.0 * math.asin(mm(f["chord"]) / (2.0 * mm(f["radius"])))
-        gap = self.strips[start].points[-1]
-        self._rotate(self._arc(start + 1, self._ending(pin)), pin, angle)
-        bridge = np.vstack([gap, self.strips[(start + 1) % len(self.strips)].points[0]])
+        moving, sense = self._without_centre(start, self._ending(pin))
+        self._rotate(moving, pin, sense * angle)
+        bridge = np.vstack([self.strips[start].points[-1], self.strips[(start + 1) % len(self.strips)].points[0]])
         self.strips.insert(start + 1, Strip(f["edge"], bridge))
 
     def fold_out(self, f) -> None:
@@ -50,7 +50,20 @@ class Slashing:
         self._joint(*self.place, keeps=self.slash)
         index, at = self.slash
         self._take_out(index, at, mm(f["by"]))
-        self._rotate(self._arc(index + 1, self._ending(pin)), pin, -angle)
+        moving, sense = self._without_centre(index, self._ending(pin))
+        self._rotate(moving, pin, -sense * angle)
+
+    def _without_centre(self, opens: int, hinge: int) -> tuple[list[int], float]:
+        """The strips of the part with less of the centre, and 1 where it opens clockwise, -1 where it does not."""
+        parts = self._arc(opens + 1, hinge), self._arc(hinge + 1, opens)
+        weights = [
+            (
+                sum(self.strips[k].length for k in part if self.strips[k].edge == "centre"),
+                sum(self.strips[k].length for k in part),
+            )
+            for part in parts
+        ]
+        return (parts[1], -1.0) if weights[0] >= weights[1] else (parts[0], 1.0)
 
     def wedge_out(self, f) -> None:
         index, at = self.place

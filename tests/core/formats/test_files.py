@@ -180,7 +180,7 @@ def test_a_hundred_megabytes_are_refused_without_being_read(tmp_path: Path) -> N
         ({**move("waist", "french"), "share": "lots"}, "share"),
         ({**move("waist", "french"), "mouth": "__import__('os')"}, "cannot be read"),
         ({**move("waist", "french"), "to": {"station": "french", "dart": "waist"}}, "a place is one of"),
-        ({**move("waist", "french"), "to": {"edge": "shoulder"}}, "needs either 'at' or 'level'"),
+        ({**move("waist", "french"), "to": {"edge": "shoulder"}}, "needs one of 'at', 'level' and 'as_far_as'"),
     ],
 )
 def test_steps_that_are_none_are_refused_at_the_door(step: Any, said: str) -> None:

@@ -8,6 +8,7 @@ practice, no source.
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 import numpy as np
@@ -17,6 +18,9 @@ from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, unit
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.piece import Piece
+
+
+SLANTING = 3.0  # half a cap longer than so many mouths is no cap: its seam runs nearly along the leg. Our own choice
 
 
 @dataclass(frozen=True)
@@ -39,6 +43,8 @@ def cap(piece: Piece, dart: str, point: Vector, fold: str) -> Cap:
     middle = unit(np.asarray((first + second) / 2.0 - point))
     runs = [(edge, path.moved(mirror)) for edge, path in _outward(piece, dart, fold)]
     reach = _reach(Path.chain([path for _edge, path in runs]), point, middle)
+    if reach > SLANTING * math.dist(first, second):
+        raise GeometryError("the seam beside the mouth slants too much to be folded under it")
     half: list[tuple[str, Path]] = []
     for edge, path in runs:
         if reach <= JOIN_TOL:

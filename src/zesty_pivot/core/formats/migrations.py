@@ -31,14 +31,20 @@ def _with_body(piece: Any) -> Any:
 def style(value: dict[str, Any]) -> dict[str, Any]:
     """A style's JSON as version 3; the block inside is brought there by itself. What version 3 changed, the names of darts in
     the finish, is known only when the recipe is worked out: the reader does it."""
-    if value.get("version") == 2:
-        return {**value, "version": 3}
-    if value.get("version") != 1:
+    if value.get("version") not in (1, 2):
         return value
     steps = value.get("steps")
     if isinstance(steps, list):
-        value = {**value, "steps": [_with_side(step) for step in steps]}
+        steps = [_with_hinge(step) for step in steps]
+        value = {**value, "steps": [_with_side(step) for step in steps] if value["version"] == 1 else steps}
     return {**value, "version": 3}
+
+
+def _with_hinge(step: Any) -> Any:
+    """A flare whose slashes radiate: until version 3 they always did, by themselves from the shoulder to the waist."""
+    if not isinstance(step, dict) or step.get("do") != "fullness.flare":
+        return step
+    return {"edge": "waist", "hinge": "shoulder", **step}
 
 
 def _with_side(step: Any) -> Any:

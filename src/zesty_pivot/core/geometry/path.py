@@ -167,18 +167,18 @@ class Path:
         if not JOIN_TOL <= distance <= self.length - JOIN_TOL:
             raise GeometryError(f"a split at {distance:.6f} mm of {self.length:.6f} mm leaves nothing on one side")
         index, t = self._locate(distance)
+        start = distance - float(self.lengths[:index].sum())
+        # Within JOIN_TOL of a joint of two segments it is split at the joint itself: both parts end at one point.
+        if start <= JOIN_TOL or self.lengths[index] - start <= JOIN_TOL:
+            joint = index + int(start > JOIN_TOL)
+            first = Path._trusted(self.cubics[:joint], self.lengths[:joint])
+            return first, Path._trusted(self.cubics[joint:], self.lengths[joint:])
         before, after = self.cubics[:index], self.cubics[index + 1 :]
         left, right = bezier.split(self.cubics[index], t)
-        start = distance - float(self.lengths[:index].sum())
-        # A part of no length at a joint of two segments would only be noise.
-        lefts = [before, left[None]] if start > JOIN_TOL else [before]
-        rights = [right[None], after] if self.lengths[index] - start > JOIN_TOL else [after]
-        one, two = np.concatenate(lefts) if index else left[None], np.concatenate(rights) if len(after) else right[None]
+        one = np.concatenate([before, left[None]]) if index else left[None]
+        two = np.concatenate([right[None], after]) if len(after) else right[None]
         sizes = np.append(self.lengths[:index], start), np.append(self.lengths[index] - start, self.lengths[index + 1 :])
-        return (
-            Path._trusted(one, sizes[0] if len(one) == len(sizes[0]) else None),
-            Path._trusted(two, sizes[1] if len(two) == len(sizes[1]) else None),
-        )
+        return Path._trusted(one, sizes[0]), Path._trusted(two, sizes[1])
 
     def between(self, start: float, stop: float) -> Path:
         """The stretch between two arc lengths (mm) from the start, start < stop."""

@@ -11,18 +11,18 @@ from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.cut import part_twice
-from zesty_pivot.core.moves.swing import carry
+from zesty_pivot.core.moves.swing import carry, moving_part
 from zesty_pivot.core.piece import Dart, Piece, Place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.place import mouth_at, point
-from zesty_pivot.core.piece.region import arc, contains, crosses, slash_fault
+from zesty_pivot.core.piece.region import contains, crosses, slash_fault
 
 
 def fold_out(piece: Piece, first: Place, second: Place, hinge: Place) -> tuple[Piece, float]:
     """The piece with the wedge between two places of one run folded out about a hinge elsewhere on the outline, and the jog
     (mm) that is left in the edge where the sides of the wedge are not equally long.
 
-    The part from `second` clockwise to the hinge swings in (anticlockwise); the rest stays. Raises GeometryError when a
+    The part with the longer stretch of the centre stays, the other swings in. Raises GeometryError when a
     side of the wedge is not clear, or a mouth opens at an end.
     """
     if first.run != second.run or second.at <= first.at:
@@ -44,8 +44,8 @@ def fold_out(piece: Piece, first: Place, second: Place, hinge: Place) -> tuple[P
     kept, _wedge = run.path.split_at(first.at)
     short = replace(run, path=kept, source=run.source.parted(first.at / run.path.length)[0])
     parted = replace(parted, runs=(*parted.runs[:index], short, *parted.runs[index + 1 :]))
-    moving = arc(parted, parted.after(index), two)
-    return carry(parted, moving, (), Motion.turn(pin, -angle), keep=set()), jog
+    moving, sense = moving_part(parted, two, index)
+    return carry(parted, moving, (), Motion.turn(pin, -sense * angle), keep=set()), jog
 
 
 def wedge_out(piece: Piece, first: Place, second: Place, pivot: str, dart: str) -> Piece:

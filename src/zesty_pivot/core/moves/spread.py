@@ -8,35 +8,35 @@ from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.cut import part_twice
-from zesty_pivot.core.moves.swing import carry
+from zesty_pivot.core.moves.swing import carry, moving_part
 from zesty_pivot.core.piece.edge import Run, Source
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place, mouth_at, point
-from zesty_pivot.core.piece.region import arc, slash_fault
+from zesty_pivot.core.piece.region import slash_fault
 
 
 def wedge(piece: Piece, opening: Place, hinge: Place, angle: float) -> Piece:
     """The piece slashed from `opening` to `hinge` and opened there by `angle` radians about the hinge.
 
-    The part from the opening clockwise to the hinge swings away; the rest stays. The gap gets a straight run of the
-    opening's own edge, with provenance `spread`. Raises GeometryError when the slash is not clear.
+    The part with the longer stretch of the centre stays, as in a swing: CF and CB never move. The gap gets a straight run of
+    the opening's own edge, with provenance `spread`. Raises GeometryError when the slash is not clear.
     """
     parted, one, two = _slashed(piece, opening, hinge)
     pin = point(piece, hinge)
-    moving = arc(parted, parted.after(one), two)
-    opened = carry(parted, moving, (), Motion.turn(pin, angle), keep=set())
+    moving, sense = moving_part(parted, two, one)
+    opened = carry(parted, moving, (), Motion.turn(pin, sense * angle), keep=set())
     return _bridged(opened, one)
 
 
 def parallel(piece: Piece, first: Place, second: Place, by: Vector) -> Piece:
     """The piece slashed from `first` to `second` and parted by the shift `by` (2,) mm.
 
-    The part from `first` clockwise to `second` is shifted; both gaps get a straight run of their edges. Raises
-    GeometryError when the slash is not clear.
+    The part from `first` clockwise to `second` is shifted by it, or the other part the other way where that one has the longer
+    stretch of the centre; both gaps get a straight run of their edges. Raises GeometryError when the slash is not clear.
     """
     parted, one, two = _slashed(piece, first, second)
-    moving = arc(parted, parted.after(one), two)
-    opened = carry(parted, moving, (), Motion.shift(by), keep=set())
+    moving, sense = moving_part(parted, two, one)
+    opened = carry(parted, moving, (), Motion.shift(sense * by), keep=set())
     for index in sorted((one, two), reverse=True):
         opened = _bridged(opened, index)
     return opened

@@ -99,11 +99,11 @@ def place_line(spot: Spot, piece: Piece, scope: Scope, pivot: str) -> Line:
         named = title_of(piece, spot.as_far_as)
         through = f"nearer leg of the {named} dart" if piece.has_dart(spot.as_far_as) else named
         text = (
-            "On the {on}, draw a line parallel to the {centre} through the {through}, {far} from it: the place is where it meets "
-            "the {edge}."
+            "On the {on}, draw a line parallel to the {centre} through the {through}, {far} from it: the place is where it "
+            "meets the {edge}."
         )
-        figures = {"on": on, "centre": centre_words(piece.name), "far": far, "edge": words(spot.edge or ""), "through": through}
-        return line("at_far", text, **figures, dart=named if piece.has_dart(spot.as_far_as) else "")
+        figures = {"on": on, "centre": centre_words(piece.name), "far": far, "edge": words(spot.edge or "")}
+        return line("at_far", text, **figures, through=through, dart=named if piece.has_dart(spot.as_far_as) else "")
     named = f" ({STATION_WORDS[spot.station]})" if spot.station else ""
     side = side_of_spot(spot, piece, pivot)
     spot = _known(spot, piece)

@@ -22,6 +22,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
 from zesty_pivot.core.procedures.hand import Line, Way, arc_figures, line, place_line, preparing_line
 from zesty_pivot.core.procedures.hand_dart_moves import move_by_hand
+from zesty_pivot.core.procedures.hand_flaring import sense_of
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length, NamesDart
 from zesty_pivot.core.steps.base import Step
@@ -162,10 +163,11 @@ class Slash(Step):
         if amount > 0.0:
             figures = arc_figures(self._angle(math.dist(here, pin), amount, context), unit)
             text = (
-                "Call this place H. Cut from A to H, but not through it. Turn the part that follows A clockwise about H until "
-                "the cut stands open by {chord}, measured {radius} from H. Tape paper behind and draw the {edge} straight "
-                "across."
+                "Call this place H. Cut from A to H, but not through it. Turn the part without the centre {sense} about H "
+                "until the cut stands open by {chord}, measured {radius} from H. Tape paper behind and draw the {edge} "
+                "straight across."
             )
+            figures["sense"] = sense_of(piece, start, stop)
             return (*lines, line("spread", text, edge=words(piece.runs[start.run].edge), **figures))
         there = places.point(piece, self._further(piece, start, -amount, context))
         figures = arc_figures(between(here - pin, there - pin), unit)

@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from typing import Any
+
+from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.steps.fullness_flare import MOST, Flare
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import chosen_first, first_change
@@ -12,20 +15,23 @@ from zesty_pivot.desk.model import DeskModel
 DO = "fullness.flare"
 
 
-WAYS = (("shoulder", "20%", "80%"), ("armhole", "5%", "30%"), ("armhole", "5%", "15%"), ("neckline", "80%", "95%"))
-
-
 def first_step(model: DeskModel) -> dict[str, object] | None:
-    """A step to begin with: the waist, where the slashes have a clear way."""
-    return first_change(
-        model,
-        (
-            {"do": DO, "on": piece.name, "hinge": hinge, "start": low, "stop": high, "count": 2, "by": "2 cm",
-             "hinge_start": "20%", "hinge_stop": "50%"}
-            for piece in chosen_first(model)
-            for hinge, low, high in WAYS
-        ),
-    )  # fmt: skip
+    """A step to begin with: the lower edge, slashes hanging straight."""
+    return first_change(model, ({"do": DO, "on": piece.name} for piece in chosen_first(model)))
+
+
+def _edges(step: Any, piece: Piece | None) -> list[tuple[str, str]]:
+    return [("", "the lower edge"), *edge_choices(step, piece)]
+
+
+def _hinges(step: Any, piece: Piece | None) -> list[tuple[str, str]]:
+    return [
+        ("", "straight above: they hang"),
+        *((edge, f"the {title}: they radiate") for edge, title in edge_choices(step, piece)),
+    ]
+
+
+DARTS = [("round", "shut while it is slashed"), ("feed", "feeds the slashes and stays open")]
 
 
 FORM = FormEntry(
@@ -33,14 +39,15 @@ FORM = FormEntry(
     plain(
         Flare,
         PieceRow(),
-        ChoiceRow("edge", "Edge that is flared", choices=edge_choices),
-        ChoiceRow("hinge", "Hinges on the", choices=edge_choices),
+        ChoiceRow("edge", "Edge that is flared", choices=_edges),
+        ChoiceRow("hinge", "Hinges", choices=_hinges),
         NumberRow("count", "Slashes", read=whole_number(1, MOST)),
         LengthRow("by", "Each opened by"),
         ShareRow("start", "First slash at"),
         ShareRow("stop", "Last slash at"),
         ShareRow("hinge_start", "First hinge at, from the far end"),
         ShareRow("hinge_stop", "Last hinge at"),
+        ChoiceRow("darts", "A dart in the way", choices=lambda _step, _piece: DARTS),
     ),
     first_step,
     lambda _model: True,

@@ -82,13 +82,14 @@ class ChoiceRow(Row):
     def field(self, form: RowForm) -> QWidget:
         choice = Choice(self.title)
         choice.picked.connect(
-            lambda value: form.change({self.written or self.key: value}, f"{self.title.lower()}: {words(value)}")
+            lambda value: form.change({self.written or self.key: value or None}, f"{self.title.lower()}: {words(value)}")
         )
         return choice
 
     def show(self, field: Any, step: Any, before: Pattern) -> None:
         piece = before.piece(step.on) if before.has(step.on) else None
-        field.show_choices(self.choices(step, piece), str(self.value(step)))
+        value = self.value(step)
+        field.show_choices(self.choices(step, piece), "" if value is None else str(value))
 
 
 @dataclass(frozen=True)
