@@ -19,7 +19,6 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.piece import Piece
 
-
 SLANTING = 3.0  # half a cap longer than so many mouths is no cap: its seam runs nearly along the leg. Our own choice
 
 
