@@ -45,4 +45,4 @@ def test_the_cloth_across_is_what_a_ruler_lies_on(level: str) -> None:
     inside = shapely.contains_xy(cloth(piece), xs, np.full(len(xs), y))
     assert cloth_at(piece, y) == pytest.approx(0.05 * inside.sum(), abs=0.2)
     whole = unfold(piece)
-    assert cloth_at(whole, y) * whole.times == pytest.approx(cloth_at(piece, y) * piece.times, abs=1e-6)
+    assert cloth_at(whole, y) * whole.times == pytest.approx(cloth_at(piece, y) * piece.times, abs=0.02)
