@@ -35,16 +35,23 @@ def style(value: dict[str, Any]) -> dict[str, Any]:
         return value
     steps = value.get("steps")
     if isinstance(steps, list):
-        steps = [_with_hinge(step) for step in steps]
+        steps = [_in_full(step) for step in steps]
         value = {**value, "steps": [_with_side(step) for step in steps] if value["version"] == 1 else steps}
     return {**value, "version": 3}
 
 
-def _with_hinge(step: Any) -> Any:
-    """A flare whose slashes radiate: until version 3 they always did, by themselves from the shoulder to the waist."""
-    if not isinstance(step, dict) or step.get("do") != "fullness.flare":
-        return step
-    return {"edge": "waist", "hinge": "shoulder", **step}
+# Until version 3 the slashes of a flare always radiated, by themselves from shoulder to waist; and the larger part of a piece
+# that was cut kept its name.
+_BEFORE_3: dict[str, dict[str, str]] = {
+    "fullness.flare": {"edge": "waist", "hinge": "shoulder"},
+    "line.cut": {"keeps": "larger"},
+}
+
+
+def _in_full(step: Any) -> Any:
+    """A step that was done otherwise until version 3, said in full."""
+    known = _BEFORE_3.get(str(step.get("do")), {}) if isinstance(step, dict) else {}
+    return {**known, **step} if known else step
 
 
 def _with_side(step: Any) -> Any:

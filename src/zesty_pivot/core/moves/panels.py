@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import itertools
 import math
 from collections.abc import Callable, Iterator, Sequence
 from dataclasses import dataclass, replace
@@ -12,7 +11,6 @@ import numpy as np
 from zesty_pivot.core.errors import GeometryError, PlaceError, ZestyError
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.geometry.angles import Vector, unit
-from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.cut import across, slit
 from zesty_pivot.core.moves.join import moved, shut
 from zesty_pivot.core.moves.style_lines import refuse_unclear
@@ -20,7 +18,7 @@ from zesty_pivot.core.moves.swing import carry, swing
 from zesty_pivot.core.piece import Origin, Piece, Place, Run, Source
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.place import by_origin, mouth_at, point
-from zesty_pivot.core.piece.region import all_cubics, arc, contains, outline
+from zesty_pivot.core.piece.region import arc
 
 STYLE_LINE = "style_line"
 
@@ -246,34 +244,6 @@ def _left_over(panel: Piece, edge: str, number: int, held: str, left: str) -> Pi
     pivot = panel.dart(held).pivot
     made = slit(panel, Place(joint, panel.runs[joint].path.length), pivot, left)
     return shut(swing(made, held, left, made.angle(held)), held)
-
-
-def square_grain(panel: Piece, edge: str) -> tuple[tuple[float, float], tuple[float, float]] | None:
-    """A grain line through a panel's middle, square to the line between the ends of an edge, a fifth short of both outlines;
-    None where the panel has no such edge. Source: common practice, no source."""
-    runs = [run for run in panel.runs if run.edge == edge]
-    if not runs:
-        return None
-    start, stop = runs[0].path.start, runs[-1].path.end
-    across_ = unit(stop - start)
-    square = np.array([-across_[1], across_[0]])
-    middle = (start + stop) / 2.0
-    cubics, _runs, _segments = all_cubics(panel)
-    hits = sorted(far for _index, _t, far in with_line(cubics, middle, square))
-    ring = outline(panel)
-    inside = [
-        (two - one, one, two)
-        for one, two in itertools.pairwise(hits)
-        if two - one > 1.0 and contains(ring, middle + square * (one + two) / 2.0)
-    ]
-    if not inside:
-        return None
-    _long, one, two = max(inside)
-    (x0, y0), (x1, y1) = middle + square * one, middle + square * two
-    low, high = 0.2, 0.8
-    ends = [(float(x0 + (x1 - x0) * share), float(y0 + (y1 - y0) * share)) for share in (low, high)]
-    ends.sort(key=lambda end: end[1])
-    return ends[0], ends[1]
 
 
 def drawn(points: Sequence[Vector], bows: tuple[float, float]) -> tuple[Path, ...]:

@@ -10,6 +10,7 @@ import numpy as np
 from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import across
+from zesty_pivot.core.moves.grain import grain_of_part
 from zesty_pivot.core.moves.neckline import cut_away, hole, holed, let_out, neck_source, opened_down, raised
 from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.necklines.base import NeckShape
@@ -210,18 +211,10 @@ def _yoke(pattern: Pattern, edge: NeckEdge, depth: float, context: Context) -> t
     kept, yoke = across(piece, start, stop, line, seam, STYLE_LINE, (piece.name, name))
     source = f"{piece.of or piece.name}.{seam}"
     parts = [lined(part, seam, source, SEAM_NOTCHES) for part in (kept, yoke)]
-    parts[0] = replace(parts[0], grain=parts[0].grain or piece.grain)
-    parts[1] = replace(parts[1], of=piece.of or piece.name, grain=parts[1].grain or _upright(parts[1]))
+    parts = [replace(part, of=piece.of or piece.name, grain=grain_of_part(part, piece)) for part in parts]
     made = with_panels(pattern, edge.name, parts, (sewn(EdgeRef(piece.name, seam), EdgeRef(name, seam)),))
     style = StyleLine(seam, piece.of or piece.name, (piece.name, name), ())
     return replace(made, lines=(*made.lines, style)), line
-
-
-def _upright(piece: Piece) -> tuple[tuple[float, float], tuple[float, float]]:
-    points = np.concatenate([run.path.outline for run in piece.runs])
-    (x0, y0), (x1, y1) = points.min(axis=0), points.max(axis=0)
-    x = float(x0 * 0.45 + x1 * 0.55)
-    return (x, float(y0 + 0.35 * (y1 - y0))), (x, float(y0 + 0.85 * (y1 - y0)))
 
 
 # A camisole.

@@ -10,7 +10,8 @@ from pydantic import Field
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import across
-from zesty_pivot.core.moves.panels import STYLE_LINE, square_grain
+from zesty_pivot.core.moves.grain import grain_of_part
+from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.moves.style_lines import parallel, refuse_unclear
 from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine, dart_words
 from zesty_pivot.core.piece import place as places
@@ -73,8 +74,8 @@ class Band(Step):
         kept, band = across(piece, start, stop, drawn, edge, STYLE_LINE, (piece.name, name))
         source = f"{piece.of or piece.name}.{edge}"
         kept, band = (lined(part, edge, source, (0.5,)) for part in (kept, band))
-        kept = replace(kept, grain=kept.grain or piece.grain)
-        band = replace(band, of=piece.of or piece.name, grain=square_grain(band, self.edge) or piece.grain)
+        kept = replace(kept, grain=grain_of_part(kept, piece))
+        band = replace(band, of=piece.of or piece.name, grain=grain_of_part(band, piece, self.edge))
         style = StyleLine(edge, piece.of or piece.name, (kept.name, band.name), ())
         after = with_panels(pattern, self.on, (kept, band), (sewn(EdgeRef(kept.name, edge), EdgeRef(band.name, edge)),))
         unit = context.scope.unit

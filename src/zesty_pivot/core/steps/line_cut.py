@@ -5,12 +5,14 @@ from __future__ import annotations
 from dataclasses import replace
 from typing import ClassVar, Literal
 
+import numpy as np
 from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import across
-from zesty_pivot.core.moves.panels import STYLE_LINE, square_grain
+from zesty_pivot.core.moves.grain import grain_of_part
+from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.moves.style_lines import at_centre, bowed, refuse_unclear
 from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine
 from zesty_pivot.core.piece import place as places
@@ -30,7 +32,7 @@ TWO_NOTCHES = 150.0
 
 
 class CutLine(Step):
-    """The larger part keeps the piece's name, the other gets one of its own."""
+    """The part with the centre and the top keeps the piece's name, the other gets one of its own: the same on every size."""
 
     title: ClassVar[str] = "Style line"
     summary: ClassVar[str] = (
@@ -46,6 +48,9 @@ class CutLine(Step):
     width: Length = Field(default="6 cm", description="of half a heart or keyhole")
     as_: str = Field(default="panel", alias="as", min_length=1, max_length=40, pattern=r"^[a-z][a-z0-9_ ]*$",
                      description="the new piece's name, after the name of the piece it is cut from")  # fmt: skip
+    keeps: Literal["upper", "lower", "centre", "side", "larger"] | None = Field(
+        default=None, description="the part that keeps the piece's name; what holds the centre and the top when not given"
+    )
 
     def words(self) -> str:
         """`style line from mid armhole to waist, 20%`."""
@@ -101,28 +106,28 @@ class CutLine(Step):
         if min(one.area, two.area) < LEAST_AREA:
             what = "the line runs along the edge: nothing is cut off"
             raise StepError(what, where=self.on, advice="Choose a place on another edge, or bow the line.")
-        main, cut = (one, two) if one.area >= two.area else (two, one)
         source = f"{piece.of or piece.name}.{edge}"
         shares = (0.3, 0.7) if drawn.length > TWO_NOTCHES else (0.5,)
-        main, cut = (lined(part, edge, source, shares) for part in (main, cut))
-        main = replace(main, name=piece.name, grain=main.grain or piece.grain)
-        cut = replace(cut, name=name, of=piece.of or piece.name)
-        cut = replace(cut, grain=cut.grain or self._grain(cut))
+        main, cut = (lined(part, edge, source, shares) for part in self._named(one, two, drawn))
+        main, cut = replace(main, name=piece.name), replace(cut, name=name, of=piece.of or piece.name)
+        lower = next((id for id, role in cut.roles if role in ("waist", "hem")), "")
+        main, cut = (replace(part, grain=grain_of_part(part, piece, lower)) for part in (main, cut))
         style = StyleLine(edge, piece.of or piece.name, (main.name, cut.name), ())
         after = with_panels(pattern, self.on, (main, cut), (sewn(EdgeRef(main.name, edge), EdgeRef(cut.name, edge)),))
         long = format_length(drawn.length, context.scope.unit)
         note = Note(f"the {words(cut.name)} is cut off along a line of {long}", self.on, drawn.length)
         return Outcome(replace(after, lines=(*after.lines, style)), (note,))
 
-    @staticmethod
-    def _grain(cut: Piece) -> tuple[tuple[float, float], tuple[float, float]] | None:
-        """The grain of the part without one: parallel to the piece's, as it was drafted upright."""
-        edge = next((edge for edge, role in cut.roles if role in ("waist", "hem")), None)
-        if edge is not None:
-            return square_grain(cut, edge)
-        low, high = _box(cut)
-        middle = (low[0] + high[0]) / 2.0
-        return (middle, low[1] + 0.25 * (high[1] - low[1])), (middle, low[1] + 0.75 * (high[1] - low[1]))
+    def _named(self, one: Piece, two: Piece, line_: Path) -> tuple[Piece, Piece]:
+        """The part that keeps the piece's name, then the other."""
+        if self.shape != "line" and self.keeps is None:
+            return (two, one) if _is_shape(one) else (one, two)
+        kept = self.keeps or ("upper" if _lies_across(one, two, line_) else "centre")
+        if kept == "larger":
+            return (one, two) if one.area >= two.area else (two, one)
+        upper, inner = (one, two) if _height(one) <= _height(two) else (two, one), _by_centre(one, two)
+        first, second = upper if kept in ("upper", "lower") else inner
+        return (first, second) if kept in ("upper", "centre") else (second, first)
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Mark both places, draw, notch, cut; the same in both ways."""
@@ -146,14 +151,44 @@ class CutLine(Step):
         return tuple(found)
 
 
-def _box(piece: Piece) -> tuple[tuple[float, float], tuple[float, float]]:
-    """The corners of a piece's outline, mm."""
-    lows = [run.path.box()[0] for run in piece.runs]
-    highs = [run.path.box()[1] for run in piece.runs]
-    return (
-        (float(min(at[0] for at in lows)), float(min(at[1] for at in lows))),
-        (float(max(at[0] for at in highs)), float(max(at[1] for at in highs))),
-    )
+def _is_shape(piece: Piece) -> bool:
+    """Whether a part is a heart or keyhole itself: it has the centre and the line, and nothing else."""
+    return {role for _edge, role in piece.roles} <= {"centre", STYLE_LINE}
+
+
+def _lies_across(one: Piece, two: Piece, line_: Path) -> bool:
+    """Whether a line parts a piece into an upper and a lower part rather than into an inner and an outer one: both hold some of
+    the centre, or neither does and the line runs more level than upright."""
+    held = [_centre_length(part) > 0.0 for part in (one, two)]
+    if held[0] != held[1]:
+        return False
+    way = line_.end - line_.start
+    return all(held) or abs(float(way[0])) >= abs(float(way[1]))
+
+
+def _centre_length(piece: Piece) -> float:
+    return sum(run.path.length for run in piece.runs if piece.role(run.edge) == "centre")
+
+
+def _by_centre(one: Piece, two: Piece) -> tuple[Piece, Piece]:
+    """The part that holds the centre, or more of it, first; of two without any the one that lies nearer to it."""
+    held = [_centre_length(part) for part in (one, two)]
+    if held[0] != held[1]:
+        return (one, two) if held[0] > held[1] else (two, one)
+    return (one, two) if _middle(one)[0] <= _middle(two)[0] else (two, one)
+
+
+def _height(piece: Piece) -> float:
+    """How high a part lies on the body: the top of its centre, else its middle; smaller is higher."""
+    ends = [float(end[1]) for run in piece.runs if piece.role(run.edge) == "centre" for end in (run.path.start, run.path.end)]
+    return min(ends, default=_middle(piece)[1])
+
+
+def _middle(piece: Piece) -> tuple[float, float]:
+    """The middle of a piece's outline, mm."""
+    lows = np.min([run.path.box()[0] for run in piece.runs], axis=0)
+    highs = np.max([run.path.box()[1] for run in piece.runs], axis=0)
+    return float(lows[0] + highs[0]) / 2.0, float(lows[1] + highs[1]) / 2.0
 
 
 STEP = CutLine

@@ -14,8 +14,9 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.moves.give_back import given_back, widened
+from zesty_pivot.core.moves.grain import grain_of_part, square_grain
 from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, counted, level_gap, shaped
-from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn, square_grain
+from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn
 from zesty_pivot.core.piece import EdgeRef, FishEye, Hold, Pattern, Piece, Place, StyleLine, Use, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import UPPER, words
@@ -227,7 +228,7 @@ class Princess(Step):
         side, given = self._given_back(side, made, top_role, context, notes)
         below = self._bottom_edge(piece)
         side = replace(side, grain=square_grain(side, below) or side.grain)
-        centre = replace(centre, grain=centre.grain or square_grain(centre, below))
+        centre = replace(centre, grain=grain_of_part(centre, piece, below))
         amounts = dict(made.taken)
         for name, mm in widened(made.panels.side, side, drafted.levels).items():
             amounts[name] = amounts.get(name, 0.0) - mm

@@ -8,7 +8,7 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
-from zesty_pivot.core.moves.panels import square_grain
+from zesty_pivot.core.moves.grain import square_grain
 from zesty_pivot.core.piece import Body, EdgeRef, Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import sewn

@@ -24,6 +24,12 @@ LINES: tuple[dict[str, Any], ...] = (
 )
 
 
+KEEPS = [
+    ("", "what holds the centre and the top"), ("upper", "the upper part"), ("lower", "the lower part"),
+    ("centre", "the part nearer to the centre"), ("side", "the part nearer to the side"), ("larger", "the larger part"),
+]  # fmt: skip
+
+
 def _is_line(step: Any) -> bool:
     return bool(step.shape == "line")
 
@@ -43,6 +49,7 @@ FORM = FormEntry(
         PlaceRow("to", "To"),
         LengthRow("bow", "Stands off by", when=_is_line, signed=True),
         ShareRow("peak", "most at", when=_is_line),
+        ChoiceRow("keeps", "Keeps the piece's name", choices=lambda _step, _piece: KEEPS),
         LengthRow("width", "Width of its half", when=lambda step: not _is_line(step)),
     ),
     first_step,
