@@ -4,8 +4,10 @@ import itertools
 
 import numpy as np
 import pytest
+from scipy.interpolate import CubicSpline
 
 from zesty_pivot.core.errors import GeometryError
+from zesty_pivot.core.moves import style_lines
 from zesty_pivot.core.moves.panels import drawn
 
 POINTS = [np.array(point) for point in ((0.0, 300.0), (30.0, 200.0), (20.0, 100.0), (0.0, 0.0))]
@@ -45,3 +47,15 @@ def test_a_straight_line_bows_by_the_millimetres_asked() -> None:
 def test_two_points_in_one_are_refused() -> None:
     with pytest.raises(GeometryError, match="coincide"):
         drawn([POINTS[0], POINTS[0] + 1e-9, POINTS[1]], (0.0, 0.0))
+
+
+def test_a_line_beside_an_edge_is_a_natural_spline_through_its_points() -> None:
+    """Against SciPy's cubic spline with natural ends, over the chords."""
+    points = [np.array(p) for p in ((0.0, 0.0), (11.0, 3.0), (24.0, 2.0), (40.0, -6.0), (52.0, -7.0))]
+    made = style_lines._through(points)
+    at = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(np.array(points), axis=0).T))])
+    theirs = CubicSpline(at, np.array(points), bc_type="natural")
+    for k, cubic in enumerate(made.cubics):
+        for t in (0.0, 0.3, 0.5, 0.9, 1.0):
+            weights = np.array([(1 - t) ** 3, 3 * t * (1 - t) ** 2, 3 * t**2 * (1 - t), t**3])
+            assert weights @ cubic == pytest.approx(theirs(at[k] + t * (at[k + 1] - at[k])), abs=1e-9)

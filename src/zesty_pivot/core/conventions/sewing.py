@@ -7,8 +7,9 @@ several degrees when it is shut along its new legs, from the mouth's ends to a p
 from __future__ import annotations
 
 import math
+from collections.abc import Collection
 from contextlib import suppress
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 import numpy as np
 
@@ -21,6 +22,7 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece import Body, DartRef, Piece, Use, called
 from zesty_pivot.core.quantity import Scope, length_mm
 
+POINT = "*point."  # how the names of points that darts are sewn to begin; names of files cannot
 FURTHEST = 0.9  # of the way from the pivot to the mouth: a dart keeps a tenth of its length to sew. Our own choice
 
 
@@ -137,3 +139,11 @@ def closing_angle(piece: Piece, dart: str, sewing: Sewing) -> float:
     """The angle (radians) by which one side of a mouth turns about the closing point when the dart is sewn."""
     point, (first, second) = closing_point(piece, dart, sewing), piece.mouth(dart)
     return between(first - point, second - point)
+
+
+def at_sewn_points(piece: Piece, chosen: Collection[str], sewing: Sewing) -> Piece:
+    """The piece with some darts ending where they close: one pin each, where each is sewn to."""
+    pins = {POINT + dart: closing_point(piece, dart, sewing) for dart in chosen}
+    landmarks = {**piece.landmarks, **{name: (float(at[0]), float(at[1])) for name, at in pins.items()}}
+    darts = tuple(replace(dart, pivot=POINT + dart.id) if dart.id in chosen else dart for dart in piece.darts)
+    return replace(piece, landmarks=landmarks, darts=darts)

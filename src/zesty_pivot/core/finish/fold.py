@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Collection, Iterator
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 
 import numpy as np
 
-from zesty_pivot.core.conventions.sewing import Sewing, closing_point
+from zesty_pivot.core.conventions.sewing import Sewing, at_sewn_points
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.geometry.angles import clockwise
 from zesty_pivot.core.moves.cut import slit
@@ -19,7 +19,6 @@ from zesty_pivot.core.piece.place import mouth_at
 from zesty_pivot.core.piece.region import first_hit
 
 TEAR = "*tear."  # the ids of tears begin so; ids of files cannot
-POINT = "*point."  # and the names of the points that darts are sewn to
 
 # Where in the widest gap between mouths the paper is torn: the middle, else to either side of it.
 _TRIES = (0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8)
@@ -49,21 +48,13 @@ def folded(piece: Piece, sewing: Sewing, share: float = 1.0, darts: Collection[s
     chosen = [dart.id for dart in sewn if darts is None or dart.id in darts]
     if not chosen:
         return piece
-    found = _to_sewn_points(piece, chosen, sewing)
+    found = at_sewn_points(piece, chosen, sewing)
     angles = {dart: found.angle(dart) for dart in chosen}
     for dart in chosen:
         torn = _torn(found, dart)
         if torn is not None:
             found = swing(torn, dart, TEAR + dart, share * angles[dart])
     return found
-
-
-def _to_sewn_points(piece: Piece, chosen: Collection[str], sewing: Sewing) -> Piece:
-    """The piece with these darts ending where they close: one pin each, where each is sewn to."""
-    pins = {POINT + dart: closing_point(piece, dart, sewing) for dart in chosen}
-    landmarks = {**piece.landmarks, **{name: (float(at[0]), float(at[1])) for name, at in pins.items()}}
-    darts = tuple(replace(dart, pivot=POINT + dart.id) if dart.id in chosen else dart for dart in piece.darts)
-    return replace(piece, landmarks=landmarks, darts=darts)
 
 
 def _torn(piece: Piece, dart: str) -> Piece | None:

@@ -71,6 +71,7 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
         if not mine and not guests:
             continue
         known = dict.fromkeys(piece.sides.name(dart.pivot) for piece in (source, *mine) for dart in piece.darts)
+        known.update(dict.fromkeys(entry.pivot for piece in mine for entry in piece.let_in))
         known.update(dict.fromkeys(pivot for line in lines for pivot, _angle in line.angles))
         is_unfolded = any(piece.is_unfolded for piece in (*mine, *guests))
         name = source.name if mine else drafted[guests[0].name].name
@@ -117,6 +118,11 @@ def _placed(piece: Piece, block: Piece, pivot: str) -> tuple[Placed, ...]:
             found.append(Placed(dart.id, where, PARKED, put_away, piece.name))
         if not dart.parked or held - put_away > NOISE_DEG:
             found.append(Placed(dart.id, where, dart.use.value, held - put_away, piece.name))
+    found += [
+        Placed(entry.dart, entry.called, entry.use.value, math.degrees(entry.angle), piece.name)
+        for entry in piece.let_in
+        if entry.pivot == pivot
+    ]
     return tuple(found)
 
 

@@ -105,7 +105,7 @@ def _with_legs(piece: Piece, indices: tuple[int, ...], ending: str, starting: st
     up = Run(f"{starting}.leg", Path.straight(pin, runs[0].path.start), Source(f"{piece.name}.{starting}", 1.0, 0.0))
     closed = (*runs[:-1], replace(runs[-1], mouth=None), down, up)
     pivot = piece.dart(ending).pivot
-    made = _part(piece, indices, closed, name, [pin], DART_LEG)
+    made = part_of(piece, indices, closed, name, [pin], DART_LEG)
     return replace(made, landmarks={**made.landmarks, pivot: piece.landmarks[pivot]})
 
 
@@ -117,22 +117,44 @@ def across(
     The second piece is the part from `start` clockwise to `stop`, closed by the line walked backwards. Both
     sides carry the line's own provenance (`edge`, 0 to 1 along the line), so they know each other.
 
-    Raises GeometryError when the line does not run from place to place, or a mouth opens at an end.
+    Where a dart opens at an end, the line begins (or ends) at one of the mouth's ends, and the dart is left whole on the other
+    side of the line: it opens at a corner there.
+
+    Raises GeometryError when the line does not run from place to place.
     """
-    if max(abs(line.start - point(piece, start)).max(), abs(line.end - point(piece, stop)).max()) > JOIN_TOL:
+    ends = lips(piece, start), lips(piece, stop)
+    if any(_off(line_end, points_) > JOIN_TOL for line_end, points_ in zip((line.start, line.end), ends, strict=True)):
         raise GeometryError("the line does not run from the one place to the other", where=piece.name)
-    if mouth_at(piece, start) or mouth_at(piece, stop):
-        raise GeometryError("a dart opens where the line ends", where=piece.name, advice="Move the dart, or the line.")
     parted, one, two = part_twice(piece, start, stop)
-    freed_arc, kept_arc = arc(parted, parted.after(one), two), arc(parted, parted.after(two), one)
+    if one == two:
+        raise GeometryError("the line begins where it ends", where=piece.name, advice="Choose two places.")
+    first, last = parted.runs[one].mouth, parted.runs[two].mouth
     out, back = Run(edge, line, Source(edge, 0.0, 1.0)), Run(edge, line.reversed(), Source(edge, 1.0, 0.0))
+    runs = list(parted.runs)
+    # At the near end of a mouth the dart stays behind the line, at the far end before it.
+    if first is not None and _off(line.start, ends[0][:1]) <= JOIN_TOL:
+        runs[one], back = replace(runs[one], mouth=None), replace(back, mouth=first)
+    if last is not None and _off(line.end, ends[1][:1]) <= JOIN_TOL:
+        runs[two], out = replace(runs[two], mouth=None), replace(out, mouth=last)
+    parted = replace(parted, runs=tuple(runs))
+    freed_arc, kept_arc = arc(parted, parted.after(one), two), arc(parted, parted.after(two), one)
     points = list(line.outline)
-    kept = _part(parted, kept_arc, (*[parted.runs[i] for i in kept_arc], out), names[0], points, role)
-    freed = _part(parted, freed_arc, (*[parted.runs[i] for i in freed_arc], back), names[1], points[::-1], role)
-    return kept, replace(freed, added=(), taken=())  # what was added or taken is told once
+    kept = part_of(parted, kept_arc, (*[parted.runs[i] for i in kept_arc], out), names[0], points, role)
+    freed = part_of(parted, freed_arc, (*[parted.runs[i] for i in freed_arc], back), names[1], points[::-1], role)
+    return kept, replace(freed, added=(), taken=(), let_in=())  # what was added, taken or let in is told once
 
 
-def _part(
+def lips(piece: Piece, place: Place) -> tuple[Vector, ...]:
+    """The points where a line may begin at a place: of a mouth both ends, in loop order."""
+    dart = mouth_at(piece, place)
+    return (point(piece, place),) if dart is None else piece.mouth(dart)
+
+
+def _off(end: Vector, points: tuple[Vector, ...]) -> float:
+    return min(float(abs(end - at).max()) for at in points)
+
+
+def part_of(
     piece: Piece, indices: tuple[int, ...], runs: tuple[Run, ...], name: str, closing: Sequence[Vector], role: str
 ) -> Piece:
     """One part of a cut piece: its runs, with the darts, landmarks and grain that lie in it."""

@@ -90,6 +90,7 @@ def pieces(fixed: Piece, moving: Piece, edges: tuple[str, str], name: str) -> Pi
         grain=fixed.grain or laid.grain,
         fisheyes=fixed.fisheyes + laid.fisheyes,
         added=fixed.added + moving.added,
+        let_in=fixed.let_in + moving.let_in,
         taken=fixed.taken + moving.taken,
         sides=fixed.sides.joined(moving.sides.known),
     )

@@ -66,7 +66,7 @@ def open_up(piece: Piece) -> tuple[Piece, tuple[OpenedMouth, ...]]:
     made, found = piece, []
     for dart in piece.darts:
         if dart.use in OPEN_USES:
-            made, opened = _across(made, dart)
+            made, opened = drawn_on(made, dart)
             found.append(opened)
     return made, tuple(found)
 
@@ -77,7 +77,8 @@ def bridge(start: Vector, leaving: Vector, stop: Vector, arriving: Vector) -> Pa
     return Path(np.array([[start, start + leaving * handle, stop - arriving * handle, stop]]))
 
 
-def _across(piece: Piece, dart: Dart) -> tuple[Piece, OpenedMouth]:
+def drawn_on(piece: Piece, dart: Dart) -> tuple[Piece, OpenedMouth]:
+    """The piece with its edge drawn on across the mouth of one dart, and that mouth."""
     index = piece.mouth_run(dart.id)
     runs = piece.runs[index:] + piece.runs[:index]
     first, second, others = runs[0], runs[1], runs[2:]

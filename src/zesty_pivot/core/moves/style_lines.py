@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from collections.abc import Sequence
 from typing import Literal
@@ -11,9 +12,8 @@ import shapely
 from numpy.typing import NDArray
 
 from zesty_pivot.core.errors import GeometryError
-from zesty_pivot.core.geometry import JOIN_TOL, Path
+from zesty_pivot.core.geometry import JOIN_TOL, Path, between, unit
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.moves.shaping import Knot, displaced
 from zesty_pivot.core.piece import Piece, dart_words
 from zesty_pivot.core.piece.region import cloth
 
@@ -22,7 +22,10 @@ StyleShape = Literal["line", "heart", "keyhole"]
 # A parallel line is led through a point this often (mm); between them it is off by less than a hundredth.
 _EVERY = 12.0
 
+_SMOOTH = math.radians(0.5)  # a turn under this between two stretches is no corner
+
 _HAIR = 0.2  # mm
+_BESIDE = 0.02  # mm inside a dart that a line must come to cross it
 
 
 def bowed(start: Vector, stop: Vector, bow: float, peak: float) -> Path:
@@ -68,13 +71,69 @@ def parallel(paths: Sequence[Path], width: float, start: Vector, stop: Vector) -
     total = float(starts[-1])
     if total <= 2.0 * _EVERY:
         raise GeometryError("the edge is too short for a line beside it", advice="Choose a longer edge.")
-    knots: list[Knot] = [(0.0, start - paths[0].start)]
+    corners = _corners(paths, starts, width)
+    led = [(at, _end_at(paths, starts, at) + aside) for at, _reach, aside in corners]
+    rim = shapely.MultiLineString([path.outline for path in paths])
     for distance in np.linspace(0.0, total, int(total / _EVERY) + 1)[1:-1]:
+        if any(abs(distance - at) < reach for at, reach, _aside in corners):
+            continue
         index = min(int(np.searchsorted(starts, distance, side="right")) - 1, len(paths) - 1)
-        along = paths[index].direction_at(float(distance - starts[index]))
-        knots.append((float(distance), np.array([-along[1], along[0]]) * width))
-    knots.append((total, stop - paths[-1].end))
-    return Path.chain(displaced(paths, knots))
+        within = float(distance - starts[index])
+        along = paths[index].direction_at(within)
+        point = paths[index].point_at(within) + np.array([-along[1], along[0]]) * width
+        # In a hollow that is narrower than the band, and past an end that slants inwards, it is led through nothing.
+        is_near = rim.distance(shapely.Point(point)) < width - _HAIR / 4.0
+        is_past = min(float((point - start) @ along), float((stop - point) @ along)) < _EVERY / 2.0
+        if not (is_near or is_past):
+            led.append((float(distance), point))
+    return _through([start, *(point for _at, point in sorted(led, key=lambda one: one[0])), stop])
+
+
+def _end_at(paths: Sequence[Path], starts: NDArray[np.float64], at: float) -> Vector:
+    """Where the stretch ends that ends so far along the edge."""
+    return paths[int(np.argmin(np.abs(starts[1:] - at)))].end
+
+
+def _through(points: Sequence[Vector]) -> Path:
+    """A smooth line through points: a natural cubic spline over the chords, one cubic from each to the next."""
+    line = np.array(points)
+    size = np.hypot(*np.diff(line, axis=0).T)
+    # Its slopes: the second derivative is the same on both sides of every point, and nothing at both ends.
+    count, rows = len(points), np.zeros((len(points), len(points)))
+    right = np.zeros((count, 2))
+    for k in range(1, count - 1):
+        before, after = 1.0 / size[k - 1], 1.0 / size[k]
+        rows[k, k - 1 : k + 2] = before, 2.0 * (before + after), after
+        right[k] = 3.0 * ((line[k] - line[k - 1]) * before**2 + (line[k + 1] - line[k]) * after**2)
+    rows[0, :2], right[0] = (2.0, 1.0), 3.0 * (line[1] - line[0]) / size[0]
+    rows[-1, -2:], right[-1] = (1.0, 2.0), 3.0 * (line[-1] - line[-2]) / size[-1]
+    ways = np.linalg.solve(rows, right)
+    thirds = size[:, None] / 3.0
+    return Path(np.stack([line[:-1], line[:-1] + ways[:-1] * thirds, line[1:] - ways[1:] * thirds, line[1:]], axis=1))
+
+
+def _corners(paths: Sequence[Path], starts: NDArray[np.float64], width: float) -> list[tuple[float, float, Vector]]:
+    """The corners between stretches: where they are, how far (mm) the line beside them is drawn in one go, and the way to where
+    the lines beside both stretches meet."""
+    found: list[tuple[float, float, Vector]] = []
+    for number, (one, two) in enumerate(itertools.pairwise(paths), start=1):
+        turn = between(one.end_direction, two.start_direction)
+        if abs(turn) > _SMOOTH:
+            along = unit(one.end_direction + two.start_direction)
+            aside = np.array([-along[1], along[0]]) * (width / math.cos(turn / 2.0))
+            found.append((float(starts[number]), width * math.tan(abs(turn) / 2.0) + _EVERY / 2.0, aside))
+    return found
+
+
+def crosses_dart(piece: Piece, line: Path) -> bool:
+    """Whether a line crosses an open dart."""
+    inner = shapely.LineString(_drawn_in(line.outline))
+    return any(inner.intersects(_wedge(piece, dart.id)) for dart in piece.darts)
+
+
+def _wedge(piece: Piece, dart: str) -> shapely.Polygon:
+    """A dart as an area, a hair smaller: a line that runs along a leg, or to the pivot, does not cross it."""
+    return shapely.Polygon([*piece.mouth(dart), piece.pivot(piece.dart(dart).pivot)]).buffer(-_BESIDE)
 
 
 def refuse_unclear(piece: Piece, line: Path) -> None:
@@ -86,10 +145,7 @@ def refuse_unclear(piece: Piece, line: Path) -> None:
             what = f"the line crosses the fish-eye dart {eye.id!r}"
             raise GeometryError(what, where=piece.name, advice="Take that dart into the line, or pass it.")
     for dart in piece.darts:
-        pin = piece.pivot(dart.pivot)
-        short = 0.5 if drawn.distance(shapely.Point(pin)) < 0.01 else 0.0  # mm: darts that lead to the line end on it
-        legs = [[end, pin + (end - pin) * (short / max(math.dist(end, pin), 1.0))] for end in piece.mouth(dart.id)]
-        if inner.intersects(shapely.MultiLineString(legs)):
+        if inner.intersects(_wedge(piece, dart.id)):
             name = "a dart that is put aside" if dart.id.startswith("*") else f"the {dart_words(piece, dart.id)} dart"
             raise GeometryError(f"the line crosses {name}", where=piece.name, advice="Take it into the line, or move it away.")
     if not cloth(piece).buffer(0.02, quad_segs=1, join_style="bevel").covers(inner):

@@ -49,6 +49,18 @@ class Shape:
 
 
 @dataclass(frozen=True)
+class LetIn:
+    """Fullness of a dart that lies open in the cloth, across a line that was cut there: the dart, its pivot, its angle in
+    radians, what it was used as, and what it was called."""
+
+    dart: str
+    pivot: str
+    angle: float
+    use: Use
+    called: str
+
+
+@dataclass(frozen=True)
 class Parked:
     """A dart put away into another place for a while: its id, where on the cloth it came from, its angle in radians, its use
     how that is held, the sewn point that it has of its own, and what it was called."""

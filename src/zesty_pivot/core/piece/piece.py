@@ -14,7 +14,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.errors import PlaceError, one_of
 from zesty_pivot.core.geometry import between
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.piece.dart import Dart
+from zesty_pivot.core.piece.dart import Dart, LetIn
 from zesty_pivot.core.piece.edge import Edge, Notch, Run
 from zesty_pivot.core.piece.fisheye import FishEye
 from zesty_pivot.core.piece.names import ends_of
@@ -33,7 +33,8 @@ class Piece:
     `of` is the block's piece that a panel was cut from, `notches` the marks made for its seams.
     `taken` are widths (mm, of this half) taken in along an edge, by level.
     `body` is the half of the body it covers, `sides` what on an unfolded piece is left and what right as worn.
-    `added` is the fullness that steps put in on purpose: pivots with angles in radians, negative for what was taken out.
+    `added` is the fullness that steps put in on purpose: pivots with angles in radians, negative for what was taken out;
+    `let_in` what lies open in the cloth across a line that was cut.
     """
 
     name: str
@@ -51,6 +52,7 @@ class Piece:
     notches: tuple[Notch, ...] = ()
     body: Body = Body.NONE
     sides: Sides = HALF
+    let_in: tuple[LetIn, ...] = ()
 
     @cached_property
     def edges(self) -> tuple[Edge, ...]:

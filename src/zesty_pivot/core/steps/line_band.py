@@ -8,12 +8,12 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
-from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.moves.cut import across
+from zesty_pivot.core.moves.bands import Banded, band_off
 from zesty_pivot.core.moves.grain import grain_of_part
-from zesty_pivot.core.moves.panels import STYLE_LINE
-from zesty_pivot.core.moves.style_lines import parallel, refuse_unclear
-from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine, dart_words
+from zesty_pivot.core.moves.let_in import filled
+from zesty_pivot.core.moves.level import levelled
+from zesty_pivot.core.moves.open_up import home_edge
+from zesty_pivot.core.piece import OPEN_USES, EdgeRef, Pattern, Piece, StyleLine, Use, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import sewn
@@ -23,6 +23,8 @@ from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panel
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import Step
+
+TOLD = 0.01  # mm; legs made equal by less are the noise of six decimals in a file
 
 
 class Band(Step):
@@ -39,61 +41,70 @@ class Band(Step):
         """`band along the waist, 4 cm`."""
         return f"band along the {words(self.edge)}, {self.width}"
 
-    def _cut(self, pattern: Pattern, context: Context) -> tuple[Piece, Path, Place, Place]:
-        """The piece, the line along the band, and its ends on the seams before and behind the edge."""
+    def _cut(self, pattern: Pattern, context: Context) -> tuple[Piece, Banded, tuple[Note, ...]]:
+        """The piece with what lies open in its edge filled in, what comes of it, and what was done to its darts."""
         piece = pattern.piece(self.on)
         if piece.is_unfolded:
             raise StepError("the piece is unfolded", where=self.on, advice="Cut the band before it is unfolded.")
         width = length_mm(self.width, context.scope)
-        runs = piece.edge(self.edge).runs
-        if not runs:
+        if not piece.edge(self.edge).runs:
             raise StepError(f"the piece has no {words(self.edge)}", where=self.on, advice="Choose another edge.")
-        opened = next((run.mouth for run in runs if run.mouth), None)
-        first = piece.runs.index(runs[0])
-        opened = opened or piece.runs[first - 1].mouth
-        if opened is not None:
-            what = f"the {dart_words(piece, opened)} dart opens in the {words(self.edge)}"
-            raise StepError(what, where=self.on, advice="Move it away, or turn it into a princess line first.")
-        before, behind = piece.runs[first - 1].edge, piece.runs[piece.after(piece.runs.index(runs[-1]))].edge
+        for dart in piece.darts:
+            if dart.use in OPEN_USES and home_edge(piece, dart.id) == self.edge:
+                piece = filled(piece, dart.id)
+        notes: tuple[Note, ...] = ()
+        for dart in piece.darts:
+            if home_edge(piece, dart.id) == self.edge:
+                piece, moved = levelled(piece, dart.id)
+                if moved > TOLD:
+                    amount = format_length(moved, context.scope.unit, fine=True)
+                    told = f"the legs of the {dart_words(piece, dart.id)} dart made equal: each end moved by {amount}"
+                    notes += (Note(told, self.on, moved),)
+        runs = [index for index, run in enumerate(piece.runs) if run.edge == self.edge]
+        corner = next((piece.runs[k].mouth for k in (runs[0] - 1, runs[-1]) if piece.runs[k].mouth), None)
+        folded = next((d.id for d in piece.darts if d.use is not Use.DART and home_edge(piece, d.id) == self.edge), None)
+        if corner is not None or folded is not None:
+            what = f"the {dart_words(piece, corner or folded or '')} dart opens in the {words(self.edge)}"
+            what += " at its end" if corner is not None else " as a tuck or pleat"
+            raise StepError(what, where=self.on, advice="Move it away, or sew it as a dart inside the edge.")
+        before, behind = piece.runs[runs[0] - 1].edge, piece.runs[piece.after(runs[-1])].edge
         sizes = [piece.edge(edge).sewn_length for edge in (before, behind)]
         if not 0.0 < width < min(sizes):
             most = format_length(min(sizes), context.scope.unit)
             raise StepError("the band is too wide to fit", where=self.on, advice=f"Enter more than 0 and less than {most}.")
-        start = places.along(piece, before, sizes[0] - width)
-        stop = places.along(piece, behind, width)
-        drawn = parallel([run.path for run in runs], width, places.point(piece, start), places.point(piece, stop))
-        refuse_unclear(piece, drawn)
-        return piece, drawn, start, stop
+        ends = places.along(piece, before, sizes[0] - width), places.along(piece, behind, width)
+        name, line_ = f"{self.on}_{self.edge}_band", free_line(piece, "band")
+        return piece, band_off(piece, self.edge, width, ends, line_, name, context.sewing), notes
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the band as a piece of its own. Raises StepError or GeometryError when it cannot be."""
-        piece, drawn, start, stop = self._cut(pattern, context)
-        name, edge = f"{self.on}_{self.edge}_band", free_line(piece, "band")
-        if pattern.has(name):
+        if pattern.has(f"{self.on}_{self.edge}_band"):
             raise StepError("that edge already has a band", where=self.on, advice="Change that one.")
-        kept, band = across(piece, start, stop, drawn, edge, STYLE_LINE, (piece.name, name))
+        piece, made, notes = self._cut(pattern, context)
+        edge = next(run.edge for run in made.band.runs if run.source.edge == run.edge)
         source = f"{piece.of or piece.name}.{edge}"
-        kept, band = (lined(part, edge, source, (0.5,)) for part in (kept, band))
+        kept, band = (lined(part, edge, source, (0.5,)) for part in (made.kept, made.band))
         kept = replace(kept, grain=grain_of_part(kept, piece))
         band = replace(band, of=piece.of or piece.name, grain=grain_of_part(band, piece, self.edge))
         style = StyleLine(edge, piece.of or piece.name, (kept.name, band.name), ())
         after = with_panels(pattern, self.on, (kept, band), (sewn(EdgeRef(kept.name, edge), EdgeRef(band.name, edge)),))
         unit = context.scope.unit
         finished = format_length(band.edge(self.edge).sewn_length, unit)
-        note = Note(
-            f"the band is {finished} long at the {words(self.edge)} and {format_length(drawn.length, unit)} above", self.on
-        )
-        return Outcome(replace(after, lines=(*after.lines, style)), (note,))
+        long = format_length(made.line.length, unit)
+        shut = [dart_words(pattern.piece(self.on), dart.id) for dart in kept.darts if kept.dart_edge(dart.id) == edge]
+        told = f"; the {' and '.join(shut)} dart{'s are' if len(shut) > 1 else ' is'} shut in it" if shut else ""
+        note = Note(f"the band is {finished} long at the {words(self.edge)} and {long} above{told}", self.on)
+        return Outcome(replace(after, lines=(*after.lines, style)), (*notes, note))
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Measure in, draw, cut; the same in both ways."""
-        _piece, drawn, _start, _stop = self._cut(pattern, context)
+        _piece, made, _notes = self._cut(pattern, context)
         unit = context.scope.unit
         text = (
-            "On the {on}, mark {width} in from the {edge} every 2 cm and on both seams beside it, and join the marks: the line "
-            "is {long} long. Notch its middle and cut along it."
+            "On the {on}, fold the darts in the {edge} shut, mark {width} in from it every 2 cm and on both seams beside it, "
+            "and join the marks: the line is {long} long. Notch its middle and cut along it through all layers."
         )
-        figures = {"width": length_mm(self.width, context.scope), "long": drawn.length}
+        figures = {"width": length_mm(self.width, context.scope), "long": made.line.length}
         names = {"on": words(self.on), "edge": words(self.edge)}
         return (line("band", text, **names, **{key: format_length(mm, unit, fine=True) for key, mm in figures.items()}),)
 

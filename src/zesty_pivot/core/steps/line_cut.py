@@ -10,10 +10,11 @@ from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.moves.cut import across
+from zesty_pivot.core.moves.cut import across, lips
 from zesty_pivot.core.moves.grain import grain_of_part
+from zesty_pivot.core.moves.let_in import crossed_open, filled, taken_up_again
 from zesty_pivot.core.moves.panels import STYLE_LINE
-from zesty_pivot.core.moves.style_lines import at_centre, bowed, refuse_unclear
+from zesty_pivot.core.moves.style_lines import at_centre, bowed, crosses_dart, refuse_unclear
 from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
@@ -66,12 +67,15 @@ class CutLine(Step):
         return start, stop
 
     def _line(self, piece: Piece, start: Place, stop: Place, context: Context) -> Path:
-        ends = places.point(piece, start), places.point(piece, stop)
         if self.shape == "line":
             peak = share_of(self.peak)
             if not 0.1 <= peak <= 0.9:
                 raise StepError("the line stands off most at its end", where=self.on, advice="Enter 10% to 90% of the way.")
-            return bowed(*ends, length_mm(self.bow, context.scope), peak)
+            bow = length_mm(self.bow, context.scope)
+            # Where a dart opens at an end there are two to begin at: the one from which the line passes beside the dart.
+            drawn = [bowed(one, two, bow, peak) for one in lips(piece, start) for two in lips(piece, stop)]
+            return next((path for path in drawn if not crosses_dart(piece, path)), drawn[0])
+        ends = places.point(piece, start), places.point(piece, stop)
         if any(
             piece.role(piece.runs[place.run].edge) != "centre" and not self._at_centre(piece, place) for place in (start, stop)
         ):
@@ -95,6 +99,10 @@ class CutLine(Step):
             raise StepError("the piece is unfolded", where=self.on, advice="Cut the line before it is unfolded.")
         start, stop = self._ends(piece, context)
         drawn = self._line(piece, start, stop, context)
+        opened = [(piece.dart(id), (*piece.mouth(id), piece.pivot(piece.dart(id).pivot))) for id in crossed_open(piece, drawn)]
+        for dart, _legs in opened:
+            before, piece = piece, filled(piece, dart.id)
+            start, stop = (places.by_origin(piece, places.origin_of(before, place)) for place in (start, stop))
         refuse_unclear(piece, drawn)
         name = f"{self.on}_{self.as_.replace(' ', '_')}"
         if pattern.has(name):
@@ -112,6 +120,8 @@ class CutLine(Step):
         main, cut = replace(main, name=piece.name), replace(cut, name=name, of=piece.of or piece.name)
         lower = next((id for id, role in cut.roles if role in ("waist", "hem")), "")
         main, cut = (replace(part, grain=grain_of_part(part, piece, lower)) for part in (main, cut))
+        for dart, legs in opened:
+            main, cut = (taken_up_again(part, dart, drawn, legs) for part in (main, cut))
         style = StyleLine(edge, piece.of or piece.name, (main.name, cut.name), ())
         after = with_panels(pattern, self.on, (main, cut), (sewn(EdgeRef(main.name, edge), EdgeRef(cut.name, edge)),))
         long = format_length(drawn.length, context.scope.unit)
