@@ -18,6 +18,8 @@ from zesty_pivot.core.piece.region import all_cubics, cloth, contains, outline
 Grain = tuple[Point, Point]
 
 SHORT_OF = 0.2  # of the cloth along it that a grain line ends short of both outlines. Common practice, no source
+PLACES = 12  # places across a piece where a longer line is looked for
+LONG_ENOUGH = 0.6  # of the longest line: then the one through the widest place is taken. Our own choice
 SAME = 1e-6  # radians between two directions that are one
 
 
@@ -56,13 +58,25 @@ def turned(grain: Grain, way: Vector) -> float:
 
 
 def grain_along(piece: Piece, way: Vector) -> Grain | None:
-    """A grain line in a direction through the widest place of a piece, None where there is no cloth along it."""
+    """A grain line in a direction through the widest place of a piece; where that is short, as on a narrow band, through the
+    place where it is longest. None where there is no cloth along it."""
     region = cloth(piece)
     widest = max(shapely.get_parts(region), key=lambda part: float(part.area))
     if widest.area <= 0.0:
         return None
-    (x, y), _edge = shapely.maximum_inscribed_circle(widest, tolerance=1.0).coords
-    return _through(piece, np.array([x, y]), way)
+    middle = np.asarray(shapely.maximum_inscribed_circle(widest, tolerance=1.0).coords[0])
+    across = np.array([-way[1], way[0]])
+    reach = [float((point - middle) @ across) for point in shapely.get_coordinates(widest)]
+    asides = [0.0, *(min(reach) + (max(reach) - min(reach)) * k / PLACES for k in range(1, PLACES))]
+    found = [line for line in (_through(piece, middle + across * aside, way) for aside in asides) if line is not None]
+    if not found:
+        return None
+    longest = max(found, key=_length)
+    return found[0] if _length(found[0]) >= LONG_ENOUGH * _length(longest) else longest
+
+
+def _length(grain: Grain) -> float:
+    return math.dist(*grain)
 
 
 def square_grain(panel: Piece, edge: str) -> Grain | None:
