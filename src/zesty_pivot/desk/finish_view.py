@@ -8,7 +8,7 @@ from typing import Literal
 
 from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QPainter
-from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from zesty_pivot.core.conventions.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBACKS, reasons_of
 from zesty_pivot.core.conventions.sewing import setback_of
@@ -86,6 +86,10 @@ class FinishView(QWidget):
         self._column = inside.rows
         self._column.setSpacing(3)
         self.setback, self.fold = Choice("Set-back convention"), Choice("Fold convention")
+        self.block_waist = QCheckBox("Keep the block's waist line")
+        self.block_waist.clicked.connect(
+            lambda on: model.recipe.set_finish({"block_waist": bool(on)}, "the block's waist line")
+        )
         self.weight = Choice("Thickness of the cloth")
         self.end, self.allowance = Choice("Mouth"), Choice("Allowance convention")
         self.large_dart = CalcField(self._length_words, "A dart is a large one from", may_be_empty=True)
@@ -156,6 +160,7 @@ class FinishView(QWidget):
             )
         self._row("The neckline's edge can be pulled by", self.stretch, column)
         self.stretch.committed.connect(lambda text: model.recipe.set_finish({"stretch": text}, "stretch of the neckline"))
+        column.addWidget(self.block_waist)
         column.addWidget(label("Label", "heading"))
         self._row("Size", self.size_edit, column)
         self._row("Date", self.date_edit, column)
@@ -196,6 +201,7 @@ class FinishView(QWidget):
         self.end.show_choices(ends, finish.end)
         self.allowance.show_choices([(name, s.title) for name, s in ALLOWANCES.items()], finish.allowance)
         self.extension.set_text(str(finish.extension or ""), self._model.opened)
+        self.block_waist.setChecked(finish.block_waist)
         self.cut_away.set_text(str(finish.cut_away), self._model.opened)
         self._show_ease()
         for edit, text in ((self.size_edit, finish.size), (self.date_edit, finish.date)):

@@ -1,16 +1,19 @@
 """Marks on the sheet: where they lie, which way they point, and that they fit."""
 
+import itertools
 import math
 from dataclasses import replace
 
 import numpy as np
 import pytest
 import shapely
+import shapely.affinity
 
 from tests.samples import move, real_pattern, worked
 from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.finish.darts import sewn_dart
-from zesty_pivot.core.finish.marks import NOTCH, balance_notches, label, notch
+from zesty_pivot.core.finish.labels import label
+from zesty_pivot.core.finish.marks import NOTCH, Text, balance_notches, notch
 from zesty_pivot.core.finish.piece import finish_piece, grain_inside
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.lettering import rough_width
@@ -39,16 +42,31 @@ def test_a_notch_begins_where_its_ray_meets_the_cut_line_first() -> None:
     assert made.start == pytest.approx([0.0, -8.0]) and made.end == pytest.approx([0.0, -8.0 + NOTCH])
 
 
-@pytest.mark.parametrize(("wide", "tall"), [(400.0, 20.0), (20.0, 400.0), (60.0, 60.0)])
-def test_a_label_fits_its_room(wide: float, tall: float) -> None:
-    lines = [("a style with a very long name indeed", 8.0, True), ("size 40", 5.0, False), ("cut 1 pair", 5.0, False)]
-    texts = label(lines, shapely.box(0.0, 0.0, wide, tall))
-    assert [text.text for text in texts] == [text for text, _size, _bold in lines] and texts[0].bold and not texts[1].bold
-    ys = [text.at[1] for text in texts]
-    assert ys == sorted(ys) and ys[0] > 0.0 and ys[-1] < tall
-    room = min(wide, tall) / 2.0
-    assert all(rough_width(text.text) * text.size <= 1.7 * room + 1e-9 for text in texts)
-    assert label([("short", 5.0, False)], shapely.box(0.0, 0.0, 500.0, 500.0))[0].size == 5.0
+def covered(text: Text) -> shapely.Polygon:
+    """What a line of writing covers: half a height a letter, from a little below its line to its height above."""
+    wide = rough_width(text.text) * text.size
+    flat = shapely.box(text.at[0] - wide / 2.0, text.at[1] - text.size, text.at[0] + wide / 2.0, text.at[1] + text.size * 0.3)
+    return shapely.affinity.rotate(flat, text.turn, origin=text.at, use_radians=True)
+
+
+@pytest.mark.parametrize(("wide", "tall"), [(400.0, 40.0), (40.0, 400.0), (120.0, 120.0), (300.0, 14.0), (14.0, 600.0)])
+def test_a_label_is_written_where_there_is_room(wide: float, tall: float) -> None:
+    """At full height, turned along a narrow piece, and apart from each other where together they do not fit."""
+    rows = [("style", 4.0, False), ("left front facing", 8.0, True), ("size 40", 4.0, False), ("cut 1 pair", 4.0, False)]
+    room = shapely.box(0.0, 0.0, wide, tall)
+    texts = label(rows, room)
+    assert sorted((text.text, text.size) for text in texts) == sorted((text, size) for text, size, _bold in rows)
+    boxes = [covered(text) for text in texts]
+    assert all(room.contains(box) for box in boxes)
+    assert not any(a.intersects(b) for a, b in itertools.combinations(boxes, 2))
+
+
+def test_only_where_there_is_no_room_it_is_made_smaller() -> None:
+    """Together, in several lines: then all of it is smaller."""
+    broken = label([("a style with a very long name indeed", 8.0, True)], shapely.box(0.0, 0.0, 90.0, 90.0))
+    assert len(broken) > 1 and {text.size for text in broken} == {8.0}
+    (text,) = label([("a style with a very long name indeed", 8.0, True)], shapely.box(0.0, 0.0, 20.0, 20.0))
+    assert text.size < 8.0 and shapely.box(0.0, 0.0, 20.0, 20.0).contains(covered(text))
 
 
 @pytest.mark.parametrize(("less", "is_folded"), [(0.5, True), (1.5, False)])

@@ -75,7 +75,7 @@ class Look:
     @cached_property
     def finished(self) -> tuple[FinishedPiece, ...]:
         """The pieces as they are drawn and cut: for checks at rest only, as it takes some tens of milliseconds."""
-        return finish_pattern(self.pattern, self.finish, self.scope, self.style)
+        return finish_pattern(self.pattern, self.finish, self.scope, self.style, self.block)
 
     @cached_property
     def seams(self) -> tuple[SeamAccount, ...]:

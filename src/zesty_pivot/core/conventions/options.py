@@ -18,6 +18,9 @@ WeightName = Literal["light", "medium", "heavy"]
 CutOrder = Literal["auto", "fold", "pair", "one", "up"]
 
 
+CUT_WORDS = {"fold": "cut 1 on the fold", "pair": "cut 1 pair", "one": "cut 1", "up": "cut 1, right side up"}
+
+
 class DartFinish(Model):
     """What is decided for one dart otherwise than its school says."""
 
@@ -39,6 +42,7 @@ class Finish(Model):
     fold: FoldName = "trade"
     allowance: AllowanceName = "industry_metric"
     end: EndName = Field(default="auto", description="the dart's mouth: cap, cut_away, or by the intake")
+    block_waist: bool = Field(default=False, description="the block's own waist line kept on the sheet as a thin line")
     weight: WeightName = Field(
         default="medium", description="thickness of the cloth: how wide a dart may be and still be folded"
     )

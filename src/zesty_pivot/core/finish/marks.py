@@ -1,4 +1,4 @@
-"""Marks on a finished piece: notches at the leg ends, drill holes, the grain arrow, the label."""
+"""Marks on a finished piece: notches at the leg ends, drill holes, the grain arrow."""
 
 from __future__ import annotations
 
@@ -12,7 +12,6 @@ from numpy.typing import NDArray
 from zesty_pivot.core.finish.darts import SewnDart
 from zesty_pivot.core.geometry import Path, unit
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.lettering import rough_width
 from zesty_pivot.core.piece import FishEye
 
 NOTCH = 5.0  # mm, the depth of a notch's stroke. Common practice, no source.
@@ -93,19 +92,3 @@ def grain_arrow(grain: tuple[tuple[float, float], tuple[float, float]]) -> tuple
         back, side = tip + inwards * size, across * size * 0.37
         heads.append(Path.straight(back + side, tip, back - side))
     return (Path.straight(start, stop), *heads)
-
-
-def label(lines: list[tuple[str, float, bool]], region: shapely.Polygon) -> tuple[Text, ...]:
-    """The lines (text, size in mm, bold) written in the middle of the widest part of a piece, made smaller to fit."""
-    spot = shapely.maximum_inscribed_circle(region, tolerance=1.0)
-    (x, y), (ex, ey) = spot.coords
-    room = math.hypot(ex - x, ey - y)
-    widest = max(rough_width(text) * size for text, size, _bold in lines)
-    tall = sum(size * 1.55 for _text, size, _bold in lines)
-    scale = min(1.0, 1.7 * room / max(widest, 1.0), 1.5 * room / tall)
-    top = y - tall * scale / 2.0
-    found: list[Text] = []
-    for text, size, bold in lines:
-        top += size * scale * 1.55
-        found.append(Text((float(x), float(top)), text, size * scale, bold=bold))
-    return tuple(found)

@@ -35,6 +35,9 @@ LOOKS: dict[str, LineLook] = {
     "notch": LineLook(0.7, 2.4),
     "grain": LineLook(0.35, 1.2),
     "arrow": LineLook(0.5, 1.6),
+    "cross": LineLook(0.35, 1.2),
+    "thin": LineLook(0.18, 0.8),
+    "centre": LineLook(0.25, 1.0, (9, 2, 2, 2), (9, 3, 1.5, 3)),
 }
 DRILL = LineLook(0.35, 1.1)  # of drill holes
 

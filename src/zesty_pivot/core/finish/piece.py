@@ -2,18 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from zesty_pivot.core.conventions.options import Finish
+from zesty_pivot.core.conventions.options import CUT_WORDS, Finish
 from zesty_pivot.core.conventions.schools import ALLOWANCES
 from zesty_pivot.core.finish.allowance import Stretch, cut_ring
 from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart, notch_place
 from zesty_pivot.core.finish.darts import SewnDart, sewn_dart
-from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, drills_inside, grain_arrow, label, notch
+from zesty_pivot.core.finish.labels import Row, label, label_rows
+from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, drills_inside, grain_arrow, notch
+from zesty_pivot.core.finish.reference import block_waist, references
 from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.mirror import flip
@@ -33,9 +36,8 @@ SIDE_BELOW, SIDE_OUT = 30.0, 1.45  # mm under the lowest pivot, and as many time
 
 GRAIN_LEAST = 0.4  # of the grain line's length that must lie on the cloth; less of it is drawn elsewhere. Our own choice
 
+GRAIN_SHARES = (1.0, 0.5, 0.3)  # of its length that the grain line is drawn, the first beside which the label fits
 GRAIN_CLEAR = 4.0  # mm that the grain arrow keeps from an edge that cuts it short
-
-CUT_WORDS = {"fold": "cut 1 on the fold", "pair": "cut 1 pair", "one": "cut 1", "up": "cut 1, right side up"}
 
 
 @dataclass(frozen=True)
@@ -113,9 +115,13 @@ def allowance_of(piece: Piece, edge: str, finish: Finish, scope: Scope) -> float
     return ALLOWANCES[finish.allowance].of(piece.role(edge), piece.body)
 
 
-def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version: str = "", panel: str = "") -> FinishedPiece:
-    """A piece ready to draw. Raises FormulaError when a length of the finish cannot be read, GeometryError when it can have no
-    cut line."""
+def finish_piece(
+    piece: Piece, finish: Finish, scope: Scope, style: str, version: str = "", panel: str = "", drafted: Piece | None = None
+) -> FinishedPiece:  # fmt: skip
+    """A piece ready to draw; `drafted` is the piece of the block that it comes from.
+
+    Raises FormulaError when a length of the finish cannot be read, GeometryError when it can have no cut line.
+    """
     order = cut_order(piece, finish)
     piece = right_side_up(piece)
     drawn, opened = open_up(pressed_away(piece, finish))
@@ -135,16 +141,15 @@ def finish_piece(piece: Piece, finish: Finish, scope: Scope, style: str, version
             strokes.append(Stroke("marks", "arrow", f"{mark.id}.arrow", mark.arrow))
     strokes += _balance_strokes(drawn, ring)
     strokes += _slit_strokes(drawn)
-    grain = grain_inside(drawn, shapely.Polygon(ring))
+    if finish.block_waist and drafted is not None and not piece.is_unfolded:
+        strokes.append(Stroke("marks", "thin", "waist.block", block_waist(piece, drafted, ring)))
+    known = references(drawn, order)
+    strokes += [Stroke("marks", "cross" if len(paths) > 1 else "centre", id, paths) for id, paths in known.lines]
+    rows = label_rows(words(piece.name), style, panel, finish.size, order, finish.cloth, finish.date, version)
+    grain, texts = _lettered(drawn, grain_inside(drawn, shapely.Polygon(ring)), rows, known.covered)
     if grain is not None:
         strokes.append(Stroke("marks", "grain", "grain", grain_arrow(grain)))
-    clear = cloth(drawn)
-    for eye in drawn.fisheyes:
-        clear = clear.difference(shapely.Polygon(eye.outline))
-    if grain is not None:
-        beside = clear.difference(shapely.LineString(grain).buffer(GRAIN_CLEAR))
-        clear = _largest(beside) if beside.area > clear.area / 2.0 else clear  # a piece that small has no room beside it
-    texts = label(_label_lines(piece, finish, style, order, version, panel), clear)
+    texts += known.texts
     circles = tuple(drill(dart) for dart in darts if dart.use is Use.DART)
     circles += tuple(circle for eye in drawn.fisheyes for circle in drills_inside(eye))
     texts += tuple(mark.text for mark in marked)
@@ -166,6 +171,38 @@ def right_side_up(piece: Piece) -> Piece:
     if not piece.is_unfolded or piece.body is not Body.BACK:
         return piece
     return flip(piece, np.zeros(2), np.array([0.0, 1.0]))
+
+
+def _lettered(
+    piece: Piece, grain: tuple[Point, Point] | None, rows: Sequence[Row], covered: shapely.Geometry
+) -> tuple[tuple[Point, Point] | None, tuple[Text, ...]]:
+    """The grain line as it is drawn, and the label beside it and beside what is covered. On a piece so narrow that both do not
+    fit side by side, the grain line is drawn over a part of its length."""
+    clear = cloth(piece)
+    for eye in piece.fisheyes:
+        clear = clear.difference(shapely.Polygon(eye.outline))
+    clear = _beside(clear, covered)
+    if grain is None:
+        return None, label(rows, clear)
+    found: list[tuple[tuple[Point, Point], tuple[Text, ...]]] = []
+    for share in GRAIN_SHARES:
+        drawn = _part_of(grain, share)
+        found.append((drawn, label(rows, _beside(clear, shapely.LineString(drawn).buffer(GRAIN_CLEAR)))))
+        if min(text.size for text in found[-1][1]) >= min(size for _text, size, _bold in rows) - 1e-9:
+            return found[-1]
+    return found[0]
+
+
+def _part_of(grain: tuple[Point, Point], share: float) -> tuple[Point, Point]:
+    """The upper part of a grain line."""
+    (x0, y0), (x1, y1) = grain
+    return (x0, y0), (x0 + (x1 - x0) * share, y0 + (y1 - y0) * share)
+
+
+def _beside(clear: shapely.Geometry, covered: shapely.Geometry) -> shapely.Geometry:
+    """What is left of a region beside what is covered; all of it where little would be left."""
+    left = clear.difference(covered)
+    return left if left.area > clear.area / 2.0 else clear
 
 
 def _largest(region: shapely.Geometry) -> shapely.Polygon:
@@ -346,14 +383,3 @@ def _cut_strokes(ring: NDArray[np.float64], piece: Piece, order: str) -> list[St
     if points:
         pieces.append(Path.polyline(np.array(points)))
     return [Stroke("cut", "cut", "cut", tuple(pieces))]
-
-
-def _label_lines(
-    piece: Piece, finish: Finish, style: str, order: str, version: str, panel: str
-) -> list[tuple[str, float, bool]]:  # fmt: skip
-    who = f"size {finish.size}" if finish.size else ""
-    when = ", ".join(part for part in (finish.date, f"version {version}" if version else "") if part)
-    lines = [(style, 5.0, False), (words(piece.name), 8.0, True), (panel, 5.0, False), (who, 5.0, False)]
-    lines.append((CUT_WORDS[order], 5.0, False))
-    lines += [(f"cloth: {finish.cloth}" if finish.cloth else "", 4.0, False), (when, 4.0, False)]
-    return [line for line in lines if line[0]]

@@ -11,7 +11,7 @@ import shapely
 from zesty_pivot.core import faults
 from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.finish.marks import label
+from zesty_pivot.core.finish.labels import label
 from zesty_pivot.core.finish.piece import FinishedPiece, Stroke, finish_piece
 from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.piece import Extra, Pattern, Piece
@@ -23,19 +23,26 @@ from zesty_pivot.core.quantity import Scope
 _LINE = 34  # characters of a line of the reason
 
 
-def finish_pattern(pattern: Pattern, finish: Finish, scope: Scope, style: str) -> tuple[FinishedPiece, ...]:
+def finish_pattern(
+    pattern: Pattern, finish: Finish, scope: Scope, style: str, block: Pattern | None = None
+) -> tuple[FinishedPiece, ...]:
     """The finished pieces: those of the body, then facings, straps and linings. Raises nothing: a piece that cannot be finished
     has a `fault` and no cut line."""
-    body = [_of_body(piece, finish, scope, style, panel_words(pattern, piece)) for piece in pattern.pieces]
+    body = [
+        _of_body(piece, finish, scope, style, panel_words(pattern, piece), None if block is None else block.drafted(piece))
+        for piece in pattern.pieces
+    ]
     return (*body, *(_extra(extra, finish, scope, style) for extra in pattern.extras))
 
 
 _KEPT: Kept[FinishedPiece] = Kept()
 
 
-def _of_body(piece: Piece, finish: Finish, scope: Scope, style: str, panel: str) -> FinishedPiece:
-    work = partial(_finished, piece, finish, scope, style, panel)
-    return _KEPT.get((piece, finish), (*scope.key(), style, panel), work)
+def _of_body(
+    piece: Piece, finish: Finish, scope: Scope, style: str, panel: str, drafted: Piece | None
+) -> FinishedPiece:  # fmt: skip
+    work = partial(_finished, piece, finish, scope, style, panel, drafted)
+    return _KEPT.get((piece, finish, drafted), (*scope.key(), style, panel), work)
 
 
 def _extra(extra: Extra, finish: Finish, scope: Scope, style: str) -> FinishedPiece:
@@ -52,9 +59,11 @@ def _of_extra(extra: Extra, finish: Finish) -> Finish:
     return finish.model_copy(update={"cut": cut, "cloth": cloth.get(extra.kind, finish.cloth)})
 
 
-def _finished(piece: Piece, finish: Finish, scope: Scope, style: str, panel: str) -> FinishedPiece:
+def _finished(
+    piece: Piece, finish: Finish, scope: Scope, style: str, panel: str, drafted: Piece | None = None
+) -> FinishedPiece:  # fmt: skip
     try:
-        return finish_piece(piece, finish, scope, style, panel=panel)
+        return finish_piece(piece, finish, scope, style, panel=panel, drafted=drafted)
     except ZestyError as fault:
         return seam_only(piece, str(fault))
     except Exception as fault:  # noqa: BLE001 - the boundary of a piece's finish: the other pieces are finished

@@ -52,7 +52,8 @@ def chained(paths: Sequence[Path]) -> Path:
     for path in paths[1:]:
         gap = math.dist(cubics[-1][-1, 3], path.start)
         if gap > 2.0:
-            raise GeometryError("a dart is open in the edge", advice="Move it away first.")
+            what = "the edge is open: a dart opens in it, or it has a step"
+            raise GeometryError(what, advice="Move the dart away, or true the edge, first.")
         ahead = path.cubics.copy()
         if gap > 0.0:
             ahead[0, 0] = cubics[-1][-1, 3]
