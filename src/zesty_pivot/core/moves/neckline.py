@@ -7,6 +7,7 @@ from collections.abc import Sequence
 from dataclasses import replace
 
 import numpy as np
+import shapely
 
 from zesty_pivot.core.errors import GeometryError, PlaceError
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
@@ -14,7 +15,7 @@ from zesty_pivot.core.geometry.angles import Vector, unit
 from zesty_pivot.core.moves.cut import across, part_run
 from zesty_pivot.core.moves.shaping import displaced
 from zesty_pivot.core.moves.style_lines import refuse_unclear
-from zesty_pivot.core.piece import Notch, Piece, Place, Run, Source
+from zesty_pivot.core.piece import Notch, Piece, Place, Run, Side, Source
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.piece import well_begun
 
@@ -34,7 +35,7 @@ def cut_away(piece: Piece, start: Place, stop: Place, parts: Parts, source: Sour
     Raises GeometryError when the edge leaves the piece or crosses a dart.
     """
     whole = Path.chain([path for path, _role in parts])
-    refuse_unclear(piece, whole)
+    refuse_unclear(piece, whole, neck_hole(piece))
     kept, gone = across(piece, start, stop, whole, _NEW, "neckline", (piece.name, "cut away"))
     ids = _ids(piece)
     runs: list[Run] = []
@@ -45,6 +46,21 @@ def cut_away(piece: Piece, start: Place, stop: Place, parts: Parts, source: Sour
     made = well_begun(tuple(runs), {**known, **roles})
     named = tuple((edge, roles.get(edge, known.get(edge, ""))) for edge in dict.fromkeys(run.edge for run in made))
     return replace(kept, runs=made, roles=named, grain=kept.grain or piece.grain), gone
+
+
+def neck_hole(piece: Piece) -> shapely.Geometry:
+    """What lies between the neckline and the lines straight up from the centre and across to the neck point: there paper is
+    taped on where a new neckline runs above the old one, as from the block's own neck point."""
+    runs = [run for run in piece.runs if piece.role(run.edge) == "neckline"]
+    holes: list[shapely.Polygon] = []
+    for side in (None, *Side):
+        mine = [run.path for run in runs if piece.sides.of(run.edge) is side]
+        if not mine:
+            continue
+        points = np.concatenate([path.outline for path in mine])
+        inner, outer = sorted((points[0], points[-1]), key=lambda end: abs(float(end[0])))
+        holes.append(shapely.Polygon([*points, (inner[0], outer[1])]).buffer(0.0))
+    return shapely.union_all(holes)
 
 
 def _ids(piece: Piece) -> dict[str, str]:

@@ -136,8 +136,8 @@ def _wedge(piece: Piece, dart: str) -> shapely.Polygon:
     return shapely.Polygon([*piece.mouth(dart), piece.pivot(piece.dart(dart).pivot)]).buffer(-_BESIDE)
 
 
-def refuse_unclear(piece: Piece, line: Path) -> None:
-    """Raises GeometryError when a line leaves the piece, or crosses a dart or fish-eye."""
+def refuse_unclear(piece: Piece, line: Path, beside: shapely.Geometry | None = None) -> None:
+    """Raises GeometryError when a line leaves the piece (and what may be drawn on `beside`), or crosses a dart or fish-eye."""
     drawn = shapely.LineString(line.outline)
     inner = shapely.LineString(_drawn_in(line.outline))
     for eye in piece.fisheyes:
@@ -148,7 +148,8 @@ def refuse_unclear(piece: Piece, line: Path) -> None:
         if inner.intersects(_wedge(piece, dart.id)):
             name = "a dart that is put aside" if dart.id.startswith("*") else f"the {dart_words(piece, dart.id)} dart"
             raise GeometryError(f"the line crosses {name}", where=piece.name, advice="Take it into the line, or move it away.")
-    if not cloth(piece).buffer(0.02, quad_segs=1, join_style="bevel").covers(inner):
+    paper = cloth(piece) if beside is None else cloth(piece).union(beside)
+    if not paper.buffer(0.02, quad_segs=1, join_style="bevel").covers(inner):
         raise GeometryError("the line leaves the piece", where=piece.name, advice="Bow it less, or end it elsewhere.")
 
 

@@ -10,7 +10,7 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.cut import across
-from zesty_pivot.core.moves.neckline import neck_source
+from zesty_pivot.core.moves.neckline import neck_hole, neck_source
 from zesty_pivot.core.moves.style_lines import refuse_unclear
 from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.piece import Notch, Origin, Pattern, Piece, Place, Run, Seam, SeamSide, Side, Source, dart_words
@@ -45,7 +45,7 @@ def whole_cut(
     # Drawn for the left front deep, and for the right shoulder bare.
     turned = (side is Side.RIGHT) != (shape.name == "one_shoulder")
     path = _mirrored(edge.drawn.path, middle) if turned else edge.drawn.path
-    refuse_unclear(piece, path)
+    refuse_unclear(piece, path, neck_hole(piece))
     start, stop = (_on(piece, point) for point in (path.start, path.end))
     kept, gone = across(piece, start, stop, path, _NEW, "neckline", (piece.name, "cut away"))
     lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
@@ -110,7 +110,7 @@ def _wrapped(pattern: Pattern, edge: NeckEdge, context: Context, *, eased: bool)
     piece = pattern.piece(name)
     piece = replace(piece, fisheyes=tuple(eye for eye in piece.fisheyes if piece.sides.of(eye.id) is not Side.RIGHT))
     path, end = _down_to_edge(piece, edge.drawn.path)
-    refuse_unclear(piece, path)
+    refuse_unclear(piece, path, neck_hole(piece))
     start, stop = _on(piece, path.start), _on(piece, path.end)
     kept, _gone = across(piece, start, stop, path, _NEW, "neckline", (piece.name, "cut away"))
     source = neck_source(edge.bodice.piece, "wrap", pointed=True)
