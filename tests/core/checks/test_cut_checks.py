@@ -34,6 +34,24 @@ def test_a_cut_line_that_is_too_near_is_told_with_its_measure(by: float, monkeyp
     assert all(one.value > by - 0.06 and "too close to its cut line" in one.message for one in found)
 
 
+def test_a_cut_line_through_the_garment_is_told_with_its_depth(monkeypatch: pytest.MonkeyPatch) -> None:
+    """A bite of 90 mm by 30 out of the cut line at the neck."""
+    finish_piece = whole.finish_piece
+
+    def bitten(*args: object, **more: object) -> FinishedPiece:
+        piece = finish_piece(*args, **more)  # type: ignore[arg-type]
+        top = shapely.Polygon(piece.ring).centroid
+        bite = shapely.box(top.x - 45.0, top.y - 400.0, top.x + 45.0, top.y)
+        left = shapely.Polygon(piece.ring).difference(bite)
+        left = max(shapely.get_parts(left), key=lambda part: float(part.area))
+        return dataclasses.replace(piece, ring=np.asarray(left.exterior.coords))
+
+    monkeypatch.setattr(whole, "finish_piece", bitten)
+    found = [one for one in findings(look(finish=Finish())) if one.check == "cut_line"]
+    assert {one.piece for one in found} == {"front", "back"}
+    assert all(one.value > 20.0 and f"goes {one.value:.1f} mm into the garment" in one.message for one in found)
+
+
 def test_a_finger_that_no_offset_keeps_has_no_cut_line_and_says_so() -> None:
     """A dart cut away in a piece so small that its allowances close over it."""
     made = derive(style([], block_file.from_value(scaled_value(0.3, 0.3), "tiny"), finish={"allowance": "home_room"}))

@@ -27,13 +27,28 @@ def _run(look: Look) -> Iterable[Finding]:
                 1.0, 0.0, "faults", "Until then it is drawn by its seam lines alone.",
             )  # fmt: skip
             continue
-        short = _short(piece)
-        if short > WITHIN:
+        deep, short = _inside(piece), _short(piece)
+        if deep > short + WITHIN:  # worse than a seam that lost its allowance
+            yield Finding(
+                "cut_line", Severity.ERROR, piece.name, "", f"the cut line of the {name} goes {deep:.1f} mm into the garment",
+                deep, WITHIN, "mm", "Do not cut this piece. Cut the dart there away inside, or press it away.",
+            )  # fmt: skip
+        elif short > WITHIN:
             yield Finding(
                 "cut_line", Severity.ERROR, piece.name, "",
-                f"the seam of the {name} is {short:.1f}mm too close to its cut line",
+                f"the seam of the {name} is {short:.1f} mm too close to its cut line",
                 short, WITHIN, "mm", "Do not cut this piece. Give its edges other allowances.",
             )  # fmt: skip
+
+
+@kept_with
+def _inside(piece: FinishedPiece) -> float:
+    """How far (mm) the cut line goes into the garment at the worst place."""
+    if piece.garment is None:
+        return 0.0
+    cut = shapely.Polygon(piece.ring)
+    gone = shapely.Polygon(piece.garment).buffer(0.0).difference(cut.buffer(WITHIN))
+    return max((float(cut.exterior.distance(shapely.Point(p))) for p in shapely.get_coordinates(gone)), default=0.0)
 
 
 @kept_with  # pieces that an edit leaves alone need no second look

@@ -1,12 +1,12 @@
-"""7: a neckline below the chest line uncovers the bust; wide and deep together slips; a narrow shoulder strap slips off."""
+"""7: a neckline that is wide and deep together slips; a narrow shoulder strap slips off."""
 
 from __future__ import annotations
 
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
-from zesty_pivot.core.necklines.gape import lowest, shares
-from zesty_pivot.core.piece import Body, Piece, Side
+from zesty_pivot.core.necklines.gape import shares
+from zesty_pivot.core.piece import Piece, Side
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
 
@@ -24,14 +24,6 @@ def _run(look: Look) -> Iterable[Finding]:
         drafted = look.block.drafted(piece)
         if drafted is piece or not _is_changed(piece, drafted):
             continue
-        below = _below_chest(piece, drafted)
-        if below > 0.5 and piece.body is not Body.BACK and {"neckline", "shoulder"} <= roles:
-            yield Finding(
-                "neck_depth", Severity.WARNING, piece.name, "neckline:depth",
-                f"the {words(piece.name)} neckline goes {format_length(below, unit)} below the chest line: it uncovers "
-                "the bust",
-                below, 0.0, "mm", "Raise it, or plan what is worn under it.",
-            )  # fmt: skip
         down, out = shares(piece, drafted)
         if out > WIDE and down > DEEP and "shoulder" in roles:
             yield Finding(
@@ -55,11 +47,6 @@ def _is_changed(piece: Piece, drafted: Piece) -> bool:
     return bool(mine) and not set(mine) & theirs
 
 
-def _below_chest(piece: Piece, drafted: Piece) -> float:
-    low = lowest(piece)
-    return low - drafted.levels["chest"] if low is not None and "chest" in drafted.levels else 0.0
-
-
 def _shoulders(piece: Piece) -> list[tuple[str, float]]:
     """The shoulders with their sewn lengths; of a panel the whole shoulder cannot be told."""
     if piece.of and piece.of != piece.name:
@@ -71,4 +58,4 @@ def _shoulders(piece: Piece) -> list[tuple[str, float]]:
     return [(edge, piece.edge(edge).sewn_length) for edge in ids]
 
 
-CHECK = Check("neck_depth", "Necklines cover, and straps hold", _run)
+CHECK = Check("neck_depth", "Necklines and straps stay on the shoulder", _run)

@@ -3,9 +3,11 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
+from numpy.typing import NDArray
 
 from zesty_pivot.core.conventions.leg_lines import leg_lines, meeting_point
 from zesty_pivot.core.conventions.options import DartFinish, Finish
@@ -124,3 +126,15 @@ def _room_inside(mouth: tuple[Vector, Vector], point: Vector, away: float) -> bo
     """Whether an allowance on each leg leaves something of the intake to cut away at the mouth."""
     half_angle = abs(between(mouth[0] - point, mouth[1] - point)) / 2.0
     return math.dist(mouth[0], mouth[1]) / 2.0 > away / math.cos(half_angle) + 1.0
+
+
+def worn_outline(piece: Piece, darts: Sequence[SewnDart]) -> NDArray[np.float64]:
+    """The outline of the cloth that is seen once a piece is sewn, (k, 2) mm: with `darts` shut, their inside is gone."""
+    sewn = {dart.dart: dart for dart in darts}
+    points: list[NDArray[np.float64]] = []
+    for run in piece.runs:
+        points.append(run.path.outline)
+        if run.mouth is not None and sewn[run.mouth].use is Use.DART:
+            down, up = sewn[run.mouth].legs
+            points += [down.outline, up.reversed().outline]
+    return np.concatenate(points)

@@ -13,7 +13,7 @@ from zesty_pivot.core.conventions.options import CUT_WORDS, Finish
 from zesty_pivot.core.conventions.schools import ALLOWANCES
 from zesty_pivot.core.finish.allowance import Stretch, cut_ring
 from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart, notch_place
-from zesty_pivot.core.finish.darts import SewnDart, sewn_dart
+from zesty_pivot.core.finish.darts import SewnDart, sewn_dart, worn_outline
 from zesty_pivot.core.finish.labels import Row, label, label_rows
 from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, drills_inside, grain_arrow, notch
 from zesty_pivot.core.finish.reference import block_waist, references
@@ -53,7 +53,8 @@ class Stroke:
 @dataclass(frozen=True)
 class FinishedPiece:
     """A piece with its strokes, drill holes and words; `ring` (m, 2) mm is the closed cut line, `stretches` the seam it goes
-    round with its allowances. A piece with a `fault` could not be finished: it has no cut line, and `ring` is its outline."""
+    round with its allowances, `garment` (k, 2) mm the cloth that is seen once it is sewn. A piece with a `fault` could not be
+    finished: it has no cut line, and `ring` is its outline."""
 
     name: str
     cut: str
@@ -65,6 +66,7 @@ class FinishedPiece:
     ring: NDArray[np.float64]
     stretches: tuple[Stretch, ...] = ()
     fault: str = ""
+    garment: NDArray[np.float64] | None = None
 
     @property
     def cut_words(self) -> str:
@@ -154,7 +156,8 @@ def finish_piece(
     circles += tuple(circle for eye in drawn.fisheyes for circle in drills_inside(eye))
     texts += tuple(mark.text for mark in marked)
     texts += side_words(piece)
-    return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring, stretches)
+    garment = worn_outline(drawn, darts)
+    return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring, stretches, garment=garment)
 
 
 def _carried(finish: Finish, piece: Piece, drawn: Piece) -> Finish:

@@ -63,7 +63,7 @@ class LetIn:
 @dataclass(frozen=True)
 class Parked:
     """A dart put away into another place for a while: its id, where on the cloth it came from, its angle in radians, its use
-    how that is held, the sewn point that it has of its own, and what it was called."""
+    how that is held, the sewn point that it has of its own, what it was called, and what was put away in it then."""
 
     id: str
     home: Origin
@@ -73,6 +73,7 @@ class Parked:
     extended_mm: float = 0.0
     beside: float = 0.0
     called: str = ""
+    parked: tuple[Parked, ...] = ()
 
 
 @dataclass(frozen=True)

@@ -12,7 +12,7 @@ from zesty_pivot.core.conventions.sewing import sewn_point
 from zesty_pivot.core.errors import PlaceError, StepError, ZestyError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.piece import Dart, Hold, Origin, Pattern, Piece, Place, Use, dart_words
+from zesty_pivot.core.piece import Dart, Hold, Origin, Parked, Pattern, Piece, Place, Use, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import UPPER, words
 from zesty_pivot.core.piece.spot import Spot
@@ -30,6 +30,8 @@ CUT = ("style_line", "waist", "hem")  # edges of panels where they may wait as w
 
 # A dart that is sewn over less than this (mm) inside the neckline is eased or pressed away. Common practice, no source.
 LEAST_SEWN = 15.0
+
+ON_PAPER = 150.0  # mm that a way is drawn on beyond its old place to an edge raised above it
 
 EASED_OVER = 20.0  # mm to either side. Common practice, no source.
 
@@ -57,12 +59,19 @@ def cleared(
     spots = [station_of(station) for station in stations]
     while True:
         piece = pattern.piece(name)
-        dart = next((d for d in piece.darts if _is_in(piece, d, roles) and d.pivot not in left), None)
-        if dart is None:
+        waiting = [dart.id for dart in piece.darts if _is_in(piece, dart, roles) and dart.pivot not in left]
+        if not waiting:
             return Cleared(pattern, tuple(away), tuple(notes))
-        notes += led_to_pivot(piece, dart.id)
-        pattern = _put_away(pattern, name, dart.id, spots, roles, context)
-        away.append(dart.id)
+        # One may be in the way of another.
+        found = ((dart, _put_away(pattern, name, dart, spots, roles, context)) for dart in waiting)
+        dart, made = next(((dart, made) for dart, made in found if made is not None), (waiting[0], None))
+        if made is None:
+            edge = words(piece.dart_edge(dart))
+            what = f"the {dart_words(piece, dart)} dart opens in the {edge} and cannot wait elsewhere"
+            raise StepError(what, where=name, advice="Move it to another seam first.")
+        notes += led_to_pivot(piece, dart)
+        pattern = made
+        away.append(dart)
 
 
 def _is_in(piece: Piece, dart: Dart, roles: Sequence[str]) -> bool:
@@ -71,7 +80,7 @@ def _is_in(piece: Piece, dart: Dart, roles: Sequence[str]) -> bool:
 
 def _put_away(
     pattern: Pattern, name: str, dart: str, spots: Sequence[Spot], roles: Sequence[str], context: Context
-) -> Pattern:  # fmt: skip
+) -> Pattern | None:  # fmt: skip
     def is_clear(piece: Piece) -> bool:
         return not (piece.has_dart(dart) and _is_in(piece, piece.dart(dart), roles))
 
@@ -79,11 +88,7 @@ def _put_away(
         Spot(edge=edge, at=at) for edge, role in pattern.piece(name).roles if role in CUT for at in ("50%", "75%", "25%")
     ]
     made = first_way(pattern, name, dart, [*spots, *on_panels], context, is_clear, park)
-    if made is None:
-        edge = words(pattern.piece(name).dart_edge(dart))
-        what = f"the {dart_words(pattern.piece(name), dart)} dart opens in the {edge} and cannot wait elsewhere"
-        raise StepError(what, where=name, advice="Move it to another seam first.")
-    return made.pattern
+    return None if made is None else made.pattern
 
 
 def station_of(name: str, side: str | None = None) -> Spot:
@@ -121,21 +126,22 @@ def brought_back(
     """
     piece = pattern.piece(name)
     rehomed: list[str] = []
-    hosts = []
-    for host in piece.darts:
-        entries = []
-        for entry in host.parked:
-            met = _met(clean, entry.home, piece.pivot(host.pivot), edges)
-            if met is not None:
-                entry = replace(entry, home=places.origin_of(piece, _place_on(piece, met)))
-                rehomed.append(entry.id)
-            entries.append(entry)
-        hosts.append(replace(host, parked=tuple(entries)))
+
+    def led(entry: Parked, pin: Vector) -> Parked:
+        """What is put away, and what was put away in it, with the new edge as its home where its way home meets that."""
+        inner = tuple(led(one, pin) for one in entry.parked)
+        met = _met(clean, entry.home, pin, edges, above=_is_cut_away(piece, entry.home))
+        if met is None:
+            return replace(entry, parked=inner)
+        rehomed.append(entry.id)
+        return replace(entry, parked=inner, home=places.origin_of(piece, _place_on(piece, met)))
+
+    hosts = [replace(host, parked=tuple(led(entry, piece.pivot(host.pivot)) for entry in host.parked)) for host in piece.darts]
     pattern = pattern.with_piece(replace(piece, darts=tuple(hosts)))
     known = {entry.id for host in hosts for entry in host.parked}
     back = tuple(dart for dart in away if dart in known)
-    if back:
-        pattern = bring_home(pattern, name, back, context).pattern
+    for dart in reversed(back):  # one may have been in the way of another
+        pattern = bring_home(pattern, name, (dart,), context).pattern
     notes = []
     for dart in back:
         if dart in rehomed:
@@ -144,15 +150,28 @@ def brought_back(
     return pattern, notes
 
 
-def _met(clean: Piece, at: Origin, pin: Vector, new: Sequence[Path]) -> Vector | None:
-    """Where the way from a pivot to a dart's place meets a new edge, nearest to the pivot; None where it does not."""
+def _is_cut_away(piece: Piece, at: Origin) -> bool:
+    try:
+        places.by_origin(piece, at)
+    except PlaceError:
+        return True
+    return False
+
+
+def _met(clean: Piece, at: Origin, pin: Vector, new: Sequence[Path], *, above: bool) -> Vector | None:
+    """Where the way from a pivot to a dart's place meets a new edge, nearest to the pivot; None where it does not. `above` when
+    the new edge may run beyond the place, on paper that was taped on: there the way is drawn on."""
     try:
         home = places.point(clean, places.by_origin(clean, at))
     except PlaceError:
         return None
-    way = LineString([pin, home + (home - pin) * 1e-6])
-    points = [point for path in new for point in get_coordinates(intersection(way, LineString(path.outline)))]
-    return None if not points else min(points, key=lambda point: math.dist(point, pin))
+    found = []
+    for reach in (1e-6, ON_PAPER / max(math.dist(home, pin), 1.0)) if above else (1e-6,):
+        way = LineString([pin, home + (home - pin) * reach])
+        found = [point for path in new for point in get_coordinates(intersection(way, LineString(path.outline)))]
+        if found:
+            break
+    return min(found, key=lambda point: math.dist(point, pin), default=None)
 
 
 def _place_on(piece: Piece, point: Vector) -> Place:

@@ -24,7 +24,10 @@ def park(pattern: Pattern, on: str, dart: str, to: Spot, context: Context) -> Ou
         what = f"the {dart_words(piece, dart)} dart lies at {spot_words(to, piece)} already"
         raise StepError(what, where=on, advice="Park it elsewhere, or leave it out.")
     outcome = move_dart(DartMove(on, dart, to), pattern, context)
-    held = _remembering(outcome.pattern.piece(on), host or dart, parked(piece, dart))
+    # What was put away in the dart before goes with it, and comes back with it.
+    entry = parked(piece, dart)
+    already = piece.dart(host).parked if host is not None else ()
+    held = _remembering(outcome.pattern.piece(on), host or dart, (*already, entry))
     return replace(outcome, pattern=outcome.pattern.with_piece(held))
 
 
@@ -38,7 +41,9 @@ def parked(piece: Piece, dart: str) -> Parked:
     index = piece.mouth_run(dart)
     home = places.origin_of(piece, Place(index, piece.runs[index].path.length))
     held = piece.dart(dart)
-    return Parked(dart, home, piece.angle(dart), held.use, held.hold, held.extended_mm, held.beside, called(piece, dart))
+    return Parked(
+        dart, home, piece.angle(dart), held.use, held.hold, held.extended_mm, held.beside, called(piece, dart), held.parked
+    )
 
 
 def moves_home(
@@ -81,7 +86,8 @@ def bring_home(
         if entry is None:
             return replace(dart, parked=rest)
         beside = 0.0 if dart.id in (homes or {}) else entry.beside
-        return replace(dart, parked=rest, use=entry.use, hold=entry.hold, extended_mm=entry.extended_mm, beside=beside)
+        inner = (*rest, *entry.parked)
+        return replace(dart, parked=inner, use=entry.use, hold=entry.hold, extended_mm=entry.extended_mm, beside=beside)
 
     piece = outcome.pattern.piece(on)
     return replace(outcome, pattern=outcome.pattern.with_piece(replace(piece, darts=tuple(home(d) for d in piece.darts))))
@@ -111,5 +117,5 @@ def _home(piece: Piece, entry: Parked) -> Spot:
     return Spot(edge=piece.runs[place.run].edge, at=f"{places.sewn_distance(piece, place)!r} mm")
 
 
-def _remembering(piece: Piece, host: str, entry: Parked) -> Piece:
-    return replace(piece, darts=tuple(replace(d, parked=(*d.parked, entry)) if d.id == host else d for d in piece.darts))
+def _remembering(piece: Piece, host: str, entries: tuple[Parked, ...]) -> Piece:
+    return replace(piece, darts=tuple(replace(d, parked=entries) if d.id == host else d for d in piece.darts))

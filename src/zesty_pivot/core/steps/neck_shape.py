@@ -12,6 +12,7 @@ from zesty_pivot.core.necklines.base import Asked
 from zesty_pivot.core.necklines.registry import shape_of
 from zesty_pivot.core.piece import Measured, Pattern, Side
 from zesty_pivot.core.piece.bodice_half import BodiceHalf
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.bodice_halves import block_half
 from zesty_pivot.core.procedures.hand import Line, Way
@@ -23,6 +24,8 @@ from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
 UNEVEN = ("asymmetric", "one_shoulder")  # shapes that have a side
+
+EVEN = 0.1  # mm that the two sides of a neckline may differ by and still be called halves
 
 CLEAR = 20.0  # mm that it keeps from the lower end of the centre
 
@@ -209,13 +212,33 @@ class ShapeNeck(FrontAndBackStep):
         made, notes = carried_out(edges, shape_of(self.shape), Side(self.side), context, eased=self.stub == "ease")
         unit = context.scope.unit
         whole = _neck_length(made)
-        notes = [Note(f"the finished neckline measures {format_length(whole, unit)} in all", self.on, whole), *notes]
+        halves = [f"{half} {format_length(mm, unit)}" for half, mm in _half_lengths(made, self.names())]
+        told = f"the finished neckline measures {format_length(whole, unit)} in all: {', '.join(halves)}"
+        notes = [Note(told, self.on, whole), *notes]
         known = tuple(one for one in made.measured if one.role != "neckline")
         return Outcome(replace(made, measured=(*known, Measured("neckline", whole))), tuple(notes))
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Darts away, mark, draw, measure, cut, darts back; the same in both ways."""
         return neck_by_hand(shape_of(self.shape), self.edges(pattern, context), context)
+
+
+def _half_lengths(pattern: Pattern, names: list[str]) -> list[tuple[str, float]]:
+    """How long half the finished neckline of each piece is, mm: what a hand measures along the edge, from CF or CB to the
+    shoulder. Of a piece that is not the same left and right each has its own."""
+    found: list[tuple[str, float]] = []
+    for name in names:
+        mine = [piece for piece in pattern.pieces if (piece.of or piece.name) == name]
+        edges = [(piece, edge) for piece in mine for edge, role in piece.roles if role == "neckline"]
+        halves = {
+            side: sum(piece.edge(edge).sewn_length for piece, edge in edges if piece.sides.of(edge) is side) for side in Side
+        }
+        if any(halves.values()) and abs(halves[Side.LEFT] - halves[Side.RIGHT]) > EVEN:
+            found += [(f"the {side.value} of the {words(name)}", mm) for side, mm in halves.items() if mm]
+        elif edges:
+            whole = sum(piece.times * piece.edge(edge).sewn_length for piece, edge in edges)
+            found.append((f"half the {words(name)}", whole / 2.0))
+    return found
 
 
 def _neck_length(pattern: Pattern) -> float:
