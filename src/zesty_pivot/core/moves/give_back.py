@@ -35,10 +35,9 @@ def given_back(panel: Piece, top: float, chest: tuple[float, float] | None, *, u
     tip = np.zeros(2)
     if roles[before] == "shoulder":
         path = runs[before].path
-        tip = path.end_direction * top
-        longer = (
-            Path.chain([path, Path.straight(path.end, path.end + tip)]) if top > 0.0 else path.split_at(path.length + top)[0]
-        )
+        straight_on = Path.straight(path.end, path.end + path.end_direction * top) if top > 0.0 else None
+        longer = path.split_at(path.length + top)[0] if straight_on is None else Path.chain([path, straight_on])
+        tip = longer.end - path.end
         runs[before] = replace(runs[before], path=longer)
     out = np.array([top, 0.0]) if underarm or roles[before] != "shoulder" else np.zeros(2)
     stretches = [runs[index].path for index in armhole]

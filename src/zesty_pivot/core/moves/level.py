@@ -7,6 +7,8 @@ from dataclasses import replace
 from zesty_pivot.core.moves.shaping import ended_at
 from zesty_pivot.core.piece.piece import Piece
 
+TOLD = 0.01  # mm; legs made equal by less are the noise of six decimals in a file
+
 
 def levelled(piece: Piece, dart: str) -> tuple[Piece, float]:
     """The piece with both ends of a mouth moved along their legs to the mean of both lengths, and how far each moved (mm).

@@ -6,12 +6,15 @@ import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
+from typing import Literal
 
 import numpy as np
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Path
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.moves.between_levels import Aim, Knots, Slopes, course, held
+from zesty_pivot.core.moves.panel_ends import NARROW, extended, led_to, opening
 from zesty_pivot.core.moves.panels import Panels
 from zesty_pivot.core.moves.shaping import Knot, displaced, rounding_at
 from zesty_pivot.core.piece import Notch, Origin, Piece, Run, Source
@@ -36,9 +39,10 @@ _MOUTH_OFF = 0.02  # mm that the lower mouth may be off: a fifth of what can be 
 class Wanted:
     """What is asked for. `top` and `bottom` are mouths (mm) at the line's ends, `levels` intakes (mm) at heights (name, y,
     mm), each None or left out where the darts decide; those named in `at_least` are never made less than the darts give.
-    `more` is taken at heights beyond what the darts give, whatever that is; at `still` heights nothing more is taken. `smooth`
-    is how far (mm) a corner is rounded to either side, `ease` how much longer (mm) the side panel is, `notch_y` the height of
-    the middle notch, `strokes` those of each notch."""
+    `more` is taken at heights beyond what the darts give, whatever that is; at `still` heights nothing more is taken.
+    `smooth` is how far (mm) a corner is rounded to either side, `ease` how much longer (mm) the side panel is,
+    `mended_at_top` the end where its line is made so, `notch_y` the height of the middle notch, `strokes` those of each
+    notch."""
 
     top: float | None = None
     bottom: float | None = None
@@ -48,6 +52,7 @@ class Wanted:
     still: tuple[float, ...] = ()
     smooth: float = 60.0
     ease: float = 0.0
+    mended_at_top: bool = False
     notch_y: float | None = None
     strokes: int = 1
 
@@ -55,8 +60,8 @@ class Wanted:
 @dataclass(frozen=True)
 class Shaped:
     """The panels, with what they had and were given: `natural` are intakes (mm) that the darts give, `taken` what goes beyond
-    them, both by `top`, `bottom` and level; `extended` is how much (mm) the side's lower end was lengthened, `shorter` how
-    much (mm) the edges at the line's `top` and `bottom` lost."""
+    them, both by `top`, `bottom` and level; `extended` is how much (mm) the side's line was lengthened where it is mended,
+    `shorter` how much (mm) the edges at the line's `top` and `bottom` lost."""
 
     panels: Panels
     natural: dict[str, float] = field(default_factory=dict)
@@ -101,6 +106,14 @@ class _Side:
             found[at_top] = paths if self.is_side == at_top else [path.reversed() for path in paths]
         return found
 
+    def edge(self, at_top: bool) -> str:
+        """The edge that the line ends on."""
+        return self.piece.runs[(self.top if at_top else self.bottom)[0]].edge
+
+    def ending(self, at_top: bool) -> float:
+        """How long (mm) the edge is that the line ends on."""
+        return sum(run.path.length for run in self.piece.runs if run.edge == self.edge(at_top))
+
     def room(self, at_top: bool) -> float:
         return sum(path.length for path in self._outwards[at_top]) - 1.0
 
@@ -125,23 +138,24 @@ def shaped(panels: Panels, wanted: Wanted) -> Shaped:
 
     An intake is the distance between the panels as they lie, straight across at a level, or from end to end at the top and
     the bottom. What is taken beyond the darts follows a smooth curve along each line that is nothing at the pivots. The side
-    panel's lower end is then drawn longer or shorter until its line is as long as the centre's, and `ease` longer; the edge
-    below follows. That moves the lower end a little sideways, so the mouth there is approached in a few rounds.
+    panel's upper (or lower) end is then drawn longer or shorter until its line is as long as the centre's, and `ease` longer;
+    the edge there follows. That moves the end a little sideways, so the mouth there is approached in a few rounds.
 
     Raises GeometryError when an intake does not fit.
     """
     sides = (_side(panels, of_side=False), _side(panels, of_side=True))
-    drawn = _drawn(sides, wanted, wanted.bottom)
-    if wanted.bottom is not None:
-        asked = max(wanted.bottom, drawn.natural["bottom"]) if "bottom" in wanted.at_least else wanted.bottom
+    name, given = ("top", wanted.top) if wanted.mended_at_top else ("bottom", wanted.bottom)
+    drawn = _drawn(sides, wanted, given)
+    if given is not None:
+        asked = max(given, drawn.natural[name]) if name in wanted.at_least else given
         aim = asked
         for _ in range(_ROUNDS):
-            off = asked - drawn.mouth
+            off = asked - drawn.mouth(asked, at_top=wanted.mended_at_top)
             if abs(off) <= _MOUTH_OFF:
                 break
             aim += off
             drawn = _drawn(sides, wanted, aim, drawn)
-        drawn.taken["bottom"] = asked - drawn.natural["bottom"]
+        drawn.taken[name] = asked - drawn.natural[name]
     if abs(drawn.extended) > MOST_APART:
         apart = format_length(abs(drawn.extended), "cm", fine=True)
         raise GeometryError(
@@ -149,7 +163,11 @@ def shaped(panels: Panels, wanted: Wanted) -> Shaped:
         )
     one, two = (_rebuilt(side, panels.edge, line, drawn.back) for side, line in zip(sides, drawn.lines, strict=True))
     made = _notched(replace(panels, centre=one, side=two), wanted)
-    shorter = {"top": 2.0 * drawn.back[True], "bottom": 2.0 * drawn.back[False]}
+    shorter = {
+        end: sum(side.ending(at_top) - sum(run.path.length for run in panel.runs if run.edge == side.edge(at_top))
+                 for side, panel in zip(sides, (one, two), strict=True))
+        for end, at_top in (("top", True), ("bottom", False))
+    }  # fmt: skip
     return Shaped(made, drawn.natural, drawn.taken, drawn.extended, shorter)
 
 
@@ -163,15 +181,18 @@ class _Drawn:
     extended: float
     back: dict[bool, float]
 
-    @property
-    def mouth(self) -> float:
-        """The distance (mm) of the lower ends."""
-        return math.dist(self.lines[0][-1].end, self.lines[1][-1].end)
+    def mouth(self, asked: float, *, at_top: bool) -> float:
+        """How far (mm) the ends are apart, where `asked` is wanted; next to nothing at the height of the inner one."""
+        lasts = [line[0].reversed() if at_top else line[-1] for line in self.lines]
+        heights = [float(last.end[1]) for last in lasts]
+        y = max(heights) + JOIN_TOL if at_top else min(heights) - JOIN_TOL
+        across = [crossings((last,), y) for last in lasts] if asked < NARROW else []
+        return across[1][0][1] - across[0][0][1] if across and all(across) else opening(lasts[0].end, lasts[1].end, asked)
 
 
-def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, bottom: float | None, before: _Drawn | None = None) -> _Drawn:
-    """The panels' lines, the lower ends first drawn back to a mouth of `bottom` mm. What was drawn `before` to another mouth
-    stays above the lowest point."""
+def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, mouth: float | None, before: _Drawn | None = None) -> _Drawn:
+    """The panels' lines, the ends that are mended first drawn back to a mouth of `mouth` mm. What was drawn `before` to another
+    mouth stays beyond the point next to them."""
     natural: dict[str, float] = {}
     taken: dict[str, float] = {}
     knots: tuple[list[Knot], list[Knot]] = ([], [])
@@ -182,7 +203,8 @@ def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, bottom: float | None, bef
             if all(abs(s - known) > 1.0 for known in side.starts):
                 mine.append((s, np.zeros(2)))
     back: dict[bool, float] = {}
-    for at_top, given in ((True, wanted.top), (False, bottom)):
+    for at_top in (True, False):
+        given = mouth if at_top == wanted.mended_at_top else wanted.top if at_top else wanted.bottom
         name = "top" if at_top else "bottom"
         natural[name] = math.dist(*(side.end(at_top, 0.0) for side in sides))
         asked = max(given, natural[name]) if given is not None and name in wanted.at_least else given
@@ -201,17 +223,52 @@ def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, bottom: float | None, bef
             # Where the corner's rounding reaches so far, the amount is counted with it.
             aside = np.array([side.way * taken[name] / 2.0, 0.0]) - rounding_at(side.stretches, wanted.smooth, s)
             mine.append((s, aside))
-    if before is None or len(sides[0].stretches) < 2:
-        one, two = (list(displaced(side.stretches, mine, wanted.smooth)) for side, mine in zip(sides, knots, strict=True))
-    else:
+    only: Literal[0, -1] | None = None if before is None or len(sides[0].stretches) < 2 else 0 if wanted.mended_at_top else -1
+
+    def draw(to: Knots, slopes: tuple[Slopes, Slopes] = ({}, {})) -> tuple[list[Path], list[Path]]:
         one, two = (
-            [*line[:-1], *displaced(side.stretches, mine, wanted.smooth, only_last=True)]
-            for side, mine, line in zip(sides, knots, before.lines, strict=True)
+            list(displaced(side.stretches, mine, wanted.smooth, only=only, slopes=given))
+            for side, mine, given in zip(sides, to, slopes, strict=True)
         )
-    extended = sum(path.length for path in one) + wanted.ease - sum(path.length for path in two)
-    if abs(extended) <= MOST_APART:
-        two[-1] = _extended(two[-1], extended)
-    return _Drawn((one, two), natural, taken, extended, back)
+        if before is None or only is None:
+            return one, two
+        for lines, drawn in zip((one, two), before.lines, strict=True):
+            lines[:] = [*lines, *drawn[1:]] if only == 0 else [*drawn[:-1], *lines]
+        return one, two
+
+    even = course(_aims(sides, back, natural, taken, wanted), [float(path.end[1]) for path in sides[0].stretches[:-1]])
+    one, two = draw(knots) if even is None else held((sides[0].stretches, sides[1].stretches), knots, even, draw)
+    longer = sum(path.length for path in one) + wanted.ease - sum(path.length for path in two)
+    if abs(longer) <= MOST_APART:
+        at = 0 if wanted.mended_at_top else -1
+        two[at] = extended(two[at], longer, at_start=wanted.mended_at_top)
+    return _Drawn((one, two), natural, taken, longer, back)
+
+
+def _aims(
+    sides: tuple[_Side, _Side], back: Mapping[bool, float], natural: Mapping[str, float], taken: Mapping[str, float],
+    wanted: Wanted,
+) -> list[Aim]:  # fmt: skip
+    """The intakes that are asked for, by height; those that the darts gave already too."""
+    found = [Aim(y, natural[name] + taken[name], abs(taken[name]) > _LEAST) for name, y, _mm in wanted.levels]
+    for at_top, given in ((True, wanted.top), (False, wanted.bottom)):
+        if given is not None:
+            name = "top" if at_top else "bottom"
+            y, apart = _straight_across(sides, at_top, back[at_top])
+            if not at_top:  # where it is measured along the waist: the same but for a few tenths
+                apart = natural[name] + taken[name]
+            found.append(Aim(y, apart, abs(taken[name]) > _LEAST))
+    return found
+
+
+def _straight_across(sides: tuple[_Side, _Side], at_top: bool, back: float) -> tuple[float, float]:
+    """The height (y, mm) midway between two ends of the line, drawn back, and how far the lines are apart straight across
+    there: ends that stand aslant are further apart than that."""
+    ends = [side.end(at_top, back) for side in sides]
+    y = float(ends[0][1] + ends[1][1]) / 2.0
+    ways = [side.stretches[0].start_direction if at_top else side.stretches[-1].end_direction for side in sides]
+    leans = float(np.mean([way[0] / way[1] for way in ways]))  # both lean nearly alike once they are shaped
+    return y, float(ends[1][0] - ends[0][0]) - float(ends[1][1] - ends[0][1]) * leans
 
 
 def counted(made: Shaped, cut: Panels, levels: Mapping[str, float], clear: float) -> Shaped:
@@ -265,10 +322,7 @@ def _drawn_back(sides: Sequence[_Side], at_top: bool, asked: float) -> float:
     low, high = -min(room, 100.0), min(room, 300.0)
 
     def gap(by: float) -> float:
-        one, two = (side.end(at_top, by) for side in sides)
-        across = two - one
-        # Ends that have passed each other count against it.
-        return math.hypot(*across) * (1.0 if across[0] >= 0.0 else -1.0)
+        return opening(sides[0].end(at_top, by), sides[1].end(at_top, by), asked)
 
     # The gap grows nearly evenly: a few secants settle it.
     one, off = 0.0, gap(0.0) - asked
@@ -287,15 +341,6 @@ def _drawn_back(sides: Sequence[_Side], at_top: bool, asked: float) -> float:
     )  # fmt: skip
 
 
-def _extended(path: Path, by: float) -> Path:
-    """A line longer by a length at its end, straight on; shorter where negative."""
-    if abs(by) <= JOIN_TOL:
-        return path
-    if by < 0.0:
-        return path.split_at(path.length + by)[0]
-    return Path.chain([path, Path.straight(path.end, path.end + path.end_direction * by)])
-
-
 def _rebuilt(side: _Side, edge: str, line: Sequence[Path], back: dict[bool, float]) -> Piece:
     """The panel with its shaped line, and the edges that it ends on drawn to it."""
     piece, runs = side.piece, list(side.piece.runs)
@@ -303,7 +348,7 @@ def _rebuilt(side: _Side, edge: str, line: Sequence[Path], back: dict[bool, floa
     for at_top, hosts in ((True, side.top), (False, side.bottom)):
         corner = line[0].start if at_top else line[-1].end
         outwards = side.is_side == at_top
-        kept = _led_to([runs[index] for index in hosts], back[at_top], corner, outwards=outwards)
+        kept = led_to([runs[index] for index in hosts], back[at_top], corner, outwards=outwards)
         short = len(hosts) - len(kept)
         gone.update(hosts[:short])
         for index, run in zip(hosts[short:], kept, strict=True):
@@ -318,35 +363,6 @@ def _rebuilt(side: _Side, edge: str, line: Sequence[Path], back: dict[bool, floa
         drawn = Run(edge, path.reversed(), source.turned()) if side.is_side else Run(edge, path, source)
         runs[at] = replace(drawn, mouth=runs[at].mouth)
     return replace(piece, runs=tuple(run for index, run in enumerate(runs) if index not in gone))
-
-
-def _led_to(runs: list[Run], back: float, corner: Vector, *, outwards: bool) -> list[Run]:
-    """The runs of an edge, given from the line on, drawn back by a length there, and their first end put on a point; the change
-    dies away along them. `outwards` tells that they run away from the line."""
-    turned = runs if outwards else [replace(run, path=run.path.reversed(), source=run.source.turned()) for run in runs]
-    while len(turned) > 1 and back >= turned[0].path.length - JOIN_TOL:
-        back -= turned[0].path.length
-        turned = turned[1:]
-    first = turned[0]
-    if back > JOIN_TOL:
-        share = back / first.path.length
-        first = replace(first, path=first.path.split_at(back)[1], source=first.source.parted(share)[1])
-    elif back < -JOIN_TOL:
-        start = first.path.start
-        more = Path.straight(start + first.path.start_direction * back, start)
-        first = replace(first, path=Path.chain([more, first.path]))
-    turned = [first, *turned[1:]]
-    paths = [run.path for run in turned]
-    if np.abs(corner - paths[0].start).max() > JOIN_TOL:
-        total = sum(path.length for path in paths)
-        paths = list(displaced(paths, [(0.0, corner - paths[0].start), (total, np.zeros(2))], held=(False, True)))
-    cubics = paths[0].cubics.copy()
-    cubics[0, 0] = corner
-    paths[0] = Path(cubics)
-    led = [replace(run, path=path) for run, path in zip(turned, paths, strict=True)]
-    if outwards:
-        return led
-    return [replace(run, path=run.path.reversed(), source=run.source.turned()) for run in led]
 
 
 def _notched(panels: Panels, wanted: Wanted) -> Panels:

@@ -4,7 +4,8 @@ from __future__ import annotations
 
 import bisect
 import itertools
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
+from typing import Literal
 
 import numpy as np
 from numpy.typing import NDArray
@@ -24,7 +25,8 @@ def displaced(
     rounded: float = 0.0,
     held: tuple[bool, bool] = (False, False),
     *,
-    only_last: bool = False,
+    only: Literal[0, -1] | None = None,
+    slopes: Mapping[float, Vector] | None = None,
 ) -> tuple[Path, ...]:
     """Stretches laid end to end, moved aside so that they go by `knots` exactly.
 
@@ -32,15 +34,18 @@ def displaced(
     corner between two stretches is rounded over `rounded` mm to either side (at most nine tenths of a stretch): both leave it
     along the mean of their directions, so the line still goes through the corner. Every cubic stays one cubic: its ends and
     tangents are moved (Hermite). Where an end is `held`, the line keeps its direction there.
-    A knot of nothing at a joint of two stretches leaves the line level there, so what is asked for behind it changes nothing
-    before it; `only_last` gives the last stretch alone.
+    A knot of nothing at a joint of two stretches leaves the line level there, so what is asked for behind it changes
+    nothing before it, and the other way; `only` gives the first (0) or the last (-1) stretch alone. `slopes` are how fast
+    the line goes aside (mm a mm) at some of the knots, where the curve through them is not to decide.
 
     Raises GeometryError when two knots lie at one place.
     """
     starts = [0.0, *np.cumsum([path.length for path in stretches])]
-    aside = _Aside(sorted(knots, key=lambda knot: knot[0]), _bends(stretches, starts, rounded), held, starts[1:-1])
+    aside = _Aside(
+        sorted(knots, key=lambda knot: knot[0]), _bends(stretches, starts, rounded), held, starts[1:-1], slopes or {}
+    )
     chosen = list(zip(stretches, starts, strict=False))
-    return Path.measured(_moved(path, start, aside) for path, start in (chosen[-1:] if only_last else chosen))
+    return Path.measured(_moved(path, start, aside) for path, start in ([chosen[only]] if only is not None else chosen))
 
 
 def rounding_at(stretches: Sequence[Path], rounded: float, s: float) -> Vector:
@@ -103,7 +108,10 @@ def _bends(stretches: Sequence[Path], starts: Sequence[float], rounded: float) -
 class _Aside:
     """How far a line goes aside at a distance along it, with the slope."""
 
-    def __init__(self, knots: Sequence[Knot], bends: Sequence[_Bend], held: tuple[bool, bool], joints: Sequence[float]) -> None:
+    def __init__(
+        self, knots: Sequence[Knot], bends: Sequence[_Bend], held: tuple[bool, bool], joints: Sequence[float],
+        given: Mapping[float, Vector],
+    ) -> None:  # fmt: skip
         self._s = [s for s, _by in knots]
         if any(after - before <= JOIN_TOL for before, after in itertools.pairwise(self._s)):
             raise GeometryError("two different amounts are asked for at one place of a line")
@@ -120,6 +128,8 @@ class _Aside:
                 for index, s in enumerate(self._s):
                     if s == joint and not by[index].any():
                         slopes[index] = 0.0
+            for index, s in enumerate(self._s):
+                slopes[index] = given.get(s, slopes[index])
             self._by, self._slopes = by, slopes
 
     def breaks(self) -> list[float]:

@@ -12,7 +12,7 @@ import numpy as np
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.moves.level import levelled
+from zesty_pivot.core.moves.level import TOLD, levelled
 from zesty_pivot.core.moves.spread import wedge
 from zesty_pivot.core.piece import Pattern, Piece, Place, Use, dart_words
 from zesty_pivot.core.piece import place as places
@@ -25,7 +25,6 @@ from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
 from zesty_pivot.core.procedures.parking import bring_home, park
 from zesty_pivot.core.quantity import format_length
 
-TOLD = 0.01  # mm; legs made equal by less are the noise of six decimals in a file
 NUDGE = 2.0  # mm by which a slash is moved aside to find a clear way
 ASIDE = 0.75  # of the way to the next slash that one may be moved aside
 INWARDS = 0.01  # mm inside the edge from which a hanging slash is drawn up

@@ -16,7 +16,7 @@ _ENDS = {"top": "at the upper end", "bottom": "at the lower end"}
 
 
 def panels_by_hand(
-    on: str, start: str, end: str, pins: Sequence[str], made: Shaped, smooth_mm: float, unit: Unit
+    on: str, start: str, end: str, pins: Sequence[str], made: Shaped, smooth_mm: float, mend: str, unit: Unit
 ) -> tuple[Line, ...]:
     """Draw, notch, cut, take in, round, walk."""
     points = " and ".join(words(pin) for pin in pins)
@@ -40,8 +40,10 @@ def panels_by_hand(
             where = _ENDS.get(name, f"at the {words(name)} line")
             found.append(line("intake", text, half=half, off="off" if mm > 0.0 else "on to", where=where))
     text = (
-        "Round the corner at the point over {smooth} to either side. Walk the panels and draw the side's lower end {by} {way}."
+        "Round the corner at the point over {smooth} to either side. Walk the panels from the {other} end and draw the side's "
+        "{mend} end {by} {way}."
     )
+    other = "lower" if mend == "upper" else "upper"
     by, way = format_length(abs(made.extended), unit, fine=True), "longer" if made.extended >= 0.0 else "shorter"
-    found.append(line("round", text, smooth=format_length(smooth_mm, unit), by=by, way=way))
+    found.append(line("round", text, smooth=format_length(smooth_mm, unit), other=other, mend=mend, by=by, way=way))
     return tuple(found)

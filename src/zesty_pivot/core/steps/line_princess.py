@@ -15,6 +15,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.moves.give_back import given_back, widened
 from zesty_pivot.core.moves.grain import grain_of_part, square_grain
+from zesty_pivot.core.moves.level import TOLD, levelled
 from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, counted, level_gap, shaped
 from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn
 from zesty_pivot.core.piece import EdgeRef, FishEye, Hold, Pattern, Piece, Place, StyleLine, Use, dart_words
@@ -36,6 +37,8 @@ MOST_PAST = 25.0
 
 # A side panel is eased over the bust by at most this (mm). Common practice, no source.
 MOST_EASE = 6.0
+
+WORTH_TELLING = 1.0  # mm of width given back; less comes from mending the upper end
 
 # A princess line falls at least so much (mm) from its beginning to its point, and from there to its end. Our own choice.
 _STEEP = 10.0
@@ -72,6 +75,9 @@ class Princess(Step):
         default=None, max_length=12, description="the darts it takes in; all round its points when not given"
     )
     rest: Literal["ease", "dart"] = Field(default="ease", description="what becomes of the fullness between line and point")
+    mend: Literal["top", "bottom"] = Field(
+        default="bottom", description="the end where the side panel's line is made as long as the centre panel's"
+    )
     school: Literal["darts", "hollow", "fitted", "close"] = Field(default="darts", description="least intakes to begin with")
     top: Length | None = Field(default=None, description="intake at the upper end; as the darts give when not given")
     chest: Length | None = Field(default=None, description="intake at the chest line")
@@ -89,6 +95,10 @@ class Princess(Step):
         if self.darts is not None and len(set(self.darts)) < len(self.darts):
             raise ValueError("a dart is named twice")
         return self
+
+    @property
+    def _mended(self) -> str:
+        return "upper" if self.mend == "top" else "lower"
 
     def words(self) -> str:
         """`princess line from mid shoulder`."""
@@ -197,7 +207,9 @@ class Princess(Step):
         smooth = length_mm(self.smooth, scope)
         if smooth < 0.0:
             raise StepError("the rounding at the point must be 0 or more", where=self.on, advice="Enter 0 or more.")
-        return replace(asked.wanted(piece, cut, context.block.drafted(piece)), smooth=smooth, ease=ease)
+        return replace(
+            asked.wanted(piece, cut, context.block.drafted(piece)), smooth=smooth, ease=ease, mended_at_top=self.mend == "top"
+        )
 
     def _eyes(self, piece: Piece) -> list[FishEye]:
         """The fish-eye darts that the line takes in: those under its last point."""
@@ -221,20 +233,35 @@ class Princess(Step):
         drafted = context.block.drafted(piece)
         eyes = {eye.id for eye in self._eyes(piece)}
         clear = replace(piece, fisheyes=tuple(eye for eye in piece.fisheyes if eye.id not in eyes), of=piece.of or piece.name)
+        clear, told = self._levelled(clear, throughs, context)
         cut = cut_panels(clear, drafted, throughs, self._drawing(throughs, context), edge, names, edge)
         made = counted(shaped(cut, self._wanted(piece, cut, top_role, context)), cut, drafted.levels, CLEAR)
         centre, side = (self._rest_used(panel, edge, context) for panel in (made.panels.centre, made.panels.side))
-        notes = self._notes(made, throughs, context)
+        notes = [*told, *self._notes(made, throughs, context)]
         side, given = self._given_back(side, made, top_role, context, notes)
         below = self._bottom_edge(piece)
         side = replace(side, grain=square_grain(side, below) or side.grain)
         centre = replace(centre, grain=grain_of_part(centre, piece, below))
         amounts = dict(made.taken)
+        if abs(amounts.get("top", 0.0)) > NOTHING:
+            amounts["top"] = made.shorter["top"]  # what the edge above lost counts, not the mouth
         for name, mm in widened(made.panels.side, side, drafted.levels).items():
             amounts[name] = amounts.get(name, 0.0) - mm
         taken = tuple((name, mm) for name, mm in amounts.items() if abs(mm) > 1e-9)
         style = StyleLine(edge, piece.of or piece.name, (centre.name, side.name), made.panels.angles, taken, given)
         return _Made(made, tuple(through.pivot for through in throughs), centre, side, style, tuple(notes))
+
+    def _levelled(self, piece: Piece, throughs: list[Through], context: Context) -> tuple[Piece, list[Note]]:
+        """The piece with both legs of every dart that it takes in equally long: else a step would stand in the seams."""
+        notes: list[Note] = []
+        for dart in (dart for through in throughs for dart in through.darts):
+            made, off = levelled(piece, dart)
+            if off > TOLD:
+                by = format_length(2.0 * off, context.scope.unit, fine=True)
+                what = f"the legs of the {dart_words(piece, dart)} dart differed by {by}: the seam beside it is drawn to meet"
+                notes.append(Note(what, self.on, off))
+            piece = made
+        return piece, notes
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the two panels. Raises StepError, PlaceError or GeometryError when it cannot be."""
@@ -287,7 +314,8 @@ class Princess(Step):
         where += " and underarm" if underarm and top_role == "shoulder" else ""
         change = f"{format_length(abs(longer), unit, fine=True)} {'longer' if longer >= 0.0 else 'shorter'}"
         moved = f"{format_length(abs(lost), unit, fine=True)} {'given back' if lost > 0.0 else 'taken off'} at the {where}"
-        notes.append(Note(f"{moved}; the armhole is {change}", side.name, abs(lost)))
+        if abs(lost) > WORTH_TELLING:
+            notes.append(Note(f"{moved}; the armhole is {change}", side.name, abs(lost)))
         return found, lost
 
     def _notes(self, made: Shaped, throughs: list[Through], context: Context) -> list[Note]:
@@ -303,7 +331,13 @@ class Princess(Step):
         if abs(made.extended) > 0.01:
             text = format_length(abs(made.extended), "mm", fine=True)
             way = "longer" if made.extended > 0.0 else "shorter"
-            found.append(Note(f"the side panel's line drawn {text} {way} at its lower end", self.on, abs(made.extended)))
+            found.append(
+                Note(
+                    f"the side panel's line drawn {text} {way} at its {self._mended} end",
+                    self.on,
+                    abs(made.extended),
+                )
+            )
         for name, mm in made.taken.items():
             if abs(mm) > NOTHING and name in made.natural:
                 where = {"top": "the upper end", "bottom": "the lower end"}.get(name, f"the {words(name)} line")
@@ -330,7 +364,9 @@ class Princess(Step):
         made = self._made(pattern, context)
         smooth = length_mm(self.smooth, context.scope)
         end = f"the {words(made.shaped.panels.bottom_role)}" if self.to is None else self.to.words()
-        return panels_by_hand(self.on, self.from_.words(), end, made.pins, made.shaped, smooth, context.scope.unit)
+        return panels_by_hand(
+            self.on, self.from_.words(), end, made.pins, made.shaped, smooth, self._mended, context.scope.unit
+        )
 
 
 STEP = Princess

@@ -20,6 +20,7 @@ DO = "line.princess"
 STARTS = ("mid_shoulder", "mid_armhole", "mid_neck")
 
 GIVE_BACK = [("outside", "outside, armhole redrawn"), ("underarm", "shoulder and underarm"), ("none", "not given back")]
+MEND = [("top", "at the upper end"), ("bottom", "at the lower end")]
 REST = [("ease", "eased in"), ("dart", "a small dart")]
 
 
@@ -73,6 +74,7 @@ ROWS = (
     IntakeRow("waist", "at the waist"),
     IntakeRow("hip", "at the hip line"),
     ChoiceRow("give_back", "Width taken above", choices=lambda _s, _p: GIVE_BACK),
+    ChoiceRow("mend", "Lengths made equal", choices=lambda _s, _p: MEND),
     LengthRow("smooth", "Corner rounded over", signed=True),
     LengthRow("ease", "Side panel eased in by", signed=True),
 )
