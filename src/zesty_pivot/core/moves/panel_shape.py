@@ -236,7 +236,11 @@ def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, mouth: float | None, befo
             lines[:] = [*lines, *drawn[1:]] if only == 0 else [*drawn[:-1], *lines]
         return one, two
 
-    even = course(_aims(sides, back, natural, taken, wanted), [float(path.end[1]) for path in sides[0].stretches[:-1]])
+    pivots = [float(path.end[1]) for path in sides[0].stretches[:-1]]
+    aims = _aims(sides, back, natural, taken, wanted)
+    if only is not None:  # what is drawn already is not asked for again
+        aims = [aim for aim in aims if (aim.y < pivots[0] if only == 0 else aim.y > pivots[-1])]
+    even = course(aims, pivots)
     one, two = draw(knots) if even is None else held((sides[0].stretches, sides[1].stretches), knots, even, draw)
     longer = sum(path.length for path in one) + wanted.ease - sum(path.length for path in two)
     if abs(longer) <= MOST_APART:
