@@ -146,9 +146,8 @@ def shaped(panels: Panels, wanted: Wanted) -> Shaped:
     sides = (_side(panels, of_side=False), _side(panels, of_side=True))
     name, given = ("top", wanted.top) if wanted.mended_at_top else ("bottom", wanted.bottom)
     drawn = _drawn(sides, wanted, given)
-    if given is not None:
-        asked = max(given, drawn.natural[name]) if name in wanted.at_least else given
-        aim = asked
+    if given is not None and not (name in wanted.at_least and given <= drawn.natural[name]):
+        aim = asked = given
         for _ in range(_ROUNDS):
             off = asked - drawn.mouth(asked, at_top=wanted.mended_at_top)
             if abs(off) <= _MOUTH_OFF:
