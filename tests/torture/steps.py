@@ -94,7 +94,7 @@ def any_step(chance: random.Random, pattern: Pattern | None = None) -> Value:
         "piece.square": lambda: {"edge": edge, "over": length(0.2, 9)},
         "piece.side_seam": lambda: {"other": other, "by": length(0.1, 9)},
         "piece.side_panel": lambda: {"other": other, "front": length(0.5, 8), "back": length(0.5, 8)},
-        "line.princess": lambda: {"from": at.spot(), "past": length(-1, 1), "rest": chance.choice(["ease", "dart"]),
+        "line.princess": lambda: {"from": at.spot(), "past": length(-1, 1), "rest": chance.choice(["bend", "dart"]),
                                   "bow_above": length(-3, 1), "school": chance.choice(["darts", "hollow", "close"])},
         "line.cut": lambda: {"from": at.spot(), "to": at.spot(), "peak": "40%", "width": length(0, 8),
                              "bow": length(-3, 3) if chance.random() < 0.5 else "0",

@@ -14,7 +14,7 @@ from zesty_pivot.core.piece import Body, Side
 
 CONTOUR = [
     {"do": "line.contour", "on": "back"},
-    {"do": "line.princess", "on": "back"},
+    {"do": "line.princess", "on": "back", "mend": "bottom"},
 ]
 
 

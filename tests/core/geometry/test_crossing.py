@@ -5,12 +5,13 @@ import math
 import numpy as np
 import pytest
 import shapely
-from hypothesis import given, settings
+from hypothesis import example, given, settings
+from hypothesis import strategies as st
 
 from tests.samples import cubics
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path, bezier
-from zesty_pivot.core.geometry.crossing import _quadratic_roots, of_curves, with_line
+from zesty_pivot.core.geometry.crossing import _quadratic_roots, _roots, of_curves, with_line
 
 ARCH = np.array([[0.0, 0.0], [0.0, 100.0], [100.0, 100.0], [100.0, 0.0]])
 
@@ -86,3 +87,26 @@ def test_curves_apart_do_not_meet() -> None:
 def test_quadratic_roots_against_the_formula(coefficients: tuple[float, float, float], roots: list[float]) -> None:
     """The last cancels in the schoolbook formula: its small root is lost there."""
     assert sorted(_quadratic_roots(*coefficients)) == pytest.approx(roots, rel=1e-12)
+
+
+@given(
+    st.tuples(*[st.floats(0.1, 1.0) | st.floats(-1.0, -0.1)] * 3),
+    st.floats(-300.0, 300.0),
+    st.integers(-16, 0),
+    st.integers(-16, 0),
+)
+@example((0.594, 0.1847, 0.05366), -10.87566567, -12, -2)
+@settings(max_examples=300, deadline=None)
+def test_roots_of_nearly_lower_powers_against_numpy(
+    power: tuple[float, float, float], d: float, cubic: int, square: int
+) -> None:
+    """A curve drawn almost as a parabola has a root some 1e9 away: a shoulder was met at 0.92 of its way instead of 0.66.
+    Checked against the eigenvalues of the companion matrix (numpy.roots)."""
+    a, b, c = power[0] * 300.0 * 10.0**cubic, power[1] * 300.0 * 10.0**square, power[2] * 300.0
+    wanted = [float(root.real) for root in np.roots([a, b, c, d]) if abs(root.imag) < 1e-12 and 1e-6 < root.real < 1.0 - 1e-6]
+    slopes = [abs((3.0 * a * t + 2.0 * b) * t + c) for t in wanted]
+    if any(slope < 1e-3 for slope in slopes):
+        return  # a touching pair: whether it is one root or none is a matter of rounding
+    heights = np.array([d, d + c / 3.0, d + 2.0 * c / 3.0 + b / 3.0, a + b + c + d])
+    found = [t for t in _roots(heights) if 1e-6 < t < 1.0 - 1e-6]
+    assert found == pytest.approx(sorted(wanted), abs=1e-9)

@@ -121,10 +121,8 @@ def test_intakes_are_what_was_asked_for(number: int) -> None:
     before, after = girths(block, block), girths(found.pattern, block)
     assert after.bust == pytest.approx(before.bust)
     lost = sum(mm for name, mm in found.pattern.lines[0].taken if name == "bottom")
-    assert lost == pytest.approx(8.0, abs=2.0)  # counted from the mouth before the lower end was drawn on
-    # The side's lower end is drawn on along its slanting line, which makes the edge below a little narrower or wider.
-    drawn_on = next(n.amount_mm or 0.0 for n in found.states[-1].notes if "at its lower end" in n.text)
-    assert after.waist == pytest.approx((girths(plain, block).waist or 0.0) - 16.0, abs=1.0 + drawn_on)
+    assert lost == pytest.approx(8.0, abs=0.01)
+    assert after.waist == pytest.approx((girths(plain, block).waist or 0.0) - 16.0, abs=1.0)
 
 
 def test_the_bust_line_keeps_its_width() -> None:
@@ -145,7 +143,7 @@ def test_account_after_conversion() -> None:
     assert account.placed[0].deg == pytest.approx(account.block_deg, abs=1e-9)
     past = worked([line(past="1 cm")], block).pattern
     account = next(a for a in accounts(past, block) if a.pivot == "bust_point")
-    assert [entry.use for entry in account.placed] == ["ease"] and account.is_whole
+    assert [entry.use for entry in account.placed] == ["seam"] and account.is_whole
     small = worked([line(past="2 cm", rest="dart")], block).pattern
     dart = small.piece("front_centre").dart("princess")
     # Mouth = 2 r sin(angle / 2), r the distance by which the line passes the point (the chord formula).
@@ -190,11 +188,10 @@ def test_width_is_given_back_outside() -> None:
     unders = [d.pattern.piece("front_side").corner("underarm") for d in (kept, lost, both)]
     assert math.dist(tips[0], tips[1]) == pytest.approx(gone, abs=1e-6)
     assert math.dist(unders[0], unders[1]) == pytest.approx(0.0, abs=1e-9)
-    assert unders[2][0] - unders[1][0] == pytest.approx(math.dist(tips[0], tips[1]), abs=1e-6)
+    assert unders[2][0] >= unders[1][0]
     assert any("given back" in note.text for note in kept.states[-1].notes)
-    # At the underarm it widens the bust as well, which the girth must tell.
     bust = [girths(d.pattern, block).bust or 0.0 for d in (kept, both)]
-    assert bust[0] == pytest.approx(girths(block, block).bust) and 2.0 < bust[1] - bust[0] < 24.5
+    assert bust == pytest.approx([girths(block, block).bust] * 2, abs=0.05)
     assert kept.pattern.lines[0].given == pytest.approx(math.dist(tips[0], tips[1]), abs=1e-6)
     ids = [f.check for f in checked(lost)]
     assert "given_back" in ids and "given_back" not in [f.check for f in checked(kept)]
@@ -206,7 +203,8 @@ def test_front_and_back_lines_meet_at_the_shoulder() -> None:
     ends = {(str(seam.a), str(seam.b)) for seam in made.seams}
     assert ("front_centre.shoulder", "back_centre.shoulder") in ends
     assert ("front_side.shoulder", "back_side.shoulder") in ends
-    apart = worked([line(), line("back", **{"from": {"edge": "shoulder", "at": "30%"}})], block)
+    steps = [line(mend="bottom"), line("back", **{"from": {"edge": "shoulder", "at": "30%"}}, mend="bottom")]
+    apart = worked(steps, block)
     composite = [seam for seam in apart.pattern.seams if seam.pair is None]
     assert [str(seam.b) for seam in composite] == ["back_centre.shoulder+back_side.shoulder"]
     missing = [f for f in checked(apart) if f.check == "lines_meet"]
@@ -263,10 +261,11 @@ def test_steps_before_the_line_keep_the_panels_sound(before: dict[str, Any]) -> 
             assert np.allclose(one.cubics, two.cubics, atol=1e-6)  # they lie alike as well
         for name in ("front_centre", "front_side"):
             assert made.piece(name).area == pytest.approx(plain.piece(name).area, rel=2e-4)
-            for edge in ("armhole", "side_seam", "neckline"):
+            # The armhole is redrawn where the shoulder's 0.03 mm are given back, in other cubics where a dart was in it.
+            for edge, within in (("armhole", 1e-5), ("side_seam", 1e-6), ("neckline", 1e-6)):
                 if edge in dict(plain.piece(name).roles):
                     assert made.piece(name).edge(edge).sewn_length == pytest.approx(
-                        plain.piece(name).edge(edge).sewn_length, abs=1e-6
+                        plain.piece(name).edge(edge).sewn_length, abs=within
                     )
 
 
@@ -333,7 +332,7 @@ def test_a_line_to_the_side_parts_the_side_seam() -> None:
 
 REFUSED = [
     (line(past="3 cm"), "off the point is no princess line"),
-    (line(past="2.4 cm"), "eased in beside the point"),
+    (line(waist="2 cm", centre_waist="3 cm"), "of an intake of 2.0 cm off the centre panel"),
     (line(darts=["waist"]), "the shoulder dart would reach the seam"),
     (line(darts=["waste"]), "no dart 'waste'"),
     (line("back", darts=["shoulder", "waist"], **LINES["armhole"]), "not on the line"),

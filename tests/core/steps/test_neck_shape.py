@@ -191,7 +191,8 @@ ORDERS = [
     ({"do": "dart.park", "on": "front", "darts": ["shoulder"], "to": {"station": "side_waist"}},),
     ({"do": "line.princess", "on": "front", "from": {"station": "mid_armhole"}, "bow_above": "-1.5 cm"},
      {"do": "line.princess", "on": "back", "from": {"station": "mid_armhole"}, "bow_above": "-1 cm"}),
-    ({"do": "line.princess", "on": "front", "from": {"edge": "shoulder", "from": "shoulder_tip", "at": "2 cm"}},),
+    ({"do": "line.princess", "on": "front", "from": {"edge": "shoulder", "from": "shoulder_tip", "at": "2 cm"},
+      "mend": "bottom"},),
 ]  # fmt: skip
 
 

@@ -40,17 +40,21 @@ def style(value: dict[str, Any]) -> dict[str, Any]:
     return {**value, "version": 3}
 
 
-# Until version 3 the slashes of a flare always radiated, by themselves from shoulder to waist; and the larger part of a piece
-# that was cut kept its name.
+# Until version 3 the slashes of a flare always radiated, by themselves from shoulder to waist; the larger part of a piece
+# that was cut kept its name; and panels were made equally long at the lower end. What lay
+# between a princess line and its point could be eased in, with a nick in the seam: the darts are bent to the line now.
 _BEFORE_3: dict[str, dict[str, str]] = {
     "fullness.flare": {"edge": "waist", "hinge": "shoulder"},
     "line.cut": {"keeps": "larger"},
+    "line.princess": {"mend": "bottom"},
 }
 
 
 def _in_full(step: Any) -> Any:
     """A step that was done otherwise until version 3, said in full."""
     known = _BEFORE_3.get(str(step.get("do")), {}) if isinstance(step, dict) else {}
+    if known and step["do"] == "line.princess" and step.get("rest") == "ease":
+        step = {key: value for key, value in step.items() if key != "rest"}
     return {**known, **step} if known else step
 
 

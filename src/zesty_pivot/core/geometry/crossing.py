@@ -13,6 +13,9 @@ from zesty_pivot.core.geometry.tolerance import JOIN_TOL
 
 Array = NDArray[np.float64]
 
+# A cubic's leading coefficient under this share of the next: one root lies far off. Our own choice.
+_FAR = 1e-3
+
 _ROOT_SLACK = 1e-9  # a root this little outside [0, 1] is the end itself
 _MAX_BOXES = 4096  # more candidate pairs than this and the curves run along each other
 
@@ -66,6 +69,10 @@ def _real_roots(a: float, b: float, c: float, d: float) -> list[float]:
     algebra). A touching pair that rounding has parted from the axis is kept as one root."""
     if a == 0.0:
         return _quadratic_roots(b, c, d)
+    if 2.0 * (3.0 * abs(a) + 2.0 * abs(b)) <= abs(c):
+        return [_only_root(a, b, c, d)]
+    if abs(a) <= _FAR * abs(b):
+        return _roots_but_the_far_one(a, b, c, d)
     p, q, r = b / a, c / a, d / a
     shift = p / 3.0
     u, v = q / 3.0 - shift * shift, shift**3 - shift * q / 2.0 + r / 2.0
@@ -81,6 +88,29 @@ def _real_roots(a: float, b: float, c: float, d: float) -> list[float]:
     reach = math.sqrt(-u)
     angle = math.acos(max(-1.0, min(1.0, -v / reach**3))) / 3.0
     return [2.0 * reach * math.cos(angle + turn * 2.0 * math.pi / 3.0) - shift for turn in (0, 1, 2)]
+
+
+def _only_root(a: float, b: float, c: float, d: float) -> float:
+    """The one root that can lie in [0, 1] of a cubic that rises or falls all the way there: its slope is within half of c."""
+    t = -d / c
+    for _ in range(60):
+        step = (((a * t + b) * t + c) * t + d) / ((3.0 * a * t + 2.0 * b) * t + c) if -1.0 <= t <= 2.0 else 0.0
+        t -= step
+        if abs(step) <= 1e-15:
+            break
+    return t
+
+
+def _roots_but_the_far_one(a: float, b: float, c: float, d: float) -> list[float]:
+    """The roots of a cubic that is nearly a quadratic, but for the one far off, which is divided out from the low end: the
+    closed forms lose all digits there (0.92 for 0.66 with a = 2e-10 b)."""
+    s = -a / b  # the far root's inverse
+    for _ in range(4):
+        s -= (((d * s + c) * s + b) * s + a) / ((3.0 * d * s + 2.0 * c) * s + b)
+    # (s t - 1) (u t^2 + v t + w), compared with the cubic from below
+    w = -d
+    v = s * w - c
+    return _quadratic_roots(s * v - b, v, w)
 
 
 def _quadratic_roots(a: float, b: float, c: float) -> list[float]:

@@ -22,11 +22,13 @@ CLOSE = 0.02  # mm that it may be off: a fifth of what can be seen on paper
 
 @dataclass(frozen=True)
 class Aim:
-    """A height (y, mm) where two lines are `apart` mm; `is_asked` where that is more or less than the darts give."""
+    """A height (y, mm) where two lines are `apart` mm; `is_asked` where that is more or less than the darts give. `uneven` is
+    how much (mm) more than half of what is taken comes off the left line."""
 
     y: float
     apart: float
     is_asked: bool
+    uneven: float = 0.0
 
 
 Lines = tuple[list[Path], list[Path]]
@@ -35,11 +37,11 @@ Knots = tuple[list[Knot], list[Knot]]
 
 @dataclass(frozen=True)
 class Course:
-    """How far two lines are apart: at `heights` (y and mm) between asked intakes, and how fast that changes (mm a mm) at the
-    heights of the intakes themselves."""
+    """How far two lines are apart and how unevenly that is taken: at `heights` (y and mm) between asked intakes, and how fast
+    both change (mm a mm) at the heights of the intakes themselves."""
 
-    heights: tuple[tuple[float, float], ...]
-    rates: tuple[tuple[float, float], ...]
+    heights: tuple[tuple[float, float, float], ...]
+    rates: tuple[tuple[float, float, float], ...]
 
 
 def course(aims: Sequence[Aim], pivots: Sequence[float]) -> Course | None:
@@ -48,20 +50,23 @@ def course(aims: Sequence[Aim], pivots: Sequence[float]) -> Course | None:
     marks = sorted([*aims, *(Aim(y, 0.0, is_asked=False) for y in pivots)], key=lambda aim: aim.y)
     if len(marks) < 2 or any(after.y - before.y < 1.0 for before, after in itertools.pairwise(marks)):
         return None
-    at, apart = [mark.y for mark in marks], [mark.apart for mark in marks]
-    slopes = fair_slopes(at, apart)
-    heights: list[tuple[float, float]] = []
-    rates: dict[float, float] = {}
+    at, apart, uneven = ([getattr(mark, name) for mark in marks] for name in ("y", "apart", "uneven"))
+    slopes, leans = fair_slopes(at, apart), fair_slopes(at, uneven)
+    heights: list[tuple[float, float, float]] = []
+    rates: dict[float, tuple[float, float]] = {}
     for number, (above, below) in enumerate(itertools.pairwise(marks)):
         if above.y in pivots or below.y in pivots or not (above.is_asked or below.is_asked):
             continue
         size = below.y - above.y
         count = math.ceil(size / APART)
         for t in (np.arange(1, count) / count).tolist():
-            h = _hermite(t, apart[number], slopes[number] * size, apart[number + 1], slopes[number + 1] * size)
-            heights.append((above.y + t * size, h))
-        rates[above.y], rates[below.y] = slopes[number], slopes[number + 1]
-    return Course(tuple(heights), tuple(rates.items())) if heights else None
+            h, u = (
+                _hermite(t, of[number], rate[number] * size, of[number + 1], rate[number + 1] * size)
+                for of, rate in ((apart, slopes), (uneven, leans))
+            )
+            heights.append((above.y + t * size, h, u))
+        rates[above.y], rates[below.y] = (slopes[number], leans[number]), (slopes[number + 1], leans[number + 1])
+    return Course(tuple(heights), tuple((y, rate, lean) for y, (rate, lean) in rates.items())) if heights else None
 
 
 def _hermite(t: float, a: float, m: float, b: float, n: float) -> float:
@@ -83,14 +88,16 @@ def held(
     """
     places: dict[float, tuple[float, float]] = {}
     aside: dict[float, float] = {}
-    for y, apart in wanted.heights:
+    for y, apart, _uneven in wanted.heights:
         met = _met(stretches, y)
         if met is not None and all(_is_clear(at, mine) for at, mine in zip(met, knots, strict=False)):
             places[y], aside[y] = met[:2], apart - met[2]
     slopes = _slopes(stretches, wanted)
-    asked = dict(wanted.heights)
+    asked = {y: apart for y, apart, _uneven in wanted.heights}
+    more = {y: uneven for y, _apart, uneven in wanted.heights}
     for _ in range(ROUNDS):
-        to = _with(knots[0], places, aside, 0), _with(knots[1], places, aside, 1)
+        left, right = ({y: by / 2.0 + way * more[y] for y, by in aside.items()} for way in (1.0, -1.0))
+        to = _with(knots[0], places, left, 0), _with(knots[1], places, right, 1)
         lines = draw(to, (_evenly(to[0], places, 0) | slopes[0], _evenly(to[1], places, 1) | slopes[1]))
         found = {y: _met(lines, y) for y in places}
         off = {y: asked[y] - met[2] for y, met in found.items() if met is not None}
@@ -112,16 +119,16 @@ def _met(lines: tuple[Sequence[Path], Sequence[Path]], y: float) -> tuple[float,
 
 
 def _slopes(stretches: tuple[Sequence[Path], Sequence[Path]], wanted: Course) -> tuple[Slopes, Slopes]:
-    """How fast each line must go aside at the asked intakes: half of what the darts do not give."""
+    """How fast each line must go aside at the asked intakes: its part of what the darts do not give."""
     found: tuple[Slopes, Slopes] = ({}, {})
-    for y, rate in wanted.rates:
+    for y, rate, lean in wanted.rates:
         above, at, below = (_met(stretches, y + by) for by in (-STEP, 0.0, STEP))
         if above is None or at is None or below is None:
             continue  # an end of the lines
         more = rate - (below[2] - above[2]) / (2.0 * STEP)
         for side, way in ((0, -1.0), (1, 1.0)):
             down = 2.0 * STEP / (below[side] - above[side])
-            found[side][at[side]] = np.array([way * more / 2.0 * down, 0.0])
+            found[side][at[side]] = np.array([(way * more / 2.0 - lean) * down, 0.0])
     return found
 
 
@@ -137,11 +144,11 @@ def _evenly(knots: Sequence[Knot], places: Mapping[float, tuple[float, float]], 
 def _with(
     knots: Sequence[Knot], places: Mapping[float, tuple[float, float]], aside: Mapping[float, float], side: int
 ) -> list[Knot]:  # fmt: skip
-    """One line's knots with those at the heights: half of what is taken aside there, and up or down as the knots around."""
+    """One line's knots with those at the heights: what it is taken aside there, and up or down as the knots around."""
     known = sorted(knots, key=lambda knot: knot[0])
     way = 1.0 if side else -1.0
     found = [*knots]
     for y, at in places.items():
         down = float(np.interp(at[side], [s for s, _by in known], [by[1] for _s, by in known]))
-        found.append((at[side], np.array([way * aside[y] / 2.0, down])))
+        found.append((at[side], np.array([way * aside[y], down])))
     return found

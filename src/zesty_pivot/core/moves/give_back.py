@@ -2,25 +2,29 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 
 import numpy as np
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.shaping import Knot, displaced, ended_at
 from zesty_pivot.core.piece import Piece, Run
 from zesty_pivot.core.piece.heights import crossings, edges_at
 
 
-def given_back(panel: Piece, top: float, chest: tuple[float, float] | None, *, underarm: bool) -> tuple[Piece, float]:
+def given_back(
+    panel: Piece, top: float, taken: Callable[[float], float], *, underarm: bool, keeps: float | None
+) -> tuple[Piece, float]:
     """A side panel with `top` mm given back outside its upper end, and how much longer (mm) its armhole is.
 
-    The shoulder is extended straight on by `top`; the armhole is redrawn through the new tip, by `chest` (height y, mm)
-    further out at that height, to the underarm, which goes out by `top` as well where `underarm` is asked for (the side
-    seam then runs out to it) and stays otherwise. A panel without a shoulder gets it all at the underarm. Source: common
-    practice, no source.
+    The shoulder is extended straight on by `top`. The armhole goes out at its middle by what was `taken` (mm) at that height
+    (y), and keeps its
+    direction at the underarm. The underarm stays, unless `underarm` is asked for or the panel has no
+    shoulder: then it goes out by what was taken at its height, and the side seam is led back to where it was at the height
+    `keeps`, above the bust line's width. Source: common practice, no source.
 
     Raises GeometryError when a dart opens in what is redrawn.
     """
@@ -39,19 +43,37 @@ def given_back(panel: Piece, top: float, chest: tuple[float, float] | None, *, u
         longer = path.split_at(path.length + top)[0] if straight_on is None else Path.chain([path, straight_on])
         tip = longer.end - path.end
         runs[before] = replace(runs[before], path=longer)
-    out = np.array([top, 0.0]) if underarm or roles[before] != "shoulder" else np.zeros(2)
     stretches = [runs[index].path for index in armhole]
     starts = np.cumsum([0.0, *(path.length for path in stretches)]).tolist()
+    half, under = (float(point[1]) for point in (_point_at(stretches, starts[-1] / 2.0), stretches[-1].end))
+    has_shoulder = roles[before] == "shoulder"
+    out = np.array([taken(under), 0.0]) if underarm or not has_shoulder else np.zeros(2)
     knots: list[Knot] = [(0.0, tip), (starts[-1], out)]
-    if chest is not None and roles[before] == "shoulder":
-        inside = [along for along, _x in crossings(stretches, chest[0]) if 10.0 < along < starts[-1] - 10.0]
-        knots[1:1] = [(along, np.array([chest[1], 0.0])) for along in inside[:1]]
-    for index, path in zip(armhole, displaced(stretches, knots), strict=True):
+    if has_shoulder:
+        knots[1:1] = [(starts[-1] / 2.0, np.array([taken(half), 0.0]))]
+    for index, path in zip(armhole, displaced(stretches, knots, slopes={starts[-1]: np.zeros(2)}), strict=True):
         runs[index] = replace(runs[index], path=path)
     longer_mm = sum(runs[index].path.length for index in armhole) - starts[-1]
     if np.abs(out).max() > 0.0:
-        runs[after] = replace(runs[after], path=ended_at(runs[after].path, start=runs[armhole[-1]].path.end))
+        runs[after] = replace(runs[after], path=_led_out(runs[after].path, out, keeps))
     return replace(panel, runs=tuple(runs)), longer_mm
+
+
+def _point_at(stretches: Sequence[Path], along: float) -> Vector:
+    for path in stretches:
+        if along <= path.length:
+            return path.point_at(along)
+        along -= path.length
+    return stretches[-1].end
+
+
+def _led_out(side: Path, out: Vector, keeps: float | None) -> Path:
+    """A side seam whose upper end goes out; from the height `keeps` down, or the joint below, it stays."""
+    met = [along for along, _x in crossings([side], keeps) if along > 10.0] if keeps is not None else []
+    if not met or met[0] > side.length - 1.0:
+        return ended_at(side, start=side.start + out)
+    upper, lower = side.split_at(met[0])
+    return Path.chain([ended_at(upper, start=upper.start + out), lower])
 
 
 def widened(before: Piece, after: Piece, levels: Mapping[str, float]) -> dict[str, float]:

@@ -5,21 +5,19 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
-from functools import cached_property
 from typing import Literal
 
 import numpy as np
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Path
-from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.between_levels import Aim, Knots, Slopes, course, held
 from zesty_pivot.core.moves.panel_ends import NARROW, extended, led_to, opening
+from zesty_pivot.core.moves.panel_line import PanelLine, panel_line
 from zesty_pivot.core.moves.panels import Panels
 from zesty_pivot.core.moves.shaping import Knot, displaced, rounding_at
 from zesty_pivot.core.piece import Notch, Origin, Piece, Run, Source
 from zesty_pivot.core.piece.heights import crossings
-from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
 
 # Panels that differ by more than this (mm) are no panels of one line. Common practice, no source.
@@ -40,6 +38,9 @@ class Wanted:
     """What is asked for. `top` and `bottom` are mouths (mm) at the line's ends, `levels` intakes (mm) at heights (name, y,
     mm), each None or left out where the darts decide; those named in `at_least` are never made less than the darts give.
     `more` is taken at heights beyond what the darts give, whatever that is; at `still` heights nothing more is taken.
+    What goes beyond the darts comes off both panels alike, but for those named in `outwards` (all off the side panel, unless
+    it is let out) and in `off_centre`: so much (mm) of the whole intake comes off the centre panel, counted from the middle of
+    what the darts give.
     `smooth` is how far (mm) a corner is rounded to either side, `ease` how much longer (mm) the side panel is,
     `mended_at_top` the end where its line is made so, `notch_y` the height of the middle notch, `strokes` those of each
     notch."""
@@ -50,100 +51,47 @@ class Wanted:
     at_least: frozenset[str] = frozenset()
     more: tuple[tuple[str, float, float], ...] = ()
     still: tuple[float, ...] = ()
+    off_centre: Mapping[str, float] = field(default_factory=dict)
+    outwards: frozenset[str] = frozenset()
     smooth: float = 60.0
     ease: float = 0.0
-    mended_at_top: bool = False
+    mended_at_top: bool = True
     notch_y: float | None = None
     strokes: int = 1
+
+    def off_centre_mm(self, name: str, natural: float, taken: float) -> float:
+        """How much (mm) of what is taken beyond the darts comes off the centre panel."""
+        if name in self.off_centre:
+            return self.off_centre[name] - natural / 2.0
+        return 0.0 if name in self.outwards and taken > 0.0 else taken / 2.0
 
 
 @dataclass(frozen=True)
 class Shaped:
     """The panels, with what they had and were given: `natural` are intakes (mm) that the darts give, `taken` what goes beyond
-    them, both by `top`, `bottom` and level; `extended` is how much (mm) the side's line was lengthened where it is mended,
-    `shorter` how much (mm) the edges at the line's `top` and `bottom` lost."""
+    them, both by `top`, `bottom` and level, and `off_centre` the part of it that came off the centre panel; `extended` is how
+    much (mm) the centre's and the side's line were lengthened where they are mended, `shorter` how much (mm) the edges at the
+    line's `top` and `bottom` lost."""
 
     panels: Panels
     natural: dict[str, float] = field(default_factory=dict)
     taken: dict[str, float] = field(default_factory=dict)
-    extended: float = 0.0
+    off_centre: dict[str, float] = field(default_factory=dict)
+    extended: tuple[float, float] = (0.0, 0.0)
     shorter: dict[str, float] = field(default_factory=dict)
 
 
-@dataclass(frozen=True)
-class _Side:
-    """One panel while it is shaped: its line's stretches from the top, the runs of the edges that the line ends on (from the
-    line outwards), and the way (1 or -1) in which it gives way horizontally."""
-
-    piece: Piece
-    stretches: tuple[Path, ...]
-    top: tuple[int, ...]
-    bottom: tuple[int, ...]
-    way: float
-    is_side: bool
-
-    @cached_property
-    def starts(self) -> list[float]:
-        return [0.0, *np.cumsum([path.length for path in self.stretches]).tolist()]
-
-    def end(self, at_top: bool, by: float) -> Vector:
-        """The line's end drawn back by a length (mm) along the edge it ends on; beyond it, straight on."""
-        paths = self._outwards[at_top]
-        if by < 0.0:
-            return paths[0].start + paths[0].start_direction * by
-        for path in paths:
-            if by <= path.length:
-                return path.point_at(by)
-            by -= path.length
-        return paths[-1].end
-
-    @cached_property
-    def _outwards(self) -> dict[bool, list[Path]]:
-        """The edges that the line ends on above (True) and below, from the line to their end or to the next mouth."""
-        found = {}
-        for at_top, indices in ((True, self.top), (False, self.bottom)):
-            paths = [self.piece.runs[index].path for index in indices]
-            found[at_top] = paths if self.is_side == at_top else [path.reversed() for path in paths]
-        return found
-
-    def edge(self, at_top: bool) -> str:
-        """The edge that the line ends on."""
-        return self.piece.runs[(self.top if at_top else self.bottom)[0]].edge
-
-    def ending(self, at_top: bool) -> float:
-        """How long (mm) the edge is that the line ends on."""
-        return sum(run.path.length for run in self.piece.runs if run.edge == self.edge(at_top))
-
-    def room(self, at_top: bool) -> float:
-        return sum(path.length for path in self._outwards[at_top]) - 1.0
-
-    @cached_property
-    def _levels(self) -> dict[float, tuple[float, float]]:
-        return {}
-
-    def level(self, name: str, y: float) -> tuple[float, float]:
-        """Where the line crosses a height: the distance from its top and x. Raises GeometryError."""
-        if y in self._levels:
-            return self._levels[y]
-        found = crossings(self.stretches, y)
-        if not found:
-            what = f"the line does not cross the {words(name)} line"
-            raise GeometryError(what, where=self.piece.name, advice="Leave that intake empty.")
-        self._levels[y] = found[0]
-        return found[0]
-
-
 def shaped(panels: Panels, wanted: Wanted) -> Shaped:
-    """The panels with their line shaped; half of every amount comes off either panel.
+    """The panels with their line shaped.
 
     An intake is the distance between the panels as they lie, straight across at a level, or from end to end at the top and
-    the bottom. What is taken beyond the darts follows a smooth curve along each line that is nothing at the pivots. The side
-    panel's upper (or lower) end is then drawn longer or shorter until its line is as long as the centre's, and `ease` longer;
-    the edge there follows. That moves the end a little sideways, so the mouth there is approached in a few rounds.
+    the bottom. What is taken beyond the darts follows a smooth curve along each line that is nothing at the pivots. The upper
+    (or lower) ends are then drawn longer or shorter until the side panel's line is as long as the centre's, and `ease` longer;
+    the edges there follow. That moves the ends a little sideways, so the mouth there is approached in a few rounds.
 
     Raises GeometryError when an intake does not fit.
     """
-    sides = (_side(panels, of_side=False), _side(panels, of_side=True))
+    sides = (panel_line(panels, of_side=False), panel_line(panels, of_side=True))
     name, given = ("top", wanted.top) if wanted.mended_at_top else ("bottom", wanted.bottom)
     drawn = _drawn(sides, wanted, given)
     if given is not None and not (name in wanted.at_least and given <= drawn.natural[name]):
@@ -155,19 +103,24 @@ def shaped(panels: Panels, wanted: Wanted) -> Shaped:
             aim += off
             drawn = _drawn(sides, wanted, aim, drawn)
         drawn.taken[name] = asked - drawn.natural[name]
-    if abs(drawn.extended) > MOST_APART:
-        apart = format_length(abs(drawn.extended), "cm", fine=True)
+    apart_by = drawn.extended[1] - drawn.extended[0]
+    if abs(apart_by) > MOST_APART:
+        apart = format_length(abs(apart_by), "cm", fine=True)
         raise GeometryError(
             f"the panels would differ by {apart}", where=panels.side.name, advice="Take in less, or bow it less."
         )
-    one, two = (_rebuilt(side, panels.edge, line, drawn.back) for side, line in zip(sides, drawn.lines, strict=True))
+    one, two = (
+        _rebuilt(side, panels.edge, line, {at_top: back[side.is_side] for at_top, back in drawn.back.items()})
+        for side, line in zip(sides, drawn.lines, strict=True)
+    )
     made = _notched(replace(panels, centre=one, side=two), wanted)
     shorter = {
         end: sum(side.ending(at_top) - sum(run.path.length for run in panel.runs if run.edge == side.edge(at_top))
                  for side, panel in zip(sides, (one, two), strict=True))
         for end, at_top in (("top", True), ("bottom", False))
     }  # fmt: skip
-    return Shaped(made, drawn.natural, drawn.taken, drawn.extended, shorter)
+    of_centre = {name: wanted.off_centre_mm(name, drawn.natural[name], mm) for name, mm in drawn.taken.items()}
+    return Shaped(made, drawn.natural, drawn.taken, of_centre, drawn.extended, shorter)
 
 
 @dataclass(frozen=True)
@@ -177,8 +130,8 @@ class _Drawn:
     lines: tuple[list[Path], list[Path]]
     natural: dict[str, float]
     taken: dict[str, float]
-    extended: float
-    back: dict[bool, float]
+    extended: tuple[float, float]
+    back: dict[bool, tuple[float, float]]
 
     def mouth(self, asked: float, *, at_top: bool) -> float:
         """How far (mm) the ends are apart, where `asked` is wanted; next to nothing at the height of the inner one."""
@@ -189,7 +142,7 @@ class _Drawn:
         return across[1][0][1] - across[0][0][1] if across and all(across) else opening(lasts[0].end, lasts[1].end, asked)
 
 
-def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, mouth: float | None, before: _Drawn | None = None) -> _Drawn:
+def _drawn(sides: tuple[PanelLine, PanelLine], wanted: Wanted, mouth: float | None, before: _Drawn | None = None) -> _Drawn:
     """The panels' lines, the ends that are mended first drawn back to a mouth of `mouth` mm. What was drawn `before` to another
     mouth stays beyond the point next to them."""
     natural: dict[str, float] = {}
@@ -201,26 +154,29 @@ def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, mouth: float | None, befo
             s = side.level("fish-eye's", y)[0]
             if all(abs(s - known) > 1.0 for known in side.starts):
                 mine.append((s, np.zeros(2)))
-    back: dict[bool, float] = {}
+    back: dict[bool, tuple[float, float]] = {}
     for at_top in (True, False):
         given = mouth if at_top == wanted.mended_at_top else wanted.top if at_top else wanted.bottom
         name = "top" if at_top else "bottom"
         natural[name] = math.dist(*(side.end(at_top, 0.0) for side in sides))
         asked = max(given, natural[name]) if given is not None and name in wanted.at_least else given
-        back[at_top] = 0.0 if asked is None else _drawn_back(sides, at_top, asked)
         taken[name] = 0.0 if asked is None else asked - natural[name]
-        for side, mine in zip(sides, knots, strict=True):
+        is_even = name not in wanted.off_centre and not (name in wanted.outwards and taken[name] > 0.0)
+        of_centre = None if is_even else wanted.off_centre_mm(name, natural[name], taken[name])
+        back[at_top] = (0.0, 0.0) if asked is None else _drawn_back(sides, at_top, asked, of_centre)
+        for side, mine, by in zip(sides, knots, back[at_top], strict=True):
             s = 0.0 if at_top else side.starts[-1]
-            mine.append((s, side.end(at_top, back[at_top]) - side.end(at_top, 0.0)))
+            mine.append((s, side.end(at_top, by) - side.end(at_top, 0.0)))
     for name, y, amount in (*wanted.levels, *wanted.more):
         places = [side.level(name, y) for side in sides]
         natural[name] = places[1][1] - places[0][1]
         if (name, y, amount) in wanted.more:
             amount += natural[name]
         taken[name] = (max(amount, natural[name]) if name in wanted.at_least else amount) - natural[name]
-        for side, mine, (s, _x) in zip(sides, knots, places, strict=True):
+        of_centre = wanted.off_centre_mm(name, natural[name], taken[name])
+        for side, mine, (s, _x), by in zip(sides, knots, places, (of_centre, taken[name] - of_centre), strict=True):
             # Where the corner's rounding reaches so far, the amount is counted with it.
-            aside = np.array([side.way * taken[name] / 2.0, 0.0]) - rounding_at(side.stretches, wanted.smooth, s)
+            aside = np.array([side.way * by, 0.0]) - rounding_at(side.stretches, wanted.smooth, s)
             mine.append((s, aside))
     only: Literal[0, -1] | None = None if before is None or len(sides[0].stretches) < 2 else 0 if wanted.mended_at_top else -1
 
@@ -242,32 +198,47 @@ def _drawn(sides: tuple[_Side, _Side], wanted: Wanted, mouth: float | None, befo
     even = course(aims, pivots)
     one, two = draw(knots) if even is None else held((sides[0].stretches, sides[1].stretches), knots, even, draw)
     longer = sum(path.length for path in one) + wanted.ease - sum(path.length for path in two)
+    # Shared as the edges there are long: both then turn alike, and no corner comes between them.
+    at, at_top = (0, True) if wanted.mended_at_top else (-1, False)
+    rooms = [side.room(at_top) - by for side, by in zip(sides, back[at_top], strict=True)]
+    share = min(max(rooms[0] / sum(rooms), 0.0), 1.0)
+    each = -longer * share, longer * (1.0 - share)
     if abs(longer) <= MOST_APART:
-        at = 0 if wanted.mended_at_top else -1
-        two[at] = extended(two[at], longer, at_start=wanted.mended_at_top)
-    return _Drawn((one, two), natural, taken, longer, back)
+        one[at], two[at] = (extended(line[at], by, at_start=at_top) for line, by in zip((one, two), each, strict=True))
+    return _Drawn((one, two), natural, taken, each, back)
 
 
 def _aims(
-    sides: tuple[_Side, _Side], back: Mapping[bool, float], natural: Mapping[str, float], taken: Mapping[str, float],
+    sides: tuple[PanelLine, PanelLine],
+    back: Mapping[bool, tuple[float, float]],
+    natural: Mapping[str, float],
+    taken: Mapping[str, float],
     wanted: Wanted,
-) -> list[Aim]:  # fmt: skip
+) -> list[Aim]:
     """The intakes that are asked for, by height; those that the darts gave already too."""
-    found = [Aim(y, natural[name] + taken[name], abs(taken[name]) > _LEAST) for name, y, _mm in wanted.levels]
+    found = [
+        Aim(
+            y,
+            natural[name] + taken[name],
+            abs(taken[name]) > _LEAST,
+            wanted.off_centre_mm(name, natural[name], taken[name]) - taken[name] / 2.0,
+        )
+        for name, y, _mm in wanted.levels
+    ]
     for at_top, given in ((True, wanted.top), (False, wanted.bottom)):
         if given is not None:
             name = "top" if at_top else "bottom"
             y, apart = _straight_across(sides, at_top, back[at_top])
             if not at_top:  # where it is measured along the waist: the same but for a few tenths
                 apart = natural[name] + taken[name]
-            found.append(Aim(y, apart, abs(taken[name]) > _LEAST))
+            found.append(Aim(y, apart, abs(taken[name]) > _LEAST, (back[at_top][0] - back[at_top][1]) / 2.0))
     return found
 
 
-def _straight_across(sides: tuple[_Side, _Side], at_top: bool, back: float) -> tuple[float, float]:
+def _straight_across(sides: tuple[PanelLine, PanelLine], at_top: bool, back: tuple[float, float]) -> tuple[float, float]:
     """The height (y, mm) midway between two ends of the line, drawn back, and how far the lines are apart straight across
     there: ends that stand aslant are further apart than that."""
-    ends = [side.end(at_top, back) for side in sides]
+    ends = [side.end(at_top, by) for side, by in zip(sides, back, strict=True)]
     y = float(ends[0][1] + ends[1][1]) / 2.0
     ways = [side.stretches[0].start_direction if at_top else side.stretches[-1].end_direction for side in sides]
     leans = float(np.mean([way[0] / way[1] for way in ways]))  # both lean nearly alike once they are shaped
@@ -299,33 +270,19 @@ def level_gap(panels: Panels, y: float) -> float | None:
     return xs[1] - xs[0]
 
 
-def _side(panels: Panels, *, of_side: bool) -> _Side:
-    piece = panels.side if of_side else panels.centre
-    line = [index for index, run in enumerate(piece.runs) if run.edge == panels.edge]
-    before, after = _along(piece, (line[0] - 1) % len(piece.runs), -1), _along(piece, piece.after(line[-1]), 1)
-    top, bottom = (after, before) if of_side else (before, after)
-    return _Side(piece, panels.stretches(of_side), top, bottom, 1.0 if of_side else -1.0, of_side)
+def _drawn_back(sides: Sequence[PanelLine], at_top: bool, asked: float, of_centre: float | None) -> tuple[float, float]:
+    """How far (mm) each panel's end is drawn back along its edge so that both stand so far apart: the centre's by `of_centre`,
+    or both alike. Raises GeometryError when the edges are too short."""
+    rooms = [side.room(at_top) for side in sides]
+    room = min(rooms) if of_centre is None else min((rooms[1] + of_centre) / 2.0, rooms[0] if of_centre < rooms[0] else 0.0)
+    low, high = -min(min(rooms), 100.0), min(room, 300.0)
 
-
-def _along(piece: Piece, index: int, step: int) -> tuple[int, ...]:
-    """The runs of one edge from a run on, as far as no mouth opens between them."""
-    found = [index]
-    while True:
-        following = (found[-1] + step) % len(piece.runs)
-        joint = found[-1] if step > 0 else following
-        if piece.runs[following].edge != piece.runs[index].edge or piece.runs[joint].mouth is not None:
-            return tuple(found)
-        found.append(following)
-
-
-def _drawn_back(sides: Sequence[_Side], at_top: bool, asked: float) -> float:
-    """How far (mm) each panel's end is drawn back along its edge so that both stand so far apart. Raises
-    GeometryError when the edges are too short."""
-    room = min(side.room(at_top) for side in sides)
-    low, high = -min(room, 100.0), min(room, 300.0)
+    def each(by: float) -> tuple[float, float]:
+        return (by, by) if of_centre is None else (of_centre, 2.0 * by - of_centre)
 
     def gap(by: float) -> float:
-        return opening(sides[0].end(at_top, by), sides[1].end(at_top, by), asked)
+        one, two = (side.end(at_top, back) for side, back in zip(sides, each(by), strict=True))
+        return opening(one, two, asked)
 
     # The gap grows nearly evenly: a few secants settle it.
     one, off = 0.0, gap(0.0) - asked
@@ -333,7 +290,7 @@ def _drawn_back(sides: Sequence[_Side], at_top: bool, asked: float) -> float:
     for _ in range(_SECANTS):
         beyond = gap(two) - asked
         if abs(beyond) <= _BACK_OFF:
-            return two
+            return each(two)
         if beyond == off:
             break
         one, two, off = two, min(max(two - beyond * (two - one) / (beyond - off), low), high), beyond
@@ -344,7 +301,7 @@ def _drawn_back(sides: Sequence[_Side], at_top: bool, asked: float) -> float:
     )  # fmt: skip
 
 
-def _rebuilt(side: _Side, edge: str, line: Sequence[Path], back: dict[bool, float]) -> Piece:
+def _rebuilt(side: PanelLine, edge: str, line: Sequence[Path], back: dict[bool, float]) -> Piece:
     """The panel with its shaped line, and the edges that it ends on drawn to it."""
     piece, runs = side.piece, list(side.piece.runs)
     gone: set[int] = set()
@@ -371,7 +328,7 @@ def _rebuilt(side: _Side, edge: str, line: Sequence[Path], back: dict[bool, floa
 def _notched(panels: Panels, wanted: Wanted) -> Panels:
     """Notches at the bust and 5 cm above and below, at equal lengths from the ends of both panels; the ease lies between
     them."""
-    one, two = (_side(panels, of_side=which) for which in (False, True))
+    one, two = (panel_line(panels, of_side=which) for which in (False, True))
     total, other = one.starts[-1], two.starts[-1]
     middle = one.starts[1] if len(one.starts) > 2 else total / 2.0
     if wanted.notch_y is not None:

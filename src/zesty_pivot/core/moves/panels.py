@@ -31,11 +31,17 @@ _TRIES = (0.5, 0.35, 0.65, 0.2, 0.8, 0.1, 0.9, 0.43, 0.57)
 @dataclass(frozen=True)
 class Through:
     """A pivot that the line goes through, or passes by `offset` mm (towards the side when positive), with the darts round it
-    that go into the seam."""
+    that go into the seam. Where they are bent to the line, `bent_to` is the landmark on it that they lead to."""
 
     pivot: str
     offset: float
     darts: tuple[str, ...]
+    bent_to: str = ""
+
+    @property
+    def pin(self) -> str:
+        """The landmark that the darts lead to."""
+        return self.bent_to or self.pivot
 
 
 @dataclass(frozen=True)
@@ -123,8 +129,8 @@ def _gathered(piece: Piece, through: Through, draw: Draw, share: float) -> Piece
     top, bottom, _stretches = draw(piece)
     first, last = (bottom, top) if through.offset > 0.0 else (top, bottom)
     place = _within(piece, first, last, share)
-    held = _HELD + through.pivot
-    made = slit(piece, place, through.pivot, held)
+    held = _HELD + through.pin
+    made = slit(piece, place, through.pin, held)
     for dart in through.darts:
         made = shut(swing(made, dart, held, made.angle(dart)), dart)
     return made
@@ -160,7 +166,7 @@ def _cut(
         )
     centre, side = across(piece, *ends, Path.chain(stretches), edge, STYLE_LINE, names)
     for through in throughs:  # on the line itself inside and outside cannot be told
-        mark = {through.pivot: piece.landmarks[through.pivot]}
+        mark = {through.pin: piece.landmarks[through.pin]}
         if through.offset <= 0.0:
             side = replace(side, landmarks={**side.landmarks, **mark})
         if through.offset >= 0.0:
@@ -168,7 +174,7 @@ def _cut(
     centre, side = _parted(centre, edge, stretches, turned=False), _parted(side, edge, stretches, turned=True)
     angles: list[tuple[str, float]] = []
     for number, through in enumerate(throughs):
-        held = _HELD + through.pivot
+        held = _HELD + through.pin
         if not through.darts:
             continue
         if through.offset == 0.0:
@@ -219,8 +225,8 @@ def _line_runs(piece: Piece, edge: str) -> list[int]:
 
 def _shut_into(side: Piece, edge: str, number: int, throughs: Sequence[Through], held: str) -> tuple[Piece, float]:
     """What waits shut in the side panel about a pivot on its line, and the corner (radians) that the line has there now."""
-    pivot = throughs[number].pivot
-    on_line = [other.pivot for other in throughs if other.offset == 0.0]
+    pivot = throughs[number].pin
+    on_line = [other.pin for other in throughs if other.offset == 0.0]
     line = _line_runs(side, edge)
     joint = line[len(line) - 2 - number]  # the panel's line is walked from its bottom
     pin, angle = side.pivot(pivot), side.angle(held)
@@ -247,7 +253,7 @@ def _left_over(panel: Piece, edge: str, number: int, held: str, left: str) -> Pi
 
 
 def drawn(points: Sequence[Vector], bows: tuple[float, float]) -> tuple[Path, ...]:
-    """A style line from point to point, smooth where it passes one, each stretch one cubic.
+    """A style line from point to point, smooth where it passes one, each stretch one cubic that is straight at the line's ends.
 
     `bows` (mm) are how far the first and the last stretch stand off at their middle, towards the side when positive.
     """
@@ -265,6 +271,10 @@ def drawn(points: Sequence[Vector], bows: tuple[float, float]) -> tuple[Path, ..
             one = start + _passing(points, number) * size / 3.0
         if number < last:
             two = stop - _passing(points, number + 1) * size / 3.0
+        if number == 0 < last:  # no bend at the end, so that it turns one way: P1 midway between P0 and P2
+            one = (start + two) / 2.0
+        if number == last > 0:
+            two = (one + stop) / 2.0
         if number == 0:
             one = one + aside * bows[0]
         if number == last:
@@ -274,5 +284,7 @@ def drawn(points: Sequence[Vector], bows: tuple[float, float]) -> tuple[Path, ..
 
 
 def _passing(points: Sequence[Vector], number: int) -> Vector:
-    """The direction of a line where it passes one of its inner points: midway between the ways to its neighbours."""
-    return unit(unit(points[number] - points[number - 1]) + unit(points[number + 1] - points[number]))
+    """The direction of a line where it passes one of its inner points: between the ways to its neighbours, nearer to that of
+    the nearer one, so that with ends that do not bend the curvature is the same on both sides (a natural cubic spline)."""
+    before, behind = points[number] - points[number - 1], points[number + 1] - points[number]
+    return unit(before / float(before @ before) + behind / float(behind @ behind))

@@ -31,9 +31,10 @@ def displaced(
     """Stretches laid end to end, moved aside so that they go by `knots` exactly.
 
     Between knots each coordinate follows a monotone cubic (PCHIP), so nothing swings past an amount that was asked for. A
-    corner between two stretches is rounded over `rounded` mm to either side (at most nine tenths of a stretch): both leave it
-    along the mean of their directions, so the line still goes through the corner. Every cubic stays one cubic: its ends and
-    tangents are moved (Hermite). Where an end is `held`, the line keeps its direction there.
+    corner between two stretches is rounded over `rounded` mm to either side, dying away over three quarters as much again (at
+    most nine tenths of a stretch): both leave it along the mean of their directions, so the line still goes through the
+    corner. Every cubic stays one cubic: its ends and tangents are moved (Hermite). Where an end is `held`, the line keeps its
+    direction there.
     A knot of nothing at a joint of two stretches leaves the line level there, so what is asked for behind it changes
     nothing before it, and the other way; `only` gives the first (0) or the last (-1) stretch alone. `slopes` are how fast
     the line goes aside (mm a mm) at some of the knots, where the curve through them is not to decide.
@@ -69,6 +70,11 @@ def ended_at(path: Path, start: Vector | None = None, end: Vector | None = None)
     return Path(cubics)
 
 
+# A corner rounded over so much dies away over three quarters as much again, drawn in three cubics to either side. Our own
+# choice: of all that keep the radius, it bends back least.
+_DYING, _BETWEEN = 1.75, (2.0 / 3.0, 1.0 / 3.0)
+
+
 class _Bend:
     """A corner rounded: the line's slope aside at the corner, before and behind it, dying away over `reach` mm."""
 
@@ -76,7 +82,10 @@ class _Bend:
         self.at, self.before, self.behind = at, before, behind
 
     def ends(self) -> tuple[float, ...]:
-        return self.at - self.before[0], self.at, self.at + self.behind[0]
+        """Where one cubic ends and the next begins."""
+        before, behind = self.before[0], self.behind[0]
+        shares = (1.0, *_BETWEEN)
+        return (*(self.at - before * u for u in shares), self.at, *(self.at + behind * u for u in reversed(shares)))
 
     def __call__(self, s: float, side: int) -> tuple[Vector, Vector]:
         """How far aside at s, and its slope; `side` is -1 just before s and 1 just behind it."""
@@ -86,8 +95,8 @@ class _Bend:
         if abs(away) >= reach:
             return np.zeros(2), np.zeros(2)
         share = abs(away) / reach
-        # Hermite with slope m at the corner and nothing at the far end: h = m d (1 - d/R)^2.
-        return slope * away * (1.0 - share) ** 2, slope * (1.0 - share) * (1.0 - 3.0 * share)
+        # Slope m at the corner, nothing at the far end, where it hardly bends back: h = m d (1 - d/R)^3.
+        return slope * away * (1.0 - share) ** 3, slope * (1.0 - share) ** 2 * (1.0 - 4.0 * share)
 
 
 def _bends(stretches: Sequence[Path], starts: Sequence[float], rounded: float) -> list[_Bend]:
@@ -99,7 +108,7 @@ def _bends(stretches: Sequence[Path], starts: Sequence[float], rounded: float) -
         if np.abs(before.end - behind.start).max() > JOIN_TOL * 10.0:
             continue  # a mouth opens between them
         mean = unit(before.end_direction + behind.start_direction)
-        reach = min(rounded, 0.9 * before.length), min(rounded, 0.9 * behind.length)
+        reach = min(_DYING * rounded, 0.9 * before.length), min(_DYING * rounded, 0.9 * behind.length)
         slopes = mean - before.end_direction, mean - behind.start_direction
         found.append(_Bend(starts[number], (reach[0], slopes[0]), (reach[1], slopes[1])))
     return found

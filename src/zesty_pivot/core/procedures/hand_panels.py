@@ -35,15 +35,36 @@ def panels_by_hand(
     found.append(line("princess_cut", text, **{key: format_length(mm, unit, fine=True) for key, mm in figures.items()}))
     for name, mm in made.taken.items():
         if abs(mm) > NOTHING and name in made.natural:
-            text = "Take {half} {off} each panel {where} and draw both lines on in a smooth curve."
-            half = format_length(abs(mm) / 2.0, unit, fine=True)
-            where = _ENDS.get(name, f"at the {words(name)} line")
-            found.append(line("intake", text, half=half, off="off" if mm > 0.0 else "on to", where=where))
+            text = "Take in {amount} more {where}, {each}, and draw both lines on in a smooth curve."
+            if mm < 0.0:
+                text = "Let out {amount} {where}, {each}, and draw both lines on in a smooth curve."
+            amount, where = format_length(abs(mm), unit, fine=True), _ENDS.get(name, f"at the {words(name)} line")
+            found.append(line("intake", text, amount=amount, where=where, each=off_each(made, name, unit)))
     text = (
-        "Round the corner at the point over {smooth} to either side. Walk the panels from the {other} end and draw the side's "
-        "{mend} end {by} {way}."
+        "Round the corner at the point over {smooth} to either side. Walk the panels from the {other} end. At the {mend} end "
+        "draw one edge across both: {each}."
     )
     other = "lower" if mend == "upper" else "upper"
-    by, way = format_length(abs(made.extended), unit, fine=True), "longer" if made.extended >= 0.0 else "shorter"
-    found.append(line("round", text, smooth=format_length(smooth_mm, unit), other=other, mend=mend, by=by, way=way))
+    smooth = format_length(smooth_mm, unit)
+    found.append(line("round", text, smooth=smooth, other=other, mend=mend, each=ends_mended(made, unit)))
     return tuple(found)
+
+
+def ends_mended(made: Shaped, unit: Unit) -> str:
+    """`the centre panel's is 1.2 mm shorter and the side panel's 1.8 mm longer`."""
+    each = (f"{format_length(abs(by), unit, fine=True)} {'longer' if by >= 0.0 else 'shorter'}" for by in made.extended)
+    return "the centre panel's is {} and the side panel's {}".format(*each)
+
+
+def off_each(made: Shaped, name: str, unit: Unit) -> str:
+    """`half on each panel`, `all on the side panel`, or both amounts."""
+    whole = made.taken[name]
+    centre = made.off_centre.get(name, whole / 2.0)
+    if abs(centre - whole / 2.0) <= NOTHING:
+        return "half on each panel"
+    if abs(centre) <= NOTHING or abs(centre - whole) <= NOTHING:
+        return f"all on the {'side' if abs(centre) <= NOTHING else 'centre'} panel"
+    each = []
+    for panel, mm in (("centre", centre), ("side", whole - centre)):
+        each.append(f"{format_length(abs(mm), unit, fine=True)} {'off' if mm > 0.0 else 'on to'} the {panel} panel")
+    return " and ".join(each)

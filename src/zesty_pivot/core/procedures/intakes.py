@@ -57,12 +57,13 @@ INTAKES: dict[str, Intakes] = {
 
 @dataclass(frozen=True)
 class PanelIntakes:
-    """What a line is to take in, mm: its own numbers by level (and at its `top`), the school's least, and the fish-eye darts
-    that it takes in."""
+    """What a line is to take in, mm: its own numbers by level (and at its `top`), the school's least, the fish-eye darts
+    that it takes in, and how much of an intake comes off the centre panel where that is not half."""
 
     own: Mapping[str, float]
     least: Mapping[str, float]
     eyes: tuple[FishEye, ...]
+    off_centre: Mapping[str, float]
 
     def wanted(self, piece: Piece, cut: Panels, drafted: Piece) -> Wanted:
         """What the panels are to be shaped to. Raises StepError for a level of its own that the block does not have."""
@@ -82,6 +83,7 @@ class PanelIntakes:
             at_least=frozenset(least),
             more=(*self._of_eyes(drafted, levels), *self._at_bust(drafted, line, reach)),
             still=tuple(y for eye in self.eyes for y in (eye.top[1], eye.bottom[1])),
+            off_centre={"bottom" if name == "waist" and ends_at_waist else name: mm for name, mm in self.off_centre.items()},
             notch_y=bust if reach[0] < bust < reach[1] and "bust_point" not in piece.landmarks else None,
             strokes=2 if piece.body is Body.BACK else 1,
         )

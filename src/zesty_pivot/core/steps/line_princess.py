@@ -4,21 +4,23 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass, replace
 from typing import Annotated, ClassVar, Literal, Self
 
+import numpy as np
 from pydantic import Field, model_validator
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.kept import Kept
+from zesty_pivot.core.moves.bend import bent
 from zesty_pivot.core.moves.give_back import given_back, widened
 from zesty_pivot.core.moves.grain import grain_of_part, square_grain
 from zesty_pivot.core.moves.level import TOLD, levelled
 from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, counted, level_gap, shaped
 from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn
-from zesty_pivot.core.piece import EdgeRef, FishEye, Hold, Pattern, Piece, Place, StyleLine, Use, dart_words
+from zesty_pivot.core.piece import EdgeRef, FishEye, Pattern, Piece, Place, StyleLine, Use, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import UPPER, words
 from zesty_pivot.core.piece.refs import sewn
@@ -28,7 +30,8 @@ from zesty_pivot.core.procedures.hand import Line, Way
 from zesty_pivot.core.procedures.hand_panels import NOTHING, panels_by_hand
 from zesty_pivot.core.procedures.intakes import CLEAR, INTAKES, LEVELS, PanelIntakes
 from zesty_pivot.core.procedures.into_panels import free_line, free_name, with_panels
-from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.procedures.panel_notes import panel_notes
+from zesty_pivot.core.quantity import Scope, format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length, NamesDart
 from zesty_pivot.core.steps.base import Step
 
@@ -38,7 +41,8 @@ MOST_PAST = 25.0
 # A side panel is eased over the bust by at most this (mm). Common practice, no source.
 MOST_EASE = 6.0
 
-WORTH_TELLING = 1.0  # mm of width given back; less comes from mending the upper end
+WORTH_GIVING = 0.5  # mm; less comes of drawing the upper edge across both panels
+WORTH_TELLING = 1.0  # mm of width given back
 
 # A princess line falls at least so much (mm) from its beginning to its point, and from there to its end. Our own choice.
 _STEEP = 10.0
@@ -74,16 +78,19 @@ class Princess(Step):
     darts: Annotated[tuple[str, ...] | None, NamesDart()] = Field(
         default=None, max_length=12, description="the darts it takes in; all round its points when not given"
     )
-    rest: Literal["ease", "dart"] = Field(default="ease", description="what becomes of the fullness between line and point")
-    mend: Literal["top", "bottom"] = Field(
-        default="bottom", description="the end where the side panel's line is made as long as the centre panel's"
-    )
+    rest: Literal["bend", "dart"] = Field(default="bend", description="darts bent to the line, or a small one left beside it")
+    mend: Literal["top", "bottom"] = Field(default="top", description="the end where both panels' lines are made equally long")
     school: Literal["darts", "hollow", "fitted", "close"] = Field(default="darts", description="least intakes to begin with")
     top: Length | None = Field(default=None, description="intake at the upper end; as the darts give when not given")
     chest: Length | None = Field(default=None, description="intake at the chest line")
     under_bust: Length | None = Field(default=None, description="intake at the under-bust line")
     waist: Length | None = Field(default=None, description="intake at the waist")
     hip: Length | None = Field(default=None, description="intake at the hip line")
+    centre_top: Length | None = Field(default=None, description="of it off the centre panel; none at a shoulder, else half")
+    centre_chest: Length | None = Field(default=None, description="of it off the centre panel; half when not given")
+    centre_under_bust: Length | None = Field(default=None, description="of it off the centre panel; half when not given")
+    centre_waist: Length | None = Field(default=None, description="of it off the centre panel; half when not given")
+    centre_hip: Length | None = Field(default=None, description="of it off the centre panel; half when not given")
     smooth: Length = Field(default="6 cm", description="how far the corner at the point is rounded to either side")
     ease: Length = Field(default="3 mm", description="how much longer the side panel is, eased in between the notches")
     give_back: Literal["outside", "underarm", "none"] = Field(
@@ -173,9 +180,7 @@ class Princess(Step):
             bottom = below(piece, block, last) if self.to is None else resolve(self.to, piece, block, context.scope, last)
             points = [places.point(piece, top)]
             for through in throughs:
-                pin = piece.pivot(through.pivot).copy()
-                pin[0] += through.offset
-                points.append(pin)
+                points.append(piece.pivot(through.pin) + np.array([through.offset, 0.0]))
             points.append(places.point(piece, bottom))
             heights = [float(point[1]) for point in points]
             if any(below - above < _STEEP for above, below in itertools.pairwise(heights)):
@@ -195,6 +200,7 @@ class Princess(Step):
             {name: length_mm(text, scope) for name, text in own.items() if text is not None},
             {name: mm for name, mm in school.items() if not (name == "top" and top_role != "shoulder")},
             tuple(self._eyes(piece)),
+            self._off_centre(scope),
         )
         ease = length_mm(self.ease, scope)
         if not 0.0 <= ease <= MOST_EASE + 1e-9:
@@ -208,8 +214,27 @@ class Princess(Step):
         if smooth < 0.0:
             raise StepError("the rounding at the point must be 0 or more", where=self.on, advice="Enter 0 or more.")
         return replace(
-            asked.wanted(piece, cut, context.block.drafted(piece)), smooth=smooth, ease=ease, mended_at_top=self.mend == "top"
+            asked.wanted(piece, cut, context.block.drafted(piece)),
+            smooth=smooth,
+            ease=ease,
+            mended_at_top=self.mend == "top",
+            outwards=frozenset({"top"} if top_role == "shoulder" else ()),
         )
+
+    def _off_centre(self, scope: Scope) -> dict[str, float]:
+        """How much (mm) of each intake comes off the centre panel, where that is said. Raises StepError for more than all."""
+        found: dict[str, float] = {}
+        for name in ("top", *LEVELS):
+            given, whole = getattr(self, f"centre_{name}"), getattr(self, name)
+            if given is None:
+                continue
+            found[name] = length_mm(given, scope)
+            most = math.inf if whole is None else length_mm(whole, scope)
+            if not -1e-9 <= found[name] <= most + 1e-9:
+                off, of = (format_length(mm, scope.unit) for mm in (found[name], most))
+                what = f"{off} of an intake{'' if whole is None else f' of {of}'} off the centre panel"
+                raise StepError(what, where=self.on, advice=f"Enter 0 to {'all of it' if whole is None else of}.")
+        return found
 
     def _eyes(self, piece: Piece) -> list[FishEye]:
         """The fish-eye darts that the line takes in: those under its last point."""
@@ -234,11 +259,16 @@ class Princess(Step):
         eyes = {eye.id for eye in self._eyes(piece)}
         clear = replace(piece, fisheyes=tuple(eye for eye in piece.fisheyes if eye.id not in eyes), of=piece.of or piece.name)
         clear, told = self._levelled(clear, throughs, context)
+        clear, throughs, were = self._bent(clear, throughs)
         cut = cut_panels(clear, drafted, throughs, self._drawing(throughs, context), edge, names, edge)
         made = counted(shaped(cut, self._wanted(piece, cut, top_role, context)), cut, drafted.levels, CLEAR)
-        centre, side = (self._rest_used(panel, edge, context) for panel in (made.panels.centre, made.panels.side))
-        notes = [*told, *self._notes(made, throughs, context)]
-        side, given = self._given_back(side, made, top_role, context, notes)
+        centre, side = (_unmarked(panel, throughs) for panel in (made.panels.centre, made.panels.side))
+        darts = [dart for through in throughs for dart in through.darts]
+        notes = [*told, *panel_notes(self.on, made, darts, self._mended, context.scope.unit)]
+        bends = {pivot: angle - were[pivot] for pivot, angle in made.panels.angles if pivot in were}
+        side = replace(side, added=(*side.added, *bends.items()))
+        notes += [self._bend_note(pivot, more, context) for pivot, more in bends.items()]
+        side, given = self._given_back(side, (cut, made), top_role, context, notes)
         below = self._bottom_edge(piece)
         side = replace(side, grain=square_grain(side, below) or side.grain)
         centre = replace(centre, grain=grain_of_part(centre, piece, below))
@@ -271,32 +301,38 @@ class Princess(Step):
         after = with_panels(pattern, self.on, (made.centre, made.side), (seam,))
         return Outcome(replace(after, lines=(*after.lines, made.line)), made.notes)
 
+    def _bent(self, piece: Piece, throughs: list[Through]) -> tuple[Piece, list[Through], dict[str, float]]:
+        """The piece with the darts that the line passes led to it, where they are to be bent, and their angles (radians) at
+        their pivots until then."""
+        found: list[Through] = []
+        were: dict[str, float] = {}
+        for through in throughs:
+            if self.rest == "bend" and through.offset and through.darts:
+                mark = f"*{through.pivot}"
+                were[through.pivot] = sum(piece.angle(dart) for dart in through.darts)
+                piece = bent(piece, through.darts, mark, piece.pivot(through.pivot) + np.array([through.offset, 0.0]))
+                through = replace(through, offset=0.0, bent_to=mark)
+            found.append(through)
+        return piece, found, were
+
+    def _bend_note(self, pivot: str, more: float, context: Context) -> Note:
+        past = length_mm(self.past, context.scope)
+        text = format_length(abs(past), context.scope.unit, fine=True)
+        text += f" {'outside' if past > 0.0 else 'inside'} the {words(pivot)}: {math.degrees(more):+.1f}°"
+        return Note(f"darts bent to the line, {text}", self.on, abs(past))
+
     @staticmethod
     def _bottom_edge(piece: Piece) -> str:
         return next((edge for edge, role in piece.roles if role in ("waist", "hem")), "")
 
-    def _rest_used(self, panel: Piece, edge: str, context: Context) -> Piece:
-        """The dart that is left between the line and the point, used as asked."""
-        if not panel.has_dart(edge):
-            return panel
-        if self.rest == "dart":
-            return panel
-        wide = panel.intake(edge)
-        if wide > MOST_EASE + 1e-9:
-            text = format_length(wide, context.scope.unit, fine=True)
-            raise StepError(
-                f"{text} would have to be eased in beside the point",
-                where=self.on, advice="Leave it as a small dart, or take the line closer to the point.",
-            )  # fmt: skip
-        hold = Hold(30.0, 30.0)
-        return replace(panel, darts=tuple(replace(d, use=Use.EASE, hold=hold) if d.id == edge else d for d in panel.darts))
-
     def _given_back(
-        self, side: Piece, made: Shaped, top_role: str, context: Context, notes: list[Note]
+        self, side: Piece, panels: tuple[Panels, Shaped], top_role: str, context: Context, notes: list[Note]
     ) -> tuple[Piece, float]:  # fmt: skip
         """The side panel with the width that its top lost given back, where asked and possible."""
+        cut, made = panels
         lost, unit = made.shorter["top"], context.scope.unit
-        if abs(lost) < NOTHING or self.give_back == "none":
+        is_mended = top_role == "armhole" and abs(made.taken.get("top", 0.0)) <= NOTHING  # no width was taken there
+        if abs(lost) < WORTH_GIVING or self.give_back == "none" or is_mended:
             return side, 0.0
         if top_role not in ("shoulder", "armhole"):
             change = f"{format_length(abs(lost), unit)} {'shorter' if lost > 0.0 else 'longer'}"
@@ -304,12 +340,16 @@ class Princess(Step):
             text = f"the {'top edge' if is_strapless else words(top_role)} of this half is {change}"
             notes.append(Note(text if is_strapless else f"{text}; widen it if that is not intended", side.name, abs(lost)))
             return side, 0.0
-        chest = None
-        drafted = context.block.drafted(side)
-        if "chest" in made.taken and "chest" in drafted.levels:
-            chest = (drafted.levels["chest"], made.taken["chest"])
+
+        only_rounded = shaped(cut, Wanted(smooth=length_mm(self.smooth, context.scope))).panels
+
+        def taken(y: float) -> float:
+            before, now = level_gap(only_rounded, y), level_gap(made.panels, y)
+            more = 0.0 if before is None or now is None else now - before
+            return more if more * lost > 0.0 else 0.0
+
         underarm = self.give_back == "underarm"
-        found, longer = given_back(side, lost, chest, underarm=underarm)
+        found, longer = given_back(side, lost, taken, underarm=underarm, keeps=context.block.drafted(side).levels.get("bust"))
         where = "shoulder tip" if top_role == "shoulder" else "underarm"
         where += " and underarm" if underarm and top_role == "shoulder" else ""
         change = f"{format_length(abs(longer), unit, fine=True)} {'longer' if longer >= 0.0 else 'shorter'}"
@@ -317,35 +357,6 @@ class Princess(Step):
         if abs(lost) > WORTH_TELLING:
             notes.append(Note(f"{moved}; the armhole is {change}", side.name, abs(lost)))
         return found, lost
-
-    def _notes(self, made: Shaped, throughs: list[Through], context: Context) -> list[Note]:
-        unit = context.scope.unit
-        found: list[Note] = []
-        taken = [dart for through in throughs for dart in through.darts]
-        if taken:
-            named = " and ".join(words(dart) for dart in taken)
-            plural = "dart is" if len(taken) == 1 else "darts is"
-            degrees = sum(math.degrees(angle) for _pivot, angle in made.panels.angles)
-            into = f"{degrees:.1f}° from the {named} {plural} now in the seam" if made.panels.angles else f"took in the {named}"
-            found.append(Note(into, self.on))
-        if abs(made.extended) > 0.01:
-            text = format_length(abs(made.extended), "mm", fine=True)
-            way = "longer" if made.extended > 0.0 else "shorter"
-            found.append(
-                Note(
-                    f"the side panel's line drawn {text} {way} at its {self._mended} end",
-                    self.on,
-                    abs(made.extended),
-                )
-            )
-        for name, mm in made.taken.items():
-            if abs(mm) > NOTHING and name in made.natural:
-                where = {"top": "the upper end", "bottom": "the lower end"}.get(name, f"the {words(name)} line")
-                text = (
-                    f"{format_length(abs(mm), unit, fine=True)} {'more' if mm > 0 else 'less'} than the darts give at {where}"
-                )
-                found.append(Note(text, self.on, abs(mm)))
-        return found
 
     def intakes(self, pattern: Pattern, context: Context) -> dict[str, tuple[float, float]]:
         """What the darts give (mm) at each level and end, and what it is once shaped; for tables. Raises as `apply` does."""
@@ -367,6 +378,12 @@ class Princess(Step):
         return panels_by_hand(
             self.on, self.from_.words(), end, made.pins, made.shaped, smooth, self._mended, context.scope.unit
         )
+
+
+def _unmarked(panel: Piece, throughs: Sequence[Through]) -> Piece:
+    """A panel without the marks that darts were bent to."""
+    marks = {through.bent_to for through in throughs}
+    return replace(panel, landmarks={name: at for name, at in panel.landmarks.items() if name not in marks})
 
 
 STEP = Princess

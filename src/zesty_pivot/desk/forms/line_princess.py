@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
@@ -21,7 +22,7 @@ STARTS = ("mid_shoulder", "mid_armhole", "mid_neck")
 
 GIVE_BACK = [("outside", "outside, armhole redrawn"), ("underarm", "shoulder and underarm"), ("none", "not given back")]
 MEND = [("top", "at the upper end"), ("bottom", "at the lower end")]
-REST = [("ease", "eased in"), ("dart", "a small dart")]
+REST = [("bend", "darts bent to the line"), ("dart", "a small dart")]
 
 
 @dataclass(frozen=True)
@@ -30,6 +31,18 @@ class IntakeRow(LengthRow):
 
     empty: str = "as the darts give"
     signed: bool = True
+
+
+@dataclass(frozen=True)
+class CentreRow(LengthRow):
+    """How much of an intake comes off the centre panel; shown where there is an intake."""
+
+    empty: str = "half"
+
+
+def _takes(name: str) -> Callable[[Any], bool]:
+    """Whether an intake of its own is asked for at a level."""
+    return lambda step: any(getattr(step, key) is not None for key in (name, f"centre_{name}"))
 
 
 class PrincessForm(PlainForm):
@@ -69,10 +82,15 @@ ROWS = (
     LengthRow("bow_below", "Lower part bowed to the side", signed=True),
     ChoiceRow("school", "Intake, at least", choices=lambda _s, _p: [(name, school.title) for name, school in INTAKES.items()]),
     IntakeRow("top", "Intake at the upper end"),
+    CentreRow("centre_top", "of it off the centre panel", when=_takes("top")),
     IntakeRow("chest", "at the chest line"),
+    CentreRow("centre_chest", "of it off the centre panel", when=_takes("chest")),
     IntakeRow("under_bust", "at the under-bust line"),
+    CentreRow("centre_under_bust", "of it off the centre panel", when=_takes("under_bust")),
     IntakeRow("waist", "at the waist"),
+    CentreRow("centre_waist", "of it off the centre panel", when=_takes("waist")),
     IntakeRow("hip", "at the hip line"),
+    CentreRow("centre_hip", "of it off the centre panel", when=_takes("hip")),
     ChoiceRow("give_back", "Width taken above", choices=lambda _s, _p: GIVE_BACK),
     ChoiceRow("mend", "Lengths made equal", choices=lambda _s, _p: MEND),
     LengthRow("smooth", "Corner rounded over", signed=True),
