@@ -1,4 +1,4 @@
-"""Lines of front and back that end on one seam meet there."""
+"""Lines of front and back that end on one seam meet there: at the same share of it where one side is eased to the other."""
 
 from __future__ import annotations
 
@@ -16,7 +16,8 @@ def _run(look: Look) -> Iterable[Finding]:
             continue
         one, two = seam.a.parts[0], seam.b.parts[0]
         first, second = (look.pattern.edge_length(part) for part in (one, two))
-        apart = abs(first - second)
+        whole, other = (sum(look.pattern.edge_length(part) for part in end.parts) for end in (seam.a, seam.b))
+        apart = abs(first - second * whole / other)
         if apart > SEAM_MM:
             yield Finding(
                 "lines_meet", Severity.WARNING, one.piece, str(seam.a),

@@ -37,6 +37,11 @@ def _led(pattern: Pattern, seam: Seam, name: str, panels: Sequence[Piece]) -> li
         eases = [seam.ease_mm if abs(by - seam.ease_mm) < abs(by) else 0.0 for by in longer]
         if all(abs(by - ease) <= MEET for by, ease in zip(longer, eases, strict=True)):
             return [sewn(a, b, ease) for (a, b), ease in zip(pairs, eases, strict=True)]
+        # Where one side is longer in all, each part has its share of that, and of the ease.
+        whole, other = (sum(pattern.edge_length(part) for part in end) for end in ends)
+        shares = [pattern.edge_length(a) / whole for a, _b in pairs]
+        if all(abs(by - share * (other - whole)) <= MEET for by, share in zip(longer, shares, strict=True)):
+            return [sewn(a, b, seam.ease_mm * share) for (a, b), share in zip(pairs, shares, strict=True)]
     one, two = (SeamSide(tuple(parts)) for parts in ends)
     return [replace(seam, a=one, b=two)]
 
