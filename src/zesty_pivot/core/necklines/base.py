@@ -7,6 +7,7 @@ from dataclasses import dataclass, field
 from typing import Literal
 
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.bodice_half import BodiceHalf
 
 Ends = Literal["shoulder", "armhole", "side_seam"]
@@ -80,6 +81,11 @@ class Drawn:
 
 Draw = Callable[[BodiceHalf, Asked], Drawn]
 
+MARK = "*neck.mark"  # the landmark of a shape's mark while the edge is drawn
+
+# A point of the flat piece with its darts as they are, and the point of its lower edge that belongs to it, mm.
+Mark = Callable[[BodiceHalf, Asked], tuple[Vector, Vector]]
+
 
 @dataclass(frozen=True)
 class NeckShape:
@@ -101,6 +107,7 @@ class NeckShape:
     backs: tuple[str, ...] = ("round", "v", "square", "deep", "keep")
     order: int = 0
     more: Mapping[str, str] = field(default_factory=dict)  # other words for some of its numbers
+    mark: Mark | None = None  # what is measured before darts are put away, and stays on the cloth (as the landmark MARK)
 
     def words_for(self, name: str) -> str:
         """What one of its numbers is called."""

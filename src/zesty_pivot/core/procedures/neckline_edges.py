@@ -9,10 +9,11 @@ import numpy as np
 
 from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.necklines import backs
-from zesty_pivot.core.necklines.base import Asked, Drawn, EdgePart, NeckShape
+from zesty_pivot.core.necklines.base import MARK, Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.curves import bent, turned_end
-from zesty_pivot.core.piece import Pattern, Piece
-from zesty_pivot.core.piece.bodice_half import BodiceHalf
+from zesty_pivot.core.piece import Origin, Pattern, Piece
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.bodice_half import BodiceHalf, nearest_place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import contains
 from zesty_pivot.core.procedures.base import Context, Note
@@ -51,6 +52,7 @@ class NeckEdge:
     drawn: Drawn
     beyond: Beyond | None = None
     away_beyond: tuple[str, ...] = ()
+    floor: Origin | None = None  # of a shape with a mark: the place of the lower edge that belongs to it
 
 
 @dataclass(frozen=True)
@@ -92,6 +94,9 @@ def _one(
 ) -> tuple[Pattern, NeckEdge | None, tuple[Note, ...]]:  # fmt: skip
     name = worked_piece(pattern, target.name)
     leave: set[str] = set()
+    if (shape.kind == "whole" or shape.name == "keyhole_yoke") and side_of_line(pattern, name) is not None:
+        refuse_whole(pattern, target.name)
+    pattern, floor = (pattern, None) if lead is not None else _marked(pattern, name, target, shape, context)
     for _ in range(3):
         made = cleared(pattern, name, context, leave)
         piece = made.pattern.piece(name)
@@ -103,8 +108,6 @@ def _one(
         if known is None:
             drawn = drawing(bodice)
         else:
-            if shape.kind == "whole" or shape.name == "keyhole_yoke":
-                refuse_whole(pattern, target.name)
             if shape.kind == "raise" and "shoulder" not in _roles(piece):
                 what = f"the line through the neckline of the {words(target.name)} separates it from the shoulder"
                 raise StepError(what, where=target.name, advice="Raise the neckline before that line.")
@@ -116,10 +119,25 @@ def _one(
             return pattern, None, ()
         above = _above(pattern.piece(name), piece, drawn, made.darts, shape) - leave
         if not above:
-            edge = NeckEdge(target.name, name, bodice, made.darts, drawing.asked(bodice), drawn, beyond, away_beyond)
+            edge = NeckEdge(target.name, name, bodice, made.darts, drawing.asked(bodice), drawn, beyond, away_beyond, floor)
             return made.pattern, edge, made.notes
         leave |= above
     raise StepError("the darts above the edge are in each other's way", where=name, advice="Move them down first.")
+
+
+def _marked(
+    pattern: Pattern, name: str, target: NeckTarget, shape: NeckShape, context: Context
+) -> tuple[Pattern, Origin | None]:
+    """The pattern with a shape's mark on the cloth, its darts as they are. Raises StepError when it misses the lower edge."""
+    if shape.mark is None:
+        return pattern, None
+    piece = pattern.piece(name)
+    at, floor = shape.mark(half_of(piece, context.block.drafted(piece), context.scope.unit), target.asked)
+    place = nearest_place(piece, floor, lambda run: piece.role(run.edge) in ("waist", "hem"))
+    if place is None:
+        raise StepError("it would end in the mouth of a dart", where=name, advice="Let it end farther away, or nearer.")
+    marked = replace(piece, landmarks={**piece.landmarks, MARK: (float(at[0]), float(at[1]))})
+    return pattern.with_piece(marked), places.origin_of(piece, place)
 
 
 @dataclass(frozen=True)

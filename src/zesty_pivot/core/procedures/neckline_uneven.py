@@ -12,8 +12,10 @@ from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.moves.cut import across
 from zesty_pivot.core.moves.neckline import neck_hole, neck_source
 from zesty_pivot.core.moves.style_lines import refuse_unclear
-from zesty_pivot.core.necklines.base import NeckShape
+from zesty_pivot.core.necklines.base import MARK, NeckShape
+from zesty_pivot.core.necklines.wrap import edge_from
 from zesty_pivot.core.piece import Notch, Origin, Pattern, Piece, Place, Run, Seam, SeamSide, Side, Source, dart_words
+from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.bodice_half import nearest_place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import well_begun
@@ -108,35 +110,25 @@ def _wrapped(pattern: Pattern, edge: NeckEdge, context: Context, *, eased: bool)
     name = edge.name
     pattern = _far_darts_aside(pattern, name, context)
     piece = pattern.piece(name)
-    piece = replace(piece, fisheyes=tuple(eye for eye in piece.fisheyes if piece.sides.of(eye.id) is not Side.RIGHT))
-    path, end = _down_to_edge(piece, edge.drawn.path)
+    mark = piece.sides.id(MARK, Side.RIGHT)
+    if edge.floor is None:
+        raise StepError("the wrap has no end on the far side", where=name, advice="Shape the neckline on the front.")
+    floor = places.by_origin(piece, replace(edge.floor, is_mirrored=True))
+    end = Path.straight(places.point(piece, floor), piece.pivot(mark))
+    wrap = edge_from(end.end, edge.drawn.path.end)
+    path = Path.chain([end, wrap])
+    kept_eyes = tuple(eye for eye in piece.fisheyes if piece.sides.of(eye.id) is not Side.RIGHT)
+    piece = replace(piece, fisheyes=kept_eyes)
     refuse_unclear(piece, path, neck_hole(piece))
     start, stop = _on(piece, path.start), _on(piece, path.end)
     kept, _gone = across(piece, start, stop, path, _NEW, "neckline", (piece.name, "cut away"))
     source = neck_source(edge.bodice.piece, "wrap", pointed=True)
-    made = _one_front(kept, edge, end, source)
+    made = _one_front(kept, edge, (end, wrap), source)
     pattern = replace(pattern.with_piece(made), seams=tuple(_half_seams(pattern, name)))
     pattern, notes = brought_back(pattern, edge.bodice.piece, name, edge.away, (path,), context, eased=eased)
-    lap = abs(2.0 * (float(path.start[0]) - float(edge.bodice.nape[0])))
-    text = "each front laps over the other; cut 1 pair; a tie or snap holds its end at the notch"
+    lap = abs(2.0 * (float(edge.drawn.path.start[0]) - float(edge.bodice.nape[0])))
+    text = "each front laps over the other; cut 1 pair; a tie or snap holds its end at the notch; the far dart is shut"
     return pattern, [Note(text, name, lap), *notes]
-
-
-def _down_to_edge(piece: Piece, path: Path) -> tuple[Path, Path]:
-    """The wrap's edge with its straight end led to the far lower edge as it lies now, and that end alone."""
-    peak = path.cubics[1, 0]
-    ys = [
-        float(run.path.point_at(run.path.distance_of(segment, t))[1])
-        for run in piece.runs
-        if piece.sides.of(run.edge) is Side.RIGHT and piece.role(run.edge) in ("waist", "hem")
-        for segment, t, _s in with_line(run.path.cubics, peak, np.array([0.0, 1.0]))
-    ]
-    if not ys or max(ys) < float(peak[1]) + 5.0:
-        raise StepError(
-            "on the far side the wrap ends below the lower edge", where=piece.name, advice="Let it end higher, or nearer."
-        )
-    end = Path.straight(np.array([peak[0], max(ys)]), peak)
-    return Path(np.concatenate([end.cubics, path.cubics[1:]])), end
 
 
 def _far_darts_aside(pattern: Pattern, name: str, context: Context) -> Pattern:
@@ -155,9 +147,9 @@ def _far_darts_aside(pattern: Pattern, name: str, context: Context) -> Pattern:
     return pattern
 
 
-def _one_front(kept: Piece, edge: NeckEdge, end: Path, source: Source) -> Piece:
+def _one_front(kept: Piece, edge: NeckEdge, lines: tuple[Path, Path], source: Source) -> Piece:
     """The front by itself: its names without a side, the strip of the far waist called the overlap."""
-    wrap, sides = edge.drawn.parts[1].path, kept.sides
+    (end, wrap), sides = lines, kept.sides
 
     def named(run: Run) -> list[Run]:
         if run.edge == _NEW:
@@ -180,7 +172,11 @@ def _one_front(kept: Piece, edge: NeckEdge, end: Path, source: Source) -> Piece:
         runs=runs,
         roles=tuple((name, known[name]) for name in dict.fromkeys(run.edge for run in runs)),
         darts=tuple(dart for dart in plain.darts if any(run.mouth == dart.id for run in runs)),
-        landmarks={sides.name(mark): at for mark, at in kept.landmarks.items() if sides.of(mark) is not Side.RIGHT},
+        landmarks={
+            sides.name(mark): at
+            for mark, at in kept.landmarks.items()
+            if sides.of(mark) is not Side.RIGHT and sides.name(mark) != MARK
+        },
         fisheyes=tuple(replace(eye, id=sides.name(eye.id)) for eye in kept.fisheyes),
         grain=plain.grain,
         added=plain.added,
