@@ -48,14 +48,15 @@ def test_a_neckline_is_measured_from_the_chest_line(block: str, below: float) ->
 @pytest.mark.parametrize("block", ROOM)
 @pytest.mark.parametrize("below", [-3.0, 12.0])
 def test_a_keyhole_ends_above_the_chest_line_or_is_told(block: str, below: float) -> None:
-    """The end of the hole: depth, way to its beginning, and twice the way to its widest place."""
+    """The end of the hole: depth, way to its beginning, to its widest place and to its end."""
     half = (chest(block) + below - 110.0 - 30.0) / 2.0
     hole = {"depth": "110 mm", "hole_start": "30 mm", "hole_height": f"{half:.4f} mm", "hole_width": "2 cm"}
-    told = said(block, {**NECK, "shape": "keyhole", **hole})
-    assert [one.value for one in told] == ([] if below < 0.0 else [pytest.approx(below, abs=0.1)])
-    yoke = {**hole, "hole_height": f"{half:.4f} mm", "drop": f"{chest(block) + below:.3f} mm"}
-    told = said(block, {**NECK, "shape": "keyhole_yoke", **yoke})
-    assert [one.value for one in told] == ([] if below < 0.0 else [pytest.approx(below, abs=0.1)])
+    in_one = {**NECK, "shape": "keyhole", **hole, "hole_end": f"{half:.4f} mm"}
+    to_seam = {**NECK, "shape": "keyhole_yoke", **hole, "drop": f"{chest(block) + below:.3f} mm", "ends_on_seam": True}
+    across = {**NECK, "shape": "keyhole_yoke", **hole, "hole_end": f"{half:.4f} mm"}
+    for step in (in_one, to_seam, across):
+        told = said(block, step)
+        assert [one.value for one in told] == ([] if below < 0.0 else [pytest.approx(below, abs=0.1)])
 
 
 @pytest.mark.parametrize("block", ROOM)

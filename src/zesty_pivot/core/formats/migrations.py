@@ -55,7 +55,17 @@ def _in_full(step: Any) -> Any:
     known = _BEFORE_3.get(str(step.get("do")), {}) if isinstance(step, dict) else {}
     if known and step["do"] == "line.princess" and step.get("rest") == "ease":
         step = {key: value for key, value in step.items() if key != "rest"}
+    if isinstance(step, dict) and step.get("do") == "neck.shape" and str(step.get("shape")).startswith("keyhole"):
+        known = _keyhole(step)
     return {**known, **step} if known else step
+
+
+def _keyhole(step: dict[str, Any]) -> dict[str, Any]:
+    """What stood in no file before version 3: a keyhole was as long below its widest place as above, a yoke's straight seam lay
+    at its end."""
+    if step["shape"] == "keyhole_yoke":
+        return {"form": "straight", "ends_on_seam": True}
+    return {"hole_end": step["hole_height"]} if "hole_height" in step else {}
 
 
 def _with_side(step: Any) -> Any:

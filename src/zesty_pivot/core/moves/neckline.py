@@ -133,9 +133,9 @@ def holed(piece: Piece, upper: Place, lower: Place, path: Path, source: Source, 
     return replace(kept, runs=runs, grain=kept.grain or piece.grain)
 
 
-def hole(upper: Vector, lower: Vector, width: float, widest: float, *, pointed: bool) -> Path:
+def hole(upper: Vector, lower: Vector, width: float, widest: float, *, end: str) -> Path:
     """Half a keyhole from its lower end to its upper one, `width` mm out where it is widest, `widest` mm below its beginning.
-    Proportions: our own choice."""
+    It ends in a curve (`round`), a `point` or a sweetheart (`heart`). Proportions: our own choice."""
     way = lower - upper
     height = float(np.hypot(*way))
     along = way / height
@@ -146,8 +146,10 @@ def hole(upper: Vector, lower: Vector, width: float, widest: float, *, pointed: 
 
     side = at(width, widest)
     rest = height - widest
-    if pointed:
+    if end == "point":
         low = [lower, lower + (side - lower) * 0.33, side + along * rest * 0.45, side]
+    elif end == "heart":
+        low = [lower, lower + out * width * 0.1 - along * rest * 0.6, side - out * width * 0.4 + along * rest * 0.1, side]
     else:
         low = [lower, lower + out * width * 0.55, side + along * rest * 0.55, side]
     top = [side, side - along * widest * 0.5, upper + out * width * 0.42 + along * widest * 0.08, upper]

@@ -27,6 +27,7 @@ WORDS: dict[str, str] = {
     "hole_start": "Keyhole begins below the neckline",
     "hole_width": "Half width of the keyhole",
     "hole_height": "Keyhole's widest place below its beginning",
+    "hole_end": "Keyhole ends below its widest place",
     "slit": "Slit down to",
     "open": "Slit open at the top by",
     "under": "Below the shoulder tip, on the armhole",
@@ -43,13 +44,16 @@ WORDS: dict[str, str] = {
 
 @dataclass(frozen=True)
 class Asked:
-    """What is asked for: numbers in mm, how many arcs, the end of a keyhole or the centre of an edge, and a free curve's points
-    (shares of the way from the centre to the width, and from the top to the depth)."""
+    """What is asked for: numbers in mm, how many arcs, the end of a keyhole or the centre of an edge, a free curve's points
+    (shares of the way from the centre to the width, and from the top to the depth), which of the shape's forms, and whether a
+    keyhole goes through its yoke seam."""
 
     numbers: Numbers
     arcs: int = 3
     end: str = "round"
     points: tuple[tuple[float, float], ...] = ()
+    form: str = ""
+    through: bool = True
 
     def __getitem__(self, name: str) -> float:
         return self.numbers[name]
@@ -90,8 +94,8 @@ Mark = Callable[[BodiceHalf, Asked], tuple[Vector, Vector]]
 @dataclass(frozen=True)
 class NeckShape:
     """A shape by its name in files and its title. `starts` are the numbers it takes with their starting values, worked out in
-    order from the block and those before; `at_end` are choices of `end`. `kind` says what is done with the drawing: `cut` away
-    what lies above, `raise` the edge, `whole` shapes are drawn on the unfolded front."""
+    order from the block and those before; `at_end` are choices of `end`, `forms` of `form`, the usual first. `kind` says what
+    is done with the drawing: `cut` away what lies above, `raise` the edge, `whole` shapes are drawn on the unfolded front."""
 
     name: str
     title: str
@@ -102,6 +106,7 @@ class NeckShape:
     kind: Literal["cut", "raise", "whole"] = "cut"
     arcs: bool = False
     at_end: tuple[str, ...] = ()
+    forms: tuple[str, ...] = ()
     points: tuple[tuple[float, float], ...] = ()
     back: str = "round"
     backs: tuple[str, ...] = ("round", "v", "square", "deep", "keep")

@@ -9,10 +9,11 @@ HOLE = {
     "hole_start": lambda f, _n: f.trade.scaled(2.0),
     "hole_width": lambda f, _n: f.trade.scaled(1.5),
     "hole_height": lambda f, _n: f.trade.scaled(1.5),
+    "hole_end": lambda f, _n: f.trade.scaled(1.5),
 }
 
-# 3 1/2 in wide, 3 to 3 1/2 deep; the opening begins 2 in below, is 3 in across and widest 1 1/2 in down, its end a V or a C:
-# common practice, no source.
+# 3 1/2 in wide, 3 to 3 1/2 deep; the opening begins 2 in below, is 3 in across where it is widest and ends 1 1/2 in below
+# that, in a V or a C. Beginning, widest place and end are three numbers: common practice, no source.
 SHAPE = NeckShape(
     "keyhole", "Keyhole", "round, with an opening on the centre",
     {

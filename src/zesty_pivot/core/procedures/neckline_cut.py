@@ -2,35 +2,27 @@
 
 from __future__ import annotations
 
-import math
 from dataclasses import replace
-
-import numpy as np
 
 from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.moves.cut import across
-from zesty_pivot.core.moves.grain import grain_of_part
-from zesty_pivot.core.moves.neckline import cut_away, hole, holed, let_out, neck_source, opened_down, raised
+from zesty_pivot.core.moves.neckline import cut_away, let_out, neck_source, opened_down, raised
 from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.necklines.camisole import strap_point
-from zesty_pivot.core.piece import EdgeRef, Extra, Opening, Pattern, Piece, Side, Source, StyleLine, dart_words
+from zesty_pivot.core.piece import Extra, Opening, Pattern, Piece, Side, Source, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.bodice_half import nearest_place
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.refs import sewn
-from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context, Note
 from zesty_pivot.core.procedures.clearing import brought_back
-from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panels
+from zesty_pivot.core.procedures.into_panels import with_panels
 from zesty_pivot.core.procedures.neckline_across import Beyond, side_of_line
 from zesty_pivot.core.procedures.neckline_edges import NeckEdge, NeckEdges
+from zesty_pivot.core.procedures.neckline_keyhole import keyhole
 from zesty_pivot.core.procedures.neckline_uneven import whole_cut
 from zesty_pivot.core.procedures.strips import rectangle
 from zesty_pivot.core.quantity import Unit, format_length
-
-SEAM_NOTCHES = (0.5,)
 
 
 def carried_out(edges: NeckEdges, shape: NeckShape, side: Side, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
@@ -74,7 +66,7 @@ def _one(pattern: Pattern, edge: NeckEdge, shape: NeckShape, context: Context, *
         if edge.beyond is not None:
             pattern = _beyond(pattern, edge.beyond, drawn.ends_on, source)
     if edge.asked.numbers.get("hole_start") is not None:
-        pattern, seams = _keyhole(pattern, edge, source, context)
+        pattern, seams = keyhole(pattern, edge, source, context)
         kept = pattern.piece(edge.name)
     if edge.asked.numbers.get("slit") is not None:
         pattern, slit = _slit(pattern, edge, unit)
@@ -140,81 +132,6 @@ def _beyond(pattern: Pattern, beyond: Beyond, ends_on: str, source: Source) -> P
 
 def _armhole(piece: Piece) -> float:
     return sum(run.path.length for run in piece.runs if piece.role(run.edge) == "armhole")
-
-
-# A keyhole.
-
-
-def _keyhole(pattern: Pattern, edge: NeckEdge, source: Source, context: Context) -> tuple[Pattern, list[Path]]:
-    """The opening on the centre; with a yoke seam, in the yoke that is cut off along it, and that seam."""
-    asked, piece, unit = edge.asked, pattern.piece(edge.name), context.scope.unit
-    start = asked["depth"] + asked["hole_start"]
-    has_yoke = "drop" in asked.numbers
-    end = asked["drop"] if has_yoke else start + 2.0 * asked["hole_height"]
-    if not start + asked["hole_height"] * 1.05 <= end <= edge.bodice.lowest - 20.0:
-        room = edge.bodice.lowest - 20.0 - start if not has_yoke else end - start
-        most = format_length(max(room / (2.0 if not has_yoke else 1.05), 0.0), unit)
-        what = "the keyhole ends below the yoke seam" if has_yoke else "the keyhole goes past the waist"
-        raise StepError(what, where=edge.name, advice=f"Enter up to {most} from its beginning to its widest place.")
-    _fits_beside(edge, start + asked["hole_height"], context)
-    pointed = asked.end == "point" or has_yoke
-    upper, lower = edge.bodice.start(start), edge.bodice.start(end)
-    seams: list[Path] = []
-    path = hole(upper, lower, asked["hole_width"], asked["hole_height"], pointed=pointed)
-    if has_yoke:
-        pattern, line = _yoke(pattern, edge, end, context)
-        seams = [line]
-        name = f"{edge.name}_yoke"
-        piece = pattern.piece(name)
-        corner = next(i for i, run in enumerate(piece.runs) if piece.role(piece.runs[piece.after(i)].edge) == "centre"
-                      and piece.role(run.edge) == STYLE_LINE)  # fmt: skip
-        low = places.Place(corner, piece.runs[corner].path.length)
-    else:
-        name = edge.name
-        low = _centre_place(piece, lower)
-    made = holed(piece, _centre_place(piece, upper), low, path, source, pointed=pointed)
-    return pattern.with_piece(replace(made, name=name)), seams
-
-
-def _fits_beside(edge: NeckEdge, depth: float, context: Context) -> None:
-    """Refuses a keyhole as wide as the piece."""
-    piece, level = edge.bodice.piece, edge.bodice.top + depth
-    xs = [float(point[0]) for run in piece.runs for point in run.path.outline
-          if abs(float(point[1]) - level) < 15.0 and piece.role(run.edge) != "centre"]  # fmt: skip
-    room = min(xs, default=edge.bodice.tip_x) - 20.0
-    if edge.asked["hole_width"] > room:
-        text = format_length(edge.asked["hole_width"], context.scope.unit)
-        most = format_length(room, context.scope.unit)
-        raise StepError(
-            f"a keyhole {text} wide from the centre leaves the piece",
-            where=edge.name,
-            advice=f"Enter up to {most} for half its width.",
-        )
-
-
-def _centre_place(piece: Piece, point: np.ndarray) -> places.Place:
-    for index, run in enumerate(piece.runs):
-        if piece.role(run.edge) == "centre":
-            at = float(np.linalg.norm(point - run.path.start))
-            if at <= run.path.length + 1e-6 and math.dist(run.path.point_at(at), point) < 1e-4:
-                return places.settled(piece, index, at)
-    raise StepError("the keyhole does not lie on the centre", where=piece.name, advice="Begin it lower, or make it shorter.")
-
-
-def _yoke(pattern: Pattern, edge: NeckEdge, depth: float, context: Context) -> tuple[Pattern, Path]:
-    """The yoke cut off along a straight seam from the centre to the middle of the armhole."""
-    piece = pattern.piece(edge.name)
-    start = _centre_place(piece, edge.bodice.start(depth))
-    stop = resolve(Spot(station="mid_armhole"), piece, context.block.drafted(piece), context.scope, "")
-    line = Path.straight(places.point(piece, start), places.point(piece, stop))
-    name, seam = f"{edge.name}_yoke", free_line(piece, "yoke")
-    kept, yoke = across(piece, start, stop, line, seam, STYLE_LINE, (piece.name, name))
-    source = f"{piece.of or piece.name}.{seam}"
-    parts = [lined(part, seam, source, SEAM_NOTCHES) for part in (kept, yoke)]
-    parts = [replace(part, of=piece.of or piece.name, grain=grain_of_part(part, piece)) for part in parts]
-    made = with_panels(pattern, edge.name, parts, (sewn(EdgeRef(piece.name, seam), EdgeRef(name, seam)),))
-    style = StyleLine(seam, piece.of or piece.name, (piece.name, name), ())
-    return replace(made, lines=(*made.lines, style)), line
 
 
 # A camisole.

@@ -64,7 +64,15 @@ class ShapeNeck(FrontAndBackStep):
     hole_start: Length | None = Field(default=None, description="where a keyhole begins, below the neckline")
     hole_width: Length | None = Field(default=None, description="half width of a keyhole")
     hole_height: Length | None = Field(default=None, description="from a keyhole's beginning to its widest place")
+    hole_end: Length | None = Field(default=None, description="from a keyhole's widest place to its end")
+    ends_on_seam: bool = Field(
+        default=False, description="a keyhole ends on its yoke's seam, which crosses its widest place else"
+    )
     end: Literal["round", "point", "heart"] | None = Field(default=None, description="how it ends at the centre")
+    form: Literal["curve", "box", "straight", "heart"] | None = Field(
+        default=None,
+        description="an uneven edge: soft, or from a box corner curved or straight; a yoke's seam: curve, heart, straight",
+    )
     slit: Length | None = Field(default=None, description="how far down a slit goes, below the neck point")
     open: Length | None = Field(default=None, description="how far half a slit is open at the top")
     under: Length | None = Field(default=None, description="along the armhole from the shoulder tip")
@@ -108,10 +116,12 @@ class ShapeNeck(FrontAndBackStep):
         for key, start in shape.starts.items():
             own = getattr(self, key)
             if own is None or (name != self.on and key in ("width", "depth", "drop")):
-                found[key] = start(bodice, {**found, "arcs": float(self.arcs)})
+                found[key] = start(bodice, {**found, "arcs": float(self.arcs), "through": float(not self.ends_on_seam)})
                 continue
             mm = length_mm(own, context.scope)
             found[key] = self._placed(key, mm, bodice)
+        if self.shape == "keyhole_yoke" and not self.ends_on_seam and self.drop is None and self.hole_height is not None:
+            found["drop"] = found["depth"] + found["hole_start"] + found["hole_height"]  # the seam crosses the widest place
         return found
 
     def _placed(self, key: str, mm: float, bodice: BodiceHalf) -> float:
@@ -134,7 +144,11 @@ class ShapeNeck(FrontAndBackStep):
                 where=self.on,
                 advice=f"Choose one of: {', '.join(shape.at_end)}.",
             )
-        return Asked(numbers, self.arcs, end, self.points or shape.points)
+        form = self.form or (shape.forms[0] if shape.forms else "")
+        if shape.forms and form not in shape.forms:
+            what = f"a {shape.title.lower()} has no such form"
+            raise StepError(what, where=self.on, advice=f"Choose one of: {', '.join(shape.forms)}.")
+        return Asked(numbers, self.arcs, end, self.points or shape.points, form, not self.ends_on_seam)
 
     def _fits(self, numbers: dict[str, float], bodice: BodiceHalf, name: str, context: Context) -> None:
         """Refuses what no block can give, with the nearest value that works."""
@@ -147,7 +161,7 @@ class ShapeNeck(FrontAndBackStep):
             if mm < 0.0 and key != "bow":
                 what = f"{shape_of(self.shape).words_for(key).lower()}: {told(mm)} is less than 0"
                 raise StepError(what, where=name, advice="Enter 0 or more.")
-        for key in ("strap", "hole_width", "hole_height", "rise"):
+        for key in ("strap", "hole_width", "hole_end", "rise"):
             if key in numbers and numbers[key] < 1.0:
                 what = f"{shape_of(self.shape).words_for(key).lower()}: there is nothing left of it"
                 raise StepError(what, where=name, advice=f"Enter {told(3.0)} or more.")

@@ -13,17 +13,22 @@ from zesty_pivot.core.steps.neck_shape import UNEVEN, ShapeNeck
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
 from zesty_pivot.desk.forms.places import first_change
 from zesty_pivot.desk.forms.plain import PlainForm
-from zesty_pivot.desk.forms.rows import ChoiceRow, LengthRow, NumberRow, Row, whole_number
+from zesty_pivot.desk.forms.rows import ChoiceRow, FlagRow, LengthRow, NumberRow, Row, whole_number
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
 
 DO = "neck.shape"
 
 NUMBERS = (
-    "corner", "drop", "bow", "turn", "lobe", "hole_start", "hole_width", "hole_height", "slit", "open", "under", "rise",
-    "inset", "strap", "lower", "widen", "flare", "past", "up",
+    "corner", "drop", "bow", "turn", "lobe", "hole_start", "hole_width", "hole_height", "hole_end", "slit", "open", "under",
+    "rise", "inset", "strap", "lower", "widen", "flare", "past", "up",
 )  # fmt: skip
 ENDS = {"round": "round", "point": "in a point", "heart": "as a sweetheart"}
+FORMS = {
+    "asymmetric": {"curve": "one soft curve", "box": "box corner, then a curve", "straight": "box corner, then straight"},
+    "keyhole_yoke": {"curve": "a curve", "heart": "a sweetheart", "straight": "straight"},
+}
+FORM_TITLES = {"asymmetric": "The way across", "keyhole_yoke": "Yoke seam"}
 WIDTHS = [("centre", "from the centre"), ("neck_point", "from the neck point"), ("shoulder_tip", "in from the shoulder tip")]
 DEPTHS = [
     ("neck_point", "below the neck point"), ("centre_neck", "below the block's neckline"),
@@ -61,6 +66,7 @@ class NeckForm(PlainForm):
             starts = step.model_copy(update=dict.fromkeys(shape.starts)).numbers(context, step.on)
         except ZestyError:
             starts = {}
+        self.titles["form"].setText(FORM_TITLES.get(step.shape, ""))
         for key, row in self.rows.items():
             if isinstance(row, ShapeRow) and key in shape.starts:
                 self.titles[key].setText(shape.words_for(key))
@@ -90,6 +96,11 @@ class _BackRow(ChoiceRow):
         return step.kind_of_back()
 
 
+class _FormRow(ChoiceRow):
+    def value(self, step: Any) -> Any:
+        return step.form or next(iter(shape_of(step.shape).forms), "")
+
+
 class _EndRow(ChoiceRow):
     def value(self, step: Any) -> Any:
         return step.end or (shape_of(step.shape).at_end[0] if shape_of(step.shape).at_end else "round")
@@ -107,6 +118,11 @@ ROWS: tuple[Row, ...] = (
         "end", "At the centre", lambda step: bool(shape_of(step.shape).at_end),
         choices=lambda step, _p: [(name, ENDS[name]) for name in shape_of(step.shape).at_end],
     ),
+    _FormRow(
+        "form", "Form", lambda step: bool(shape_of(step.shape).forms),
+        choices=lambda step, _p: list(FORMS.get(step.shape, {}).items()),
+    ),
+    FlagRow("ends_on_seam", "Opening ends on the yoke seam", lambda step: step.shape == "keyhole_yoke"),
     *(ShapeRow(key, key, _takes(key)) for key in NUMBERS),
     _BackRow("back", "Back", _follows, choices=_back_choices),
     LengthRow("back_depth", "Back depth below the neck point", lambda step: bool(step.other), empty="from the block"),
