@@ -13,7 +13,6 @@ from tests.core.steps.necks import BLOCKS, made, neck, shaped
 from tests.samples import move, real_pattern, scaled
 from zesty_pivot.core.conventions.sewing import PLAIN
 from zesty_pivot.core.formats import block_file
-from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.ledger import accounts
 from zesty_pivot.core.moves.redraw import corner
 from zesty_pivot.core.necklines.registry import all_shapes
@@ -156,13 +155,10 @@ def test_an_off_shoulder_heart_rises_over_the_straight_edge(shoulder: float) -> 
 
 def test_a_round_neck_passes_its_corner_at_the_asked_distance() -> None:
     """A quarter curve 1 in out of the corner of its square: common practice, no source; here by dense points."""
-    front = made(plain_block(390.0), "round", width="4 in", depth="4 in", corner="1 in").piece("front")
-    (path,) = neck(front)
-    out, into = np.array([1.0, 0.0]), -path.end_direction
-    met = path.start + out * np.linalg.solve(np.array([out, -into]).T, path.end - path.start)[0]
-    towards = (path.start + path.end) / 2.0 - met  # the diagonal of the box
-    ((_segment, _t, along),) = with_line(path.cubics, met, towards / np.hypot(*towards))
-    assert along == pytest.approx(IN, abs=1e-6)
+    (path,) = neck(made(plain_block(390.0), "round", width="4 in", depth="4 in", corner="1 in").piece("front"))
+    box = np.array([path.end[0], path.start[1]])  # the corner of its width and depth, not where square lines would meet
+    assert box[0] == pytest.approx(4.0 * IN, abs=1e-6)
+    assert np.hypot(*(path.flatten(1e-4) - box).T).min() == pytest.approx(IN, abs=0.1)
 
 
 def test_measures_from_the_tip_the_neck_point_and_the_levels() -> None:

@@ -70,12 +70,15 @@ class EdgePart:
 @dataclass(frozen=True)
 class Drawn:
     """The new edge of half a piece from its centre outwards, and where it ends. `is_pointed`: it meets the centre in a point;
-    `bends`: where it ends on the shoulder, its end may be bent to meet the other piece without a corner."""
+    `bends`: where it ends on the shoulder, its end may be bent to meet the other piece without a corner. `is_straight`: its end
+    stays straight whatever its angle; `turns`: its last curve is turned nearly square to the shoulder, its ends kept."""
 
     parts: tuple[EdgePart, ...]
     ends_on: Ends = "shoulder"
     is_pointed: bool = False
     bends: bool = True
+    is_straight: bool = False
+    turns: bool = False
 
     @property
     def path(self) -> Path:

@@ -14,8 +14,9 @@ from zesty_pivot.core.quantity.units import IN
 
 
 def strap_point(bodice: BodiceHalf, asked: Asked) -> np.ndarray:
-    """Where the strap is sewn on: over the bust point, or the axis of the back's waist dart."""
-    return np.array([asked["width"], bodice.top + asked["drop"]])
+    """The middle of the seat on which the strap is sewn, over the bust point or the axis of the back's waist dart: as wide as
+    the strap and as much below the point of the edge."""
+    return np.array([asked["width"], bodice.top + asked["drop"] + asked["strap"]])
 
 
 def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
@@ -30,14 +31,16 @@ def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     if peak[1] > start[1] - 1.0 or not start[0] + 5.0 < peak[0] < stop[0] - 5.0:
         raise PlaceError("the strap point does not lie above the edge", where=bodice.piece.name, advice="Set it higher.")
     out = bodice.square(asked["depth"])
-    wide, tall = peak[0] - start[0], start[1] - peak[1]
-    top = Path(np.array([[start, start + out * wide * 0.5, peak + np.array([-wide * 0.3, tall * 0.55]), peak]]))
-    down = stop - peak
+    half = np.array([asked["strap"] / 2.0, 0.0])
+    inner, outer = peak - half, peak + half
+    wide, tall = inner[0] - start[0], start[1] - inner[1]
+    top = Path(np.array([[start, start + out * wide * 0.5, inner + np.array([-wide * 0.3, tall * 0.55]), inner]]))
+    down = stop - outer
     along = first.direction_at(lower)  # square to it, front and back meet without a corner; letting out turns both
     inwards = np.array([-along[1], along[0]])
     size = math.hypot(*down)
-    arm = Path(np.array([[peak, peak + np.array([down[0] * 0.12, down[1] * 0.55]), stop + inwards * size * 0.45, stop]]))
-    return Drawn((EdgePart(top), EdgePart(arm, "armhole")), "side_seam", bends=False)
+    arm = Path(np.array([[outer, outer + np.array([down[0] * 0.12, down[1] * 0.55]), stop + inwards * size * 0.45, stop]]))
+    return Drawn((EdgePart(Path.chain([top, Path.straight(inner, outer)])), EdgePart(arm, "armhole")), "side_seam", bends=False)
 
 
 def _over_dart(bodice: BodiceHalf) -> float:
@@ -49,7 +52,8 @@ def _over_dart(bodice: BodiceHalf) -> float:
 
 
 # The strap point on the dart line, 3/4 in above the chest line; 1/2 in above the bust line at the centre; the armhole lowered
-# 1/2 in and widened 1/4, the lower edge out 1 1/4 in; straps 1/4 in wide: common practice, no source.
+# 1/2 in and widened 1/4, the lower edge out 1 1/4 in; straps 1/4 in wide, the tip a seat of that width: common practice, no
+# source.
 SHAPE = NeckShape(
     "camisole", "Camisole", "straps from the dart line",
     {

@@ -19,7 +19,7 @@ SHAPE = NeckShape(
     {
         "width": lambda f, _n: f.trade.wide(3.5),
         "depth": lambda f, _n: f.trade.deep(3.25),
-        "corner": lambda _f, n: 0.25 * min(n["width"], n["depth"]),
+        "corner": lambda _f, n: 0.41 * min(n["width"], n["depth"]),
         **HOLE,
     },
     draw, at_end=("round", "point"), order=90,

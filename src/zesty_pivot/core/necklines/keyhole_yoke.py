@@ -32,7 +32,7 @@ SHAPE = NeckShape(
     {
         "width": lambda f, _n: f.trade.wide(3.5),
         "depth": lambda f, _n: f.trade.deep(3.25),
-        "corner": lambda _f, n: 0.25 * min(n["width"], n["depth"]),
+        "corner": lambda _f, n: 0.41 * min(n["width"], n["depth"]),
         "drop": lambda f, _n: f.trade.deep(7.0),
         **HOLE,
         "hole_height": lambda _f, n: (n["drop"] - n["depth"] - n["hole_start"]) * (1.0 if n["through"] else 0.5),

@@ -16,7 +16,7 @@ def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     start, stop = bodice.start(depth), bodice.shoulder.at(x)
     corner = np.array([x + (bodice.tip_x - x) / 2.0, min(bodice.top + asked["drop"], start[1] - 1.0)])
     curve = rounded(start, bodice.square(depth), corner, np.array([0.0, 1.0]), hug=0.6)
-    return Drawn((EdgePart(Path.chain([curve, Path.straight(corner, stop)])),), bends=False)
+    return Drawn((EdgePart(Path.chain([curve, Path.straight(corner, stop)])),), bends=False, is_straight=True)
 
 
 # 3 in wide, 7 deep, the corner at 4 in down: common practice, no source.

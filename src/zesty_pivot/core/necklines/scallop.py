@@ -17,7 +17,7 @@ def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     count = asked.arcs
     ends = [start + (stop - start) * (number / count) for number in range(count)] + [stop]
     paths = [arc_over(one, two, asked["lobe"]) for one, two in itertools.pairwise(ends)]
-    return Drawn((EdgePart(Path.chain(paths)),), is_pointed=True, bends=False)
+    return Drawn((EdgePart(Path.chain(paths)),), is_pointed=True, bends=False, turns=True)
 
 
 def _lobe(bodice: BodiceHalf, numbers: Numbers) -> float:

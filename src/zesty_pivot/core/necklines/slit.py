@@ -31,7 +31,7 @@ SHAPE = NeckShape(
     {
         "width": lambda f, _n: f.trade.wide(3.25),
         "depth": lambda f, _n: f.trade.deep(3.25),
-        "corner": lambda _f, n: 0.25 * min(n["width"], n["depth"]),
+        "corner": lambda _f, n: 0.41 * min(n["width"], n["depth"]),
         "slit": lambda f, _n: f.trade.deep(7.0),
         "open": lambda _f, _n: 0.0,
     },

@@ -163,11 +163,23 @@ def resolve(spot: Spot, piece: Piece, block: Piece, scope: Scope, pivot: str) ->
     if spot.as_far_as is not None:
         return _as_far(piece, edge.id, spot.as_far_as)
     total = edge.sewn_length
-    distance = distance_mm(spot.at if spot.at is not None else "0%", total, scope)
+    at = spot.at if spot.at is not None else "0%"
+    distance = distance_mm(at, total, with_edges(scope, piece, edge.id) if isinstance(at, str) and not is_share(at) else scope)
     # The right half of an unfolded piece is walked the other way round than the half that it mirrors.
     is_turned = side is Side.RIGHT and not (own is not None and spot.from_ is None)
     from_end = _from_the_end(spot, piece, edge.role) != is_turned
     return places.along(piece, edge.id, total - distance if from_end else distance)
+
+
+def with_edges(scope: Scope, piece: Piece, edge: str) -> Scope:
+    """The measurements, and the lengths (mm) of the piece's edges beside them: `armhole/2` is half the armhole, `edge` the edge
+    that the place is on. Of an unfolded piece those of the edge's own side."""
+    side = piece.sides.of(edge)
+    found: dict[str, float] = {"edge": piece.edge(edge).sewn_length} if edge in dict(piece.roles) else {}
+    for id, role in piece.roles:
+        if role in ("armhole", "neckline", "side_seam") and piece.sides.of(id) in (side, None):
+            found[role] = found.get(role, 0.0) + piece.edge(id).sewn_length
+    return Scope(scope.unit, {**found, **scope.measures})
 
 
 def side_of_spot(spot: Spot, piece: Piece, pivot: str) -> Side | None:

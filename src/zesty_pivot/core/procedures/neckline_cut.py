@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import replace
 
 from zesty_pivot.core.errors import PlaceError, StepError
@@ -36,8 +37,8 @@ def carried_out(edges: NeckEdges, shape: NeckShape, side: Side, context: Context
             made, mine = _one(made, edge, shape, context, eased=eased)
         notes += mine
     if shape.name == "camisole":
-        strap, note = _strap(edges, context)
-        made = replace(made, extras=(*made.extras, strap))
+        strap, note = _strap(edges, made.extras, context)
+        made = replace(made, extras=(*(extra for extra in made.extras if extra.kind != "strap"), strap))
         notes.append(note)
     return made, notes
 
@@ -137,9 +138,12 @@ def _armhole(piece: Piece) -> float:
 # A camisole.
 
 
-def _strap(edges: NeckEdges, context: Context) -> tuple[Extra, Note]:
-    """The strap as a piece: its length goes from the front's strap point over the shoulder to the back's."""
-    parts = []
+def _strap(edges: NeckEdges, extras: Sequence[Extra], context: Context) -> tuple[Extra, Note]:
+    """The strap as a piece: its length goes from the front's strap point over the shoulder to the back's. Where front and back
+    are shaped one after the other, the second adds its part to the first's."""
+    mine = tuple(edge.of for edge in edges.edges)
+    known = next((extra for extra in extras if extra.kind == "strap" and not set(extra.of) & set(mine)), None)
+    parts = [] if known is None else [known.piece.edge("side").sewn_length]
     for edge in edges.edges:
         peak = strap_point(edge.bodice, edge.asked)
         level = float(edge.bodice.shoulder.at(min(max(peak[0], edge.bodice.neck_x), edge.bodice.tip_x - 1.0))[1])
@@ -150,4 +154,4 @@ def _strap(edges: NeckEdges, context: Context) -> tuple[Extra, Note]:
     told = " and ".join(format_length(mm, unit) for mm in parts)
     whole = format_length(sum(parts), unit)
     text = f"each strap is {whole} long from shoulder level ({told}), {format_length(wide, unit)} wide"
-    return Extra(made, "strap", tuple(edge.of for edge in edges.edges)), Note(text, edges.edges[0].name, sum(parts))
+    return Extra(made, "strap", (*(known.of if known is not None else ()), *mine)), Note(text, edges.edges[0].name, sum(parts))

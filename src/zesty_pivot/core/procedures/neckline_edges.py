@@ -26,6 +26,9 @@ from zesty_pivot.core.quantity import format_length
 # the other piece can go on from it. Our own choice.
 FLATTEST, STEEPEST = math.radians(60.0), math.radians(125.0)
 
+# The last curve of a scallop is turned no further than to this, lest the back begins with a hook. Our own choice.
+UPRIGHT = math.radians(105.0)
+
 ROOM = 5.0  # mm of shoulder that a neckline leaves at least
 
 TURN = 25.0  # mm over which an end is bent where the shape does not say
@@ -207,12 +210,12 @@ def _meeting_well(bodice: BodiceHalf, asked: Asked, drawn: Drawn, turn: float | 
     if reach <= 0.0:
         raise StepError("the rounding must be longer than 0", where=bodice.piece.name, advice="Enter a length such as 2 cm.")
     angle = bodice.shoulder.angle_of(x, -path.end_direction)
-    if drawn.bends:
+    if drawn.turns:
+        path = turned_end(path, bodice.shoulder.into(x, min(max(angle, FLATTEST), UPRIGHT)))
+    elif drawn.bends:
         path = bent(path, bodice.shoulder.into(x), reach)
-    elif not FLATTEST <= angle <= STEEPEST:
-        into = bodice.shoulder.into(x, min(max(angle, FLATTEST), STEEPEST))
-        # An arc of a scallop keeps its chord and bends within it.
-        path = bent(path, into, reach) if asked.numbers.get("lobe") is None else turned_end(path, into)
+    elif not drawn.is_straight and not FLATTEST <= angle <= STEEPEST:
+        path = bent(path, bodice.shoulder.into(x, min(max(angle, FLATTEST), STEEPEST)), reach)
     else:
         return drawn
     return replace(drawn, parts=(EdgePart(path),))

@@ -10,6 +10,7 @@ from pydantic import Field, FiniteFloat, model_validator
 from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.necklines.base import Asked
 from zesty_pivot.core.necklines.registry import shape_of
+from zesty_pivot.core.necklines.vest import left_of_shoulder
 from zesty_pivot.core.piece import Measured, Pattern, Side
 from zesty_pivot.core.piece.bodice_half import BodiceHalf
 from zesty_pivot.core.piece.names import words
@@ -19,8 +20,9 @@ from zesty_pivot.core.procedures.hand import Line, Way
 from zesty_pivot.core.procedures.hand_neckline import neck_by_hand
 from zesty_pivot.core.procedures.neckline_cut import carried_out
 from zesty_pivot.core.procedures.neckline_edges import ROOM, NeckEdges, NeckTarget, drawn_on, follows_shoulder
-from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity import Scope, format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.quantity.formula import distance_mm
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
 UNEVEN = ("asymmetric", "one_shoulder")  # shapes that have a side
@@ -46,8 +48,9 @@ class ShapeNeck(FrontAndBackStep):
         "slit, asymmetric, one_shoulder, off_shoulder, strapless, camisole, wrap, raised, funnel or free",
     )
     width: Length | None = Field(default=None, description="half width, square to the centre; from the block when not given")
-    width_from: Literal["centre", "neck_point", "shoulder_tip"] = Field(
-        default="centre", description="where the width is measured from"
+    width_from: Literal["centre", "neck_point", "shoulder_tip", "shoulder_left"] = Field(
+        default="centre",
+        description="where the width is measured from; shoulder_left: what is left of the shoulder, along it",
     )
     depth: Length | None = Field(default=None, description="at the centre; from the block when not given")
     depth_from: Literal["neck_point", "centre_neck", "chest", "bust"] = Field(
@@ -102,8 +105,8 @@ class ShapeNeck(FrontAndBackStep):
         if self.shape in UNEVEN:
             found += f", {self.side} side"
         if self.width is not None:
-            said = {"centre": "wide", "neck_point": "out", "shoulder_tip": "from the tip"}[self.width_from]
-            found += f", {self.width} {said}"
+            said = {"neck_point": "out", "shoulder_tip": "from the tip", "shoulder_left": "of the shoulder left"}
+            found += f", {self.width} {said.get(self.width_from, 'wide')}"
         return found + (f", {self.depth} deep" if self.depth is not None else "")
 
     # Numbers.
@@ -118,14 +121,23 @@ class ShapeNeck(FrontAndBackStep):
             if own is None or (name != self.on and key in ("width", "depth", "drop")):
                 found[key] = start(bodice, {**found, "arcs": float(self.arcs), "through": float(not self.ends_on_seam)})
                 continue
-            mm = length_mm(own, context.scope)
-            found[key] = self._placed(key, mm, bodice)
+            found[key] = self._placed(key, self._mm(key, own, bodice, context), bodice)
         if self.shape == "keyhole_yoke" and not self.ends_on_seam and self.drop is None and self.hole_height is not None:
             found["drop"] = found["depth"] + found["hole_start"] + found["hole_height"]  # the seam crosses the widest place
         return found
 
+    @staticmethod
+    def _mm(key: str, own: str | float, bodice: BodiceHalf, context: Context) -> float:
+        """A number in mm; a place on the armhole may be a share of it, or a formula with its length."""
+        if key != "under":
+            return length_mm(own, context.scope)
+        whole = bodice.armhole.length
+        return distance_mm(own, whole, Scope(context.scope.unit, {"armhole": whole, **context.scope.measures}))
+
     def _placed(self, key: str, mm: float, bodice: BodiceHalf) -> float:
         if key == "width":
+            if self.width_from == "shoulder_left":
+                return left_of_shoulder(bodice, mm)
             return {"centre": mm, "neck_point": bodice.neck_x + mm, "shoulder_tip": bodice.tip_x - mm}[self.width_from]
         if key == "depth":
             if self.depth_from == "neck_point":

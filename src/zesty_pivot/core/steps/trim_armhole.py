@@ -14,21 +14,27 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import part_run
 from zesty_pivot.core.moves.neckline import let_out
 from zesty_pivot.core.moves.shaping import displaced
-from zesty_pivot.core.piece import Pattern, Piece, Run, Source
+from zesty_pivot.core.piece import Pattern, Piece, Run, Source, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.bodice_half import BodiceHalf
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.bodice_halves import half_of
-from zesty_pivot.core.procedures.clearing import brought_back, cleared
-from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
+from zesty_pivot.core.procedures.clearing import brought_back, cleared, first_way
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
 LEFT_OVER = 5.0  # mm of shoulder that is left at least
+# Where a dart goes that a razor back cuts off, the likeliest first: into what is cut away.
+CUT_OFF = (
+    Spot(station="mid_armhole"), Spot(edge="armhole", at="30%"), Spot(edge="armhole", at="70%"), Spot(station="shoulder_tip"),
+    Spot(edge="armhole", at="15%"), Spot(edge="armhole", at="85%"),
+)  # fmt: skip
+
+BEND = 30.0  # mm over which a razor's strap line is led into its narrowest place. Our own choice
 MOST_LOWER = 120.0  # mm; more is another garment. Common practice, no source.
 
 
@@ -78,7 +84,12 @@ class TrimArmhole(FrontAndBackStep):
         outside: set[str] = set()
         if is_razor:
             pattern, outside = self._outside(pattern, name, context)
-        made = cleared(pattern, name, context, outside)
+        # A razor's line runs far in: across a slash to the side, where darts would wait else.
+        made = (
+            cleared(pattern, name, context, outside, ("mid_neck", "centre_neck", "waist"), ("shoulder", "armhole"))
+            if is_razor
+            else cleared(pattern, name, context, outside)
+        )
         piece = made.pattern.piece(name)
         bodice = half_of(piece, context.block.drafted(piece), context.scope.unit)
         inwards, lower, widen = self._asked(bodice, context)
@@ -114,28 +125,35 @@ class TrimArmhole(FrontAndBackStep):
             if y < points[:, 1].max() and x > float(np.interp(y, points[order, 1], points[order, 0])):
                 gone.add(dart.pivot)
                 if piece.role(piece.dart_edge(dart.id)) != "armhole":
-                    pattern = move_dart(DartMove(name, dart.id, Spot(station="mid_armhole")), pattern, context).pattern
+                    made = first_way(pattern, name, dart.id, CUT_OFF, context)
+                    if made is None:
+                        what = f"the {dart_words(piece, dart.id)} dart is in the way of the razor back"
+                        raise StepError(what, where=name, advice="Move it to the side seam first, or make it wider.")
+                    pattern = made.pattern
         return pattern, gone
 
     def _razor(self, bodice: BodiceHalf, inwards: float, lower: float, context: Context) -> Path:
-        """From the shoulder inwards to the narrowest place at the chest line, then out to the underarm."""
+        """Straight from the shoulder to the narrowest place, which lies on the chest line, then out to the underarm."""
         wide = length_mm(self.razor, context.scope)
         start, stop = bodice.shoulder.point_at(bodice.shoulder.length - inwards), _side_point(bodice, lower)
-        low = min(bodice.top + bodice.chest, float(stop[1]) - 0.25 * float(stop[1] - start[1]))
+        low = min(bodice.top + bodice.chest, float(stop[1]) - 3.0)
         narrow = np.array([float(bodice.nape[0]) + wide, low])
         if not 5.0 <= wide < float(stop[0] - bodice.nape[0]) - 10.0:
             most = format_length(float(stop[0] - bodice.nape[0]) - 10.0, context.scope.unit)
             what = f"a razor back of {format_length(wide, context.scope.unit)} does not fit"
             raise StepError(what, where=bodice.piece.name, advice=f"Enter 0.5 cm to {most}.")
-        out = bodice.shoulder.direction_at(bodice.shoulder.length - inwards)
-        down = np.array([-out[1], out[0]])
+        # A straight strap line, led upright into the narrowest place.
+        bend = min(BEND, 0.25 * float(narrow[1] - start[1]))
+        corner = narrow - np.array([0.0, bend])
+        away = start - corner
+        above = corner + away * (bend / math.hypot(*away))
+        led = [above, above + (corner - above) * 0.6, narrow + (corner - narrow) * 0.6, narrow]
         along = bodice.side.direction_at(max(lower, 0.0))
-        square, upright = np.array([-along[1], along[0]]), np.array([0.0, 1.0])  # upright at the narrowest place
-        upper, lower_ = math.dist(start, narrow) / 3.0, math.dist(narrow, stop) / 3.0
-        return Path(np.array([
-            [start, start + down * upper, narrow - upright * upper, narrow],
-            [narrow, narrow + upright * lower_, stop + square * lower_, stop],
-        ]))  # fmt: skip
+        square = np.array([-along[1], along[0]])
+        # It turns out above the underarm's height, however near that is.
+        on = min(math.dist(narrow, stop) / 3.0, 0.8 * float(stop[1] - narrow[1]))
+        turn = [narrow, narrow + np.array([0.0, on]), stop + square * math.dist(narrow, stop) * 0.4, stop]
+        return Path.chain([Path.straight(start, above), Path(np.array([led, turn]))])
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with both armholes. Raises StepError, PlaceError or GeometryError when they cannot be drawn."""

@@ -29,7 +29,8 @@ FORMS = {
     "keyhole_yoke": {"curve": "a curve", "heart": "a sweetheart", "straight": "straight"},
 }
 FORM_TITLES = {"asymmetric": "The way across", "keyhole_yoke": "Yoke seam"}
-WIDTHS = [("centre", "from the centre"), ("neck_point", "from the neck point"), ("shoulder_tip", "in from the shoulder tip")]
+WIDTHS = [("centre", "from the centre"), ("neck_point", "from the neck point"), ("shoulder_tip", "in from the shoulder tip"),
+          ("shoulder_left", "left of the shoulder, along it")]  # fmt: skip
 DEPTHS = [
     ("neck_point", "below the neck point"), ("centre_neck", "below the block's neckline"),
     ("chest", "below the chest line"), ("bust", "below the bust line"),
