@@ -68,7 +68,15 @@ def traced_facing(
     gaps = [math.dist(one.path.end, two.path.start) for one, two in itertools.pairwise([*sides, sides[0]]) if one.mouth is None]
     if max(gaps) > 1e-3:
         raise GeometryError("the facing does not close", where=piece.name, advice="Choose another depth.")
-    runs = tuple(Run(side.edge, side.path, Source(f"{name}.{side.edge}", 0.0, 1.0), side.mouth) for side in sides)
+    paths = [side.path for side in sides]
+    for number, one in enumerate(sides):  # ends that meet within rounding do not pass each other
+        if one.mouth is None:
+            after = (number + 1) % len(sides)
+            cubics = paths[after].cubics.copy()
+            cubics[0, 0] = paths[number].end
+            paths[after] = Path(cubics)
+    drawn = zip(sides, paths, strict=True)
+    runs = tuple(Run(side.edge, path, Source(f"{name}.{side.edge}", 0.0, 1.0), side.mouth) for side, path in drawn)
     roles = tuple({side.edge: side.role for side in sides}.items())
     marks = {key: at for key, at in piece.landmarks.items() if key in landmarks}
     known = {edge: piece.sides.known[edge] for edge, _role in roles if edge in piece.sides.known}

@@ -150,9 +150,12 @@ def _whole_neck(piece: Piece, depth: float, shade: float) -> TracedFacing:
     return TracedFacing(made, (Follow("neckline", side_of_seam(piece.name, one.edge, two.edge), shade),))
 
 
-def whole_facing(pattern: Pattern, name: str, depth: float | None, shade: float, context: Context) -> TracedFacing:
-    """Neck and armhole in one, to below the underarm; without a depth, to below the bust line as under a camisole. A dart that
-    it takes in stays open in its loose edge and is folded out. Raises StepError, PlaceError or GeometryError."""
+def whole_facing(
+    pattern: Pattern, name: str, depth: float | None, shade: float, context: Context, down: float | None = None
+) -> TracedFacing:
+    """Neck and armhole in one, to below the underarm; without a depth, to below the bust line as under a camisole. Its side
+    seam is `down` mm long where the other facing's is. A dart that it takes in stays open in its loose edge and is folded out.
+    Raises StepError, PlaceError or GeometryError."""
     bodice = _clean(pattern, name, context)
     piece = bodice.piece
     if piece.is_unfolded or "centre" not in dict(piece.roles).values():
@@ -161,8 +164,8 @@ def whole_facing(pattern: Pattern, name: str, depth: float | None, shade: float,
     neck = shortened(chained(_of(piece, "neckline")), shade, at_start=False)
     arm = shortened(chained(_of(piece, "armhole")), shade, at_start=True)
     low, at_side = _lower_ends(bodice, depth)
-    down = _side_part(piece, at_side)
-    side = down.end
+    seam = _side_part(piece, at_side if down is None else down)
+    side = seam.end
     along = bodice.side.direction_at(min(10.0, bodice.side.length / 2.0))
     base = inner_curve(low, _square(bodice, low), side, np.array([-along[1], along[0]]), 0.5)
     if depth is None:
@@ -175,7 +178,7 @@ def whole_facing(pattern: Pattern, name: str, depth: float | None, shade: float,
         if role == "shoulder":
             top = ended_at(chained(_of(piece, role)), neck.end, arm.start)
         sides.append(FacingEdge("shoulder" if role == "shoulder" else "strap_end", role, top))
-    sides += [FacingEdge("armhole", "armhole", arm), FacingEdge("side_seam", "side_seam", down)]
+    sides += [FacingEdge("armhole", "armhole", arm), FacingEdge("side_seam", "side_seam", seam)]
     sides += [FacingEdge(INNER, INNER, path, mouth) for path, mouth in parts]
     sides.append(FacingEdge("centre", "centre", Path.straight(low, neck.start)))
     made = traced_facing(piece, f"{name}_facing", sides, "centre" if piece.fold else None, *_kept(dart))
@@ -200,7 +203,9 @@ def _lower_ends(bodice: BodiceHalf, depth: float | None) -> tuple[Vector, float]
 
 def _side_part(piece: Piece, distance: float) -> Path:
     """The side seam from the underarm down by a distance. Raises StepError where a dart opens in it."""
-    path = _of(piece, "side_seam")[0]
+    runs = [run for run in piece.runs if piece.role(run.edge) == "side_seam"]
+    whole = next((number for number, run in enumerate(runs) if run.mouth is not None), len(runs) - 1)
+    path = chained([run.path for run in runs[: whole + 1]])  # a dart that is shut parts it no more
     if distance > path.length - 1e-3:
         raise StepError(
             "a dart opens on the side seam where the facing ends", where=piece.name, advice="Choose a shallower one."

@@ -11,12 +11,12 @@ from zesty_pivot.core.moves.neckline import cut_away, let_out, neck_source, open
 from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.necklines.camisole import strap_point
-from zesty_pivot.core.piece import Extra, Opening, Pattern, Piece, Side, Source, dart_words
+from zesty_pivot.core.piece import Body, Extra, Hold, Opening, Pattern, Piece, Side, Source, Use, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.bodice_half import nearest_place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context, Note
-from zesty_pivot.core.procedures.clearing import brought_back
+from zesty_pivot.core.procedures.clearing import EASED_OVER, brought_back, first_way, station_of
 from zesty_pivot.core.procedures.into_panels import with_panels
 from zesty_pivot.core.procedures.neckline_across import Beyond, side_of_line
 from zesty_pivot.core.procedures.neckline_edges import NeckEdge, NeckEdges
@@ -36,6 +36,9 @@ def carried_out(edges: NeckEdges, shape: NeckShape, side: Side, context: Context
         else:
             made, mine = _one(made, edge, shape, context, eased=eased)
         notes += mine
+        if shape.name == "vest":
+            made, mine = _strap_cleared(made, edge, context)
+            notes += mine
     if shape.name == "camisole":
         strap, note = _strap(edges, made.extras, context)
         made = replace(made, extras=(*(extra for extra in made.extras if extra.kind != "strap"), strap))
@@ -91,6 +94,31 @@ def _one(pattern: Pattern, edge: NeckEdge, shape: NeckShape, context: Context, *
     if "flare" in edge.asked.numbers:
         pattern = pattern.with_piece(let_out(pattern.piece(outer), edge.asked["widen"], edge.asked["flare"]))
     return pattern, [*notes, *back]
+
+
+def _strap_cleared(pattern: Pattern, edge: NeckEdge, context: Context) -> tuple[Pattern, list[Note]]:
+    """The pattern with no dart sewn in what is left of the shoulder: a back's is eased or pressed away, a front's is led to the
+    side or below. Common practice, no source."""
+    name = edge.name if edge.beyond is None else edge.beyond.side.name
+    notes: list[Note] = []
+    for dart in pattern.piece(name).darts:
+        piece = pattern.piece(name)
+        role = piece.role(piece.dart_edge(dart.id))
+        if dart.use is not Use.DART or role not in (("shoulder", "neckline") if piece.body is Body.BACK else ("shoulder",)):
+            continue
+        what = f"the {words(name)}'s {dart_words(piece, dart.id)} dart is not sewn in a vest"
+        if piece.body is Body.BACK:
+            eased = (replace(d, use=Use.EASE, hold=Hold(EASED_OVER, EASED_OVER)) if d.id == dart.id else d for d in piece.darts)
+            pattern = pattern.with_piece(replace(piece, darts=tuple(eased)))
+            notes.append(Note(f"{what}: it is eased in or pressed away", name))
+            continue
+        made = first_way(pattern, name, dart.id, [station_of(station) for station in ("side_bust", "french", "waist")], context)
+        if made is not None:
+            pattern = made.pattern
+            moved = next((d.id for d in pattern.piece(name).darts if not piece.has_dart(d.id)), dart.id)
+            now = dart_words(pattern.piece(name), moved) if pattern.piece(name).has_dart(moved) else "other"
+            notes.append(Note(f"{what}: it is the {now} dart now", name))
+    return pattern, notes
 
 
 def _at_centre(edge: NeckEdge) -> places.Place:

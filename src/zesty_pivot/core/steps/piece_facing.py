@@ -63,14 +63,14 @@ class Facing(FrontAndBackStep):
             raise StepError(what, where=self.on, advice="Enter 0 to 5 mm; 1 to 2 mm are usual.")
         return depth, shade
 
-    def _traced(self, pattern: Pattern, name: str, context: Context) -> TracedFacing:
+    def _traced(self, pattern: Pattern, name: str, context: Context, down: float | None) -> TracedFacing:
         depth, shade = self._sizes(context)
         try:
             if self.kind == "neck":
                 return neck_facing(pattern, name, depth, shade, context)
             if self.kind == "hem":
                 return hem_facing(pattern, name, depth, shade, context)
-            return whole_facing(pattern, name, None if self.kind == "camisole" else depth, shade, context)
+            return whole_facing(pattern, name, None if self.kind == "camisole" else depth, shade, context, down)
         except GeometryError as fault:
             raise StepError(fault.what, where=name, advice=fault.advice or "Choose another facing.") from fault
 
@@ -81,10 +81,12 @@ class Facing(FrontAndBackStep):
                 Extra(replace(piece, name=f"{piece.name}_lining"), "lining", (piece.name,), cut=_cut_of(piece))
                 for piece in pattern.pieces
             ]
-        found = []
+        found: list[Extra] = []
         for wanted in self.names():
             name = with_edge(pattern, wanted, "waist" if self.kind == "hem" else "neckline")
-            made = self._traced(pattern, name, context)
+            # Both facings are sewn at the side: the second is as long there as the first.
+            down = found[0].piece.edge("side_seam").sewn_length if found and self.kind in ("camisole", "all_in_one") else None
+            made = self._traced(pattern, name, context, down)
             facing = replace(made.piece, grain=grain_of(made.piece))
             cut = "fold" if facing.fold else "one" if pattern.piece(name).is_unfolded else "pair"
             found.append(Extra(facing, "facing", (name,), made.follows, cut))
