@@ -178,7 +178,13 @@ class Paper(Slashing):
         self.strips[self._mouth(f["dart"])].mouth = ""
 
     def leave(self, f) -> None:
-        self._turn(f, 2.0 * math.asin(mm(f["chord"]) / (2.0 * mm(f["radius"]))))
+        pin, opens = self.pins[f["pin"]], self._mouth(self.mouth_place)
+        ends = self.strips[opens].points[-1], self.strips[(opens + 1) % len(self.strips)].points[0]
+        legs = [math.dist(end, pin) for end in ends]
+        # The mouth is the third side of a triangle with both legs (law of cosines).
+        wide = mm(f["wide"])
+        whole = math.acos((legs[0] ** 2 + legs[1] ** 2 - wide**2) / (2.0 * legs[0] * legs[1]))
+        self._turn(f, self._angle(self._mouth(f["dart"]), pin) - (whole - self._angle(opens, pin)))
 
     def _mouth(self, dart: str) -> int:
         return next(k for k, strip in enumerate(self.strips) if strip.mouth == dart)

@@ -37,7 +37,7 @@ class Slashing:
         self._joint(*self.place, keeps=self.slash)
         self._joint(*self.slash)
         start = self._ending(self.slash_at)
-        angle = 2.0 * math.asin(mm(f["chord"]) / (2.0 * mm(f["radius"])))
+        angle = 2.0 * math.asin(mm(f["chord"]) / (2.0 * math.dist(self.strips[start].points[-1], pin)))
         moving, sense = self._without_centre(start, self._ending(pin))
         self._rotate(moving, pin, sense * angle)
         bridge = np.vstack([self.strips[start].points[-1], self.strips[(start + 1) % len(self.strips)].points[0]])
@@ -46,9 +46,10 @@ class Slashing:
     def fold_out(self, f) -> None:
         pin = self._spot(*self.place)
         index, at = self.slash
-        angle = 2.0 * math.asin(mm(f["chord"]) / (2.0 * mm(f["radius"])))
         self._joint(*self.place, keeps=self.slash)
         index, at = self.slash
+        one, two = (self._spot(index, along) - pin for along in (at, at + mm(f["by"])))
+        angle = abs(math.atan2(one[0] * two[1] - one[1] * two[0], one @ two))
         self._take_out(index, at, mm(f["by"]))
         moving, sense = self._without_centre(index, self._ending(pin))
         self._rotate(moving, pin, -sense * angle)

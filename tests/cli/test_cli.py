@@ -200,4 +200,5 @@ def test_the_hand_sheet_goes_along_with_the_pages(tmp_path: Path) -> None:
     for name in ("tiles-A4.pdf", "full.pdf"):
         content = (tmp_path / "one" / name).read_bytes()
         assert content == (tmp_path / "two" / name).read_bytes()
-        assert "Pin at the bust point" in pypdf.PdfReader(tmp_path / "one" / name).pages[-1].extract_text()
+        told = "".join(page.extract_text() for page in pypdf.PdfReader(tmp_path / "one" / name).pages)
+        assert "Pin at the bust point" in told and "Prick a drill hole" in told

@@ -14,7 +14,6 @@ from zesty_pivot.core.ledger.fullness import station
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.pattern import numbered
 from zesty_pivot.core.procedures.base import Context
-from zesty_pivot.core.recipe.hand import hand_sheet
 
 
 def kept_text(style: Style) -> str:
@@ -112,6 +111,6 @@ def _strokes(piece: FinishedPiece) -> Iterator[str]:
 def _hand(style: Style, derived: Derived) -> Iterator[str]:
     for way in ("pivot", "slash"):
         yield f"\nby hand, {way}"
-        for section in hand_sheet(derived.derivation, style.scope(), way):  # type: ignore[arg-type]
+        for section in derived.by_hand(way):  # type: ignore[arg-type]
             yield f"  {section.title}"
             yield from (f"    {line.do}: {line.text}" for line in section.lines)

@@ -155,10 +155,9 @@ def check(style: Path, block: Path | None) -> None:
 def hand(style: Path, block: Path | None, way: Literal["pivot", "slash"]) -> None:
     """Print the paper procedure of STYLE with its numbers."""
     from zesty_pivot.core.formats.derived import derive as work_out
-    from zesty_pivot.core.recipe.hand import hand_sheet
 
     derived = work_out(_opened(style, block, None))
-    for section in hand_sheet(derived.derivation, derived.style.scope(), way):
+    for section in derived.by_hand(way):
         _echo(f"{section.number}  {section.title}" if section.number else section.title)
         for line in section.lines:
             _echo(f"    - {line.text}")

@@ -7,7 +7,7 @@ from zesty_pivot.core.finish.sheet import Sheet
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.tiles import Tile, Tiling, best_tiling, needed
 from zesty_pivot.core.procedures.hand import Way
-from zesty_pivot.core.recipe.hand import Section, hand_sheet
+from zesty_pivot.core.recipe.hand import Section
 
 
 def tiled(sheet: Sheet, paper: str) -> tuple[Tiling, tuple[Tile, ...]]:
@@ -23,7 +23,7 @@ def tiled(sheet: Sheet, paper: str) -> tuple[Tiling, tuple[Tile, ...]]:
 def hand_pages(derived: Derived, way: Way | None = None) -> tuple[Section, ...]:
     """The hand sheet that goes along with the pages: in the way asked for, else as the finish says; none when it says so."""
     chosen = way or derived.style.finish.hand_sheet
-    return () if chosen == "none" else hand_sheet(derived.derivation, derived.style.scope(), chosen)
+    return () if chosen == "none" else derived.by_hand(chosen)
 
 
 def hand_pdf(derived: Derived, way: Way, paper: str) -> bytes:

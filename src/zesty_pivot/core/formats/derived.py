@@ -10,6 +10,7 @@ from zesty_pivot.core import faults
 from zesty_pivot.core.checks.base import Finding, Look, Severity
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.errors import StepError, ZestyError
+from zesty_pivot.core.finish.hand import finishing_by_hand
 from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.finish.sheet import Sheet, lay
 from zesty_pivot.core.formats.block_file import pattern as block_pattern
@@ -17,7 +18,9 @@ from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger import Girths, girths
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.hand import Way
 from zesty_pivot.core.recipe import Derivation, Evaluator, State
+from zesty_pivot.core.recipe.hand import Section, hand_sheet
 
 
 @dataclass(frozen=True)
@@ -67,6 +70,17 @@ class Derived:
     def sheet(self) -> Sheet:
         """The finished pieces on one sheet."""
         return lay(self.pieces)
+
+    def by_hand(self, way: Way) -> tuple[Section, ...]:
+        """The hand sheet: the recipe step by step, then what is done with each piece until it can be cut."""
+        steps = hand_sheet(self.derivation, self.style.scope(), way)
+        try:
+            rest = finishing_by_hand(
+                self.pieces, self.pattern.pieces, self.style.finish, self.style.scope(), len(self.derivation.states)
+            )
+        except ZestyError:
+            return steps  # a finding tells what of the finish cannot be worked out
+        return (*steps, *rest)
 
     @property
     def has_errors(self) -> bool:

@@ -18,10 +18,6 @@ from zesty_pivot.core.quantity import Scope, Unit, format_length, is_share, leng
 
 Way = Literal["pivot", "slash"]
 
-# An angle is set with a tape pinned at the pivot, this far out: a millimetre there is a twentieth of a degree, where on a
-# short leg it would be a whole one. Common practice, no source.
-ARC_MM: dict[Unit, float] = {"mm": 1000.0, "cm": 1000.0, "in": 914.4}
-
 
 @dataclass(frozen=True)
 class Line:
@@ -37,10 +33,9 @@ def line(do: str, text: str, **figures: str) -> Line:
     return Line(do, text.format(**figures), figures)
 
 
-def arc_figures(angle: float, unit: Unit) -> dict[str, str]:
-    """An angle (radians) as the chord on the long arc: `radius` and `chord`, printed."""
-    radius = ARC_MM[unit]
-    return {"radius": format_length(radius, unit), "chord": format_length(2.0 * radius * math.sin(angle / 2.0), unit)}
+def chord_figures(angle: float, reach: float, unit: Unit) -> dict[str, str]:
+    """An angle (radians) as the opening at the edge, so far (mm) from its point: the `chord`, printed."""
+    return {"chord": format_length(2.0 * reach * math.sin(angle / 2.0), unit)}
 
 
 def centre_words(piece: str) -> str:
@@ -118,6 +113,9 @@ def place_line(spot: Spot, piece: Piece, scope: Scope, pivot: str) -> Line:
         distance = format_length(length_mm(at, scope), unit)
         return line("at_length", text, on=on, at=distance, edge=words(edge.id), start=words(start))
     share = share_of(at)
+    if share * total < 0.05:
+        text = "On the {on}, the place is the end of the {edge} at the {start}" + named + "."
+        return line("at_length", text, on=on, at=format_length(0.0, unit), edge=words(edge.id), start=words(start))
     there = format_length(share * total, unit)
     folds = {0.25: " A quarter is found by folding twice.", 0.5: " Half is found by folding.", 0.75: " Fold twice."}
     text = (

@@ -10,7 +10,7 @@ from zesty_pivot.core.piece import Pattern, Piece, called, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.dart_moves import OPENING, DartMove, angle_moved, goal, move_dart
-from zesty_pivot.core.procedures.hand import Line, Way, arc_figures, edges_of, line, place_line, preparing_line, still_words
+from zesty_pivot.core.procedures.hand import Line, Way, edges_of, line, place_line, preparing_line, still_words
 from zesty_pivot.core.quantity import format_length, length_mm
 
 
@@ -35,7 +35,7 @@ def move_by_hand(move: DartMove, pattern: Pattern, context: Context, way: Way) -
         )
     left = piece.angle(move.dart) - angle_moved(move, piece, place, target, context)
     names = {"pin": pin, "dart": dart_words(piece, move.dart)}
-    stop = _stop(names, left, context)
+    stop = _stop(names, left, _mouth_made(piece, after, target), context)
     # A slit where nothing opens yet tells which part moves; a mouth that is there already does as well.
     parted = piece if target else slit(piece, place, pivot, OPENING)
     moving, _turn = moving_part(parted, parted.mouth_run(move.dart), parted.mouth_run(target or OPENING))
@@ -61,12 +61,22 @@ def beside(piece: Piece, move: DartMove, context: Context) -> Line | None:
     )  # fmt: skip
 
 
-def _stop(names: dict[str, str], left: float, context: Context) -> Line:
+def _made_id(piece: Piece, after: Piece, target: str | None) -> str:
+    """The dart that a move opens: one that is there, or the new one."""
+    return target or next((dart.id for dart in after.darts if not piece.has_dart(dart.id)), after.darts[0].id)
+
+
+def _mouth_made(piece: Piece, after: Piece, target: str | None) -> float:
+    return after.intake(_made_id(piece, after, target))
+
+
+def _stop(names: dict[str, str], left: float, mouth: float, context: Context) -> Line:
+    """How far it is turned: until the legs meet, or the mouth that opens is so wide. Nothing is measured farther out than the
+    dart is long."""
     if left <= SHUT:
         return line("shut", "until the legs of the {dart} dart meet", **names)
-    figures = {**names, **arc_figures(left, context.scope.unit)}
-    text = "until the {dart} dart is left with {chord}, measured between its legs {radius} from the pin"
-    return line("leave", text, **figures)
+    figures = {**names, "wide": format_length(mouth, context.scope.unit)}
+    return line("leave", "until the mouth that opens at the place measures {wide}", **figures)
 
 
 def _mouth_lines(move: DartMove, piece: Piece, after: Piece, target: str | None, context: Context) -> tuple[Line, ...]:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 from zesty_pivot.core.moves.cut import part_twice
 from zesty_pivot.core.moves.swing import moving_part
 from zesty_pivot.core.piece import Pattern, Piece, Place
@@ -9,7 +11,7 @@ from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.flaring import Flaring, slashed
-from zesty_pivot.core.procedures.hand import Line, arc_figures, line
+from zesty_pivot.core.procedures.hand import Line, chord_figures, line
 from zesty_pivot.core.quantity import format_length
 
 
@@ -35,10 +37,10 @@ def flared_by_hand(asked: Flaring, pattern: Pattern, context: Context) -> tuple[
     for number, slash in enumerate(ready.slashes, start=1):
         text = (
             "Cut from A{number} to H{number}, but not through it. Turn the part without the centre {sense} until the "
-            "cut stands open by {chord}, measured {radius} from H{number}. Tape paper behind and draw the {edge} straight "
-            "across."
+            "cut stands open by {chord} at A{number}. Tape paper behind and draw the {edge} straight across."
         )
-        figures = {**arc_figures(slash.angle(asked.by_mm), unit), "sense": sense_of(piece, slash.place, slash.hinge)}
+        reach = math.dist(places.point(piece, slash.place), places.point(piece, slash.hinge))
+        figures = {**chord_figures(slash.angle(asked.by_mm), reach, unit), "sense": sense_of(piece, slash.place, slash.hinge)}
         found.append(line("spread_marked", text, number=str(number), edge=names["edge"], **figures))
     return tuple(found)
 

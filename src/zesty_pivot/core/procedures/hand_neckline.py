@@ -53,7 +53,7 @@ def _of(shape: NeckShape, edge: NeckEdge, context: Context) -> list[Line]:
     ]
     text = "Draw the {shape} from mark to mark{more}: the edge is {long} long. Cut what lies above away."
     told = f" ({', '.join(more)})" if more else ""
-    long = format_length(edge.drawn.path.length, unit, fine=True)
+    long = format_length(edge.drawn.path.length, unit)
     found.append(line("draw_neck", text, shape=shape.title.lower(), more=told, long=long))
     return found
 

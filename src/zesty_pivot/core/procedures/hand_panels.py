@@ -32,13 +32,13 @@ def panels_by_hand(
     total = sum(path.length for path in long)
     marks = [mark.at.u * total for mark in made.panels.centre.notches if mark.id == f"{made.panels.edge}.bust"]
     figures = {"above": marks[-1] if marks else long[0].length, "apart": NOTCH_APART, "total": total}
-    found.append(line("princess_cut", text, **{key: format_length(mm, unit, fine=True) for key, mm in figures.items()}))
+    found.append(line("princess_cut", text, **{key: format_length(mm, unit) for key, mm in figures.items()}))
     for name, mm in made.taken.items():
         if abs(mm) > NOTHING and name in made.natural:
             text = "Take in {amount} more {where}, {each}, and draw both lines on in a smooth curve."
             if mm < 0.0:
                 text = "Let out {amount} {where}, {each}, and draw both lines on in a smooth curve."
-            amount, where = format_length(abs(mm), unit, fine=True), _ENDS.get(name, f"at the {words(name)} line")
+            amount, where = format_length(abs(mm), unit), _ENDS.get(name, f"at the {words(name)} line")
             found.append(line("intake", text, amount=amount, where=where, each=off_each(made, name, unit)))
     text = (
         "Round the corner at the point over {smooth} to either side. Walk the panels from the {other} end. At the {mend} end "
@@ -52,7 +52,7 @@ def panels_by_hand(
 
 def ends_mended(made: Shaped, unit: Unit) -> str:
     """`the centre panel's is 1.2 mm shorter and the side panel's 1.8 mm longer`."""
-    each = (f"{format_length(abs(by), unit, fine=True)} {'longer' if by >= 0.0 else 'shorter'}" for by in made.extended)
+    each = (f"{format_length(abs(by), unit)} {'longer' if by >= 0.0 else 'shorter'}" for by in made.extended)
     return "the centre panel's is {} and the side panel's {}".format(*each)
 
 
@@ -66,5 +66,5 @@ def off_each(made: Shaped, name: str, unit: Unit) -> str:
         return f"all on the {'side' if abs(centre) <= NOTHING else 'centre'} panel"
     each = []
     for panel, mm in (("centre", centre), ("side", whole - centre)):
-        each.append(f"{format_length(abs(mm), unit, fine=True)} {'off' if mm > 0.0 else 'on to'} the {panel} panel")
+        each.append(f"{format_length(abs(mm), unit)} {'off' if mm > 0.0 else 'on to'} the {panel} panel")
     return " and ".join(each)

@@ -126,10 +126,10 @@ class FishEyeDart(Step):
             "axis": abs(float(top[0])), "half": eye.intake / 2.0,
             "above": float(left[1] - top[1]), "below": float(bottom[1] - right[1]),
         }  # fmt: skip
-        found = [line("fisheye", text, **names, **{key: format_length(mm, unit, fine=True) for key, mm in figures.items()})]
+        found = [line("fisheye", text, **names, **{key: format_length(mm, unit) for key, mm in figures.items()})]
         if eye.bow_mm != 0.0:
             text = "Bow each leg {way} by {bow} at its middle, in a smooth curve."
-            bow = format_length(abs(eye.bow_mm), unit, fine=True)
+            bow = format_length(abs(eye.bow_mm), unit)
             found.append(line("bow_legs", text, way="outwards" if eye.bow_mm > 0.0 else "inwards", bow=bow))
         return tuple(found)
 

@@ -92,7 +92,7 @@ class ShapeDart(Step):
         if shape.bow_mm:
             side = "outwards" if shape.bow_mm > 0.0 else "inwards"
             text = "Half way along each leg of the {dart} dart mark {bow} {side}; draw both legs as curves through the marks."
-            bow = format_length(abs(shape.bow_mm), unit, fine=True)
+            bow = format_length(abs(shape.bow_mm), unit)
             return (line("mark_use", text, **names, bow=bow, side=side),)
         if shape.bend_mm:
             side = "clockwise" if shape.bend_mm > 0.0 else "anticlockwise"
@@ -101,7 +101,7 @@ class ShapeDart(Step):
                 "leg, and draw each leg from the mouth to its mark and on to the pin."
             )
             away = format_length(shape.bend_at * min(piece.legs(self.dart)), unit)
-            bend = format_length(abs(shape.bend_mm), unit, fine=True)
+            bend = format_length(abs(shape.bend_mm), unit)
             return (line("mark_use", text, **names, bend=bend, side=side, away=away),)
         return (line("mark_use", "Draw the legs of the {dart} dart straight from the mouth to the {pin}.", **names),)
 

@@ -9,7 +9,6 @@ from typing import Annotated, ClassVar, Literal, Self
 from pydantic import Field, model_validator
 
 from zesty_pivot.core.errors import PlaceError, StepError
-from zesty_pivot.core.geometry import between
 from zesty_pivot.core.moves.join import shut
 from zesty_pivot.core.moves.slash import fold_out, wedge_out
 from zesty_pivot.core.moves.spread import wedge
@@ -20,7 +19,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
-from zesty_pivot.core.procedures.hand import Line, Way, arc_figures, line, place_line, preparing_line
+from zesty_pivot.core.procedures.hand import Line, Way, chord_figures, line, place_line, preparing_line
 from zesty_pivot.core.procedures.hand_dart_moves import move_by_hand
 from zesty_pivot.core.procedures.hand_flaring import sense_of
 from zesty_pivot.core.quantity import format_length, length_mm
@@ -161,27 +160,26 @@ class Slash(Step):
         lines = [first, line("slash_here", "Call this place A."), place_line(self.hinge, piece, context.scope, pivot)]
         pin, here = places.point(piece, stop), places.point(piece, start)
         if amount > 0.0:
-            figures = arc_figures(self._angle(math.dist(here, pin), amount, context), unit)
+            reach = math.dist(here, pin)
+            figures = chord_figures(self._angle(reach, amount, context), reach, unit)
             text = (
                 "Call this place H. Cut from A to H, but not through it. Turn the part without the centre {sense} about H "
-                "until the cut stands open by {chord}, measured {radius} from H. Tape paper behind and draw the {edge} "
-                "straight across."
+                "until the cut stands open by {chord} at A. Tape paper behind and draw the {edge} straight across."
             )
             figures["sense"] = sense_of(piece, start, stop)
             return (*lines, line("spread", text, edge=words(piece.runs[start.run].edge), **figures))
-        there = places.point(piece, self._further(piece, start, -amount, context))
-        figures = arc_figures(between(here - pin, there - pin), unit)
+        self._further(piece, start, -amount, context)  # refused here where the edge is too short
         text = (
             "Call this place H. Mark B on the {edge}, {by} further on clockwise. Fold the paper from H so that B comes to lie "
-            "on the line from H to A: {chord} go, measured {radius} from H. Tape it."
+            "on the line from H to A. Tape it."
         )
-        by = format_length(-amount, unit, fine=True)
-        return (*lines, line("fold_out", text, edge=words(piece.runs[start.run].edge), by=by, **figures))
+        by = format_length(-amount, unit)
+        return (*lines, line("fold_out", text, edge=words(piece.runs[start.run].edge), by=by))
 
     def _wedge_by_hand(self, piece: Piece, context: Context) -> tuple[Line, ...]:
         """Fold the wedge out to the pin: the dart opens by itself."""
         unit, pivot = context.scope.unit, self._pivot(piece)
-        amount = format_length(-length_mm(self.by, context.scope), unit, fine=True)
+        amount = format_length(-length_mm(self.by, context.scope), unit)
         edge = words(piece.runs[self._place(piece, self.at, context).run].edge)
         text = (
             "Mark B on the {edge}, {by} further on clockwise. Fold the paper from the {pin} so that B comes to lie on the line "

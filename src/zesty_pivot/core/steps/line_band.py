@@ -106,7 +106,7 @@ class Band(Step):
         )
         figures = {"width": length_mm(self.width, context.scope), "long": made.line.length}
         names = {"on": words(self.on), "edge": words(self.edge)}
-        return (line("band", text, **names, **{key: format_length(mm, unit, fine=True) for key, mm in figures.items()}),)
+        return (line("band", text, **names, **{key: format_length(mm, unit) for key, mm in figures.items()}),)
 
 
 STEP = Band

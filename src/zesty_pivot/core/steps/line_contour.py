@@ -128,7 +128,7 @@ class Contour(Step):
             "On the {on}, mark {by} in from the {centre} at the waist, and on the {centre} {up} above the waist. Draw a smooth "
             "curve from mark to mark. Lay the zip allowance parallel to the new line, and measure all widths from it."
         )
-        figures = {"by": format_length(by, unit, fine=True), "up": format_length(tapered, unit)}
+        figures = {"by": format_length(by, unit), "up": format_length(tapered, unit)}
         return (line("contour", text, on=words(self.on), centre=centre_words(pattern.piece(self.on).of or self.on), **figures),)
 
 

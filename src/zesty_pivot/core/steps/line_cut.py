@@ -148,7 +148,7 @@ class CutLine(Step):
         pivot = piece.darts[0].pivot if piece.darts else next(iter(piece.landmarks), "")
         found = [place_line(spot, piece, context.scope, pivot) for spot in (self.from_, self.to)]
         if self.shape == "line":
-            off = format_length(abs(length_mm(self.bow, context.scope)), unit, fine=True)
+            off = format_length(abs(length_mm(self.bow, context.scope)), unit)
             text = "Join both places by a line that stands off by {off} at {peak} of the way."
             found.append(line("draw_line", text, off=off, peak=f"{100.0 * share_of(self.peak):.4g}%"))
         else:
@@ -157,7 +157,7 @@ class CutLine(Step):
                 line("draw_shape", text, shape=self.shape, width=format_length(length_mm(self.width, context.scope), unit))
             )
         text = "Notch it, write a grain line on both parts, and cut along it: it is {long} long."
-        found.append(line("cut_line", text, long=format_length(drawn.length, unit, fine=True)))
+        found.append(line("cut_line", text, long=format_length(drawn.length, unit)))
         return tuple(found)
 
 

@@ -169,7 +169,7 @@ class TakeGape(Step):
             "On the {on}, cut from the {at} to the {pin} and lap over there until the edge, "
             "redrawn smooth, is {amount} shorter; the {dart} dart opens by the same angle. Its mouth now measures {mouth}."
         )
-        figures = {"amount": format_length(amount, unit, fine=True), "mouth": format_length(made.intake(dart), unit)}
+        figures = {"amount": format_length(amount, unit), "mouth": format_length(made.intake(dart), unit)}
         return (
             line(
                 "gape",

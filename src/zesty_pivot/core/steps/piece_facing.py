@@ -123,12 +123,12 @@ class Facing(FrontAndBackStep):
                 "the turn of cloth, so that it rolls inside. Write its grain as that of the {on}."
             )
             edges = " and ".join(
-                f"the {words(follow.edge)} ({format_length(extra.piece.edge(follow.edge).sewn_length, unit, fine=True)})"
+                f"the {words(follow.edge)} ({format_length(extra.piece.edge(follow.edge).sewn_length, unit)})"
                 for follow in extra.follows
             )
             depth, shade = self._sizes(context)
             deep = "3 1/2 in below the bust line" if self.kind == "camisole" else format_length(depth, unit)
-            found.append(line("facing", text, edges=edges, deep=deep, shade=format_length(shade, unit, fine=True), **names))
+            found.append(line("facing", text, edges=edges, deep=deep, shade=format_length(shade, unit), **names))
         return tuple(found)
 
 

@@ -87,7 +87,7 @@ class JoinPieces(Step):
         """Lay together, tape; the same in both ways."""
         self.apply(pattern, context)
         edges = self._seam(pattern)
-        long = format_length(pattern.piece(self.on).edge(edges[0]).sewn_length, context.scope.unit, fine=True)
+        long = format_length(pattern.piece(self.on).edge(edges[0]).sewn_length, context.scope.unit)
         turned = "" if pattern.piece(self.on).role(edges[0]) == "style_line" else ", turned over,"
         text = "Lay the {other}{turned} to the {on} so that both lines of {long} meet, and tape them. Write a grain line on it."
         names = {"on": words(self.on), "other": words(self.other), "turned": turned, "long": long}

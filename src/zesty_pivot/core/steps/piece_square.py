@@ -54,7 +54,7 @@ class SquareAtCentre(Step):
             "On the {on}, lay a set square to the centre at the end of the {edge} and draw the {edge} square to it, running "
             "into the old line after {over}: it is up to {moved} from the old line."
         )
-        figures = {"over": format_length(over, unit), "moved": format_length(moved, unit, fine=True)}
+        figures = {"over": format_length(over, unit), "moved": format_length(moved, unit)}
         return (line("mark_use", text, dart=words(self.edge), on=words(self.on), edge=words(self.edge), **figures),)
 
 

@@ -168,13 +168,13 @@ class TrimArmhole(FrontAndBackStep):
         unit, found = context.scope.unit, []
         for name in self.names():
             pattern, drawn, _notes = self._one(pattern, name, context)
-            text = (
-                "On the {on}, mark {in_} in from the shoulder tip and {lower} below the underarm (above it where "
-                "negative), and draw the armhole from mark to mark: it measures {long}."
-            )
-            figures = {"in_": length_mm(self.shoulder_in, context.scope), "lower": length_mm(self.lower, context.scope)}
-            shown = {key: format_length(mm, unit) for key, mm in figures.items()}
-            found.append(line("armhole", text, on=words(name), long=format_length(drawn.length, unit), **shown))
+            inwards, lower = length_mm(self.shoulder_in, context.scope), length_mm(self.lower, context.scope)
+            tip = f"{format_length(inwards, unit)} from the shoulder tip inwards" if inwards > 0.0 else "at the shoulder tip"
+            way = "below" if lower > 0.0 else "above"
+            under = f"{format_length(abs(lower), unit)} {way} the underarm" if lower else "at the underarm"
+            text = "On the {on}, mark {marks}, and draw the armhole from mark to mark: it measures {long}."
+            figures = {"marks": f"{tip} and {under}", "long": format_length(drawn.length, unit)}
+            found.append(line("armhole", text, on=words(name), **figures))
         return tuple(found)
 
 

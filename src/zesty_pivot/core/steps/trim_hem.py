@@ -89,7 +89,7 @@ class TrimHem(Step):
         text = "On the {on}, mark {by} {where} the {edge} on the {centre}, and draw a curve from there to the side."
         names = {"on": words(self.on), "edge": words(edge), "centre": centre_words(pattern.piece(self.on).of or self.on)}
         where = "above" if by > 0.0 else "below"
-        return (line("trim_hem", text, **names, where=where, by=format_length(abs(by), context.scope.unit, fine=True)),)
+        return (line("trim_hem", text, **names, where=where, by=format_length(abs(by), context.scope.unit)),)
 
 
 STEP = TrimHem

@@ -9,7 +9,7 @@ from typing import get_args
 from PyQt6.QtWidgets import QPushButton, QTextBrowser, QVBoxLayout, QWidget
 
 from zesty_pivot.core.procedures.hand import Way
-from zesty_pivot.core.recipe.hand import WAYS, Section, hand_sheet
+from zesty_pivot.core.recipe.hand import WAYS, Section
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import label
@@ -50,7 +50,7 @@ class HandPanel(QWidget):
     def sections(self) -> tuple[Section, ...]:
         """The chosen step's section, or the whole sheet when none is chosen."""
         derived = self._model.derived
-        found = hand_sheet(derived.derivation, derived.style.scope(), self._lay.way)
+        found = derived.by_hand(self._lay.way)
         step = self._model.step
         chosen = tuple(section for section in found if step is not None and section.number == step + 1)
         return chosen or found
