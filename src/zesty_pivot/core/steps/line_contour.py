@@ -11,6 +11,8 @@ from pydantic import Field
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.kept import Kept
+from zesty_pivot.core.moves.give_back import widened
+from zesty_pivot.core.moves.neckline import let_out
 from zesty_pivot.core.piece import Pattern, Piece, Run
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.heights import crossings
@@ -41,6 +43,8 @@ class Contour(Step):
     to: Literal["chest", "armhole"] = Field(
         default="chest", description="where it has come to nothing: the line or mid armhole"
     )
+
+    give_back: Literal["none", "side"] = Field(default="none", description="where the width that it takes is given back")
 
     def words(self) -> str:
         """`centre in by 3/4 in at the waist`."""
@@ -117,8 +121,24 @@ class Contour(Step):
         made, by, _tapered = self._made(pattern, context)
         amount = format_length(by, context.scope.unit, fine=True)
         centre = centre_words(pattern.piece(self.on).of or self.on)
-        text = f"{amount} less at the waist of this half; the {centre} is a seam now, cut a pair"
-        return Outcome(pattern.with_piece(made), (Note(text, self.on, by),))
+        lost = (
+            f"{amount} less at the waist of this half" if self.give_back == "none" else f"{amount} given back at the side seam"
+        )
+        after = pattern.with_piece(made)
+        if self.give_back == "side":
+            after = self._let_out(after, by, context)
+        return Outcome(after, (Note(f"{lost}; the {centre} is a seam now, cut a pair", self.on, by),))
+
+    def _let_out(self, pattern: Pattern, by: float, context: Context) -> Pattern:
+        """The side seam brought out at its lower end by what the centre went in there, to nothing at the underarm. Raises
+        StepError where the half has no side seam."""
+        parts = [pattern.piece(self.on), *pattern.come_from(pattern.piece(self.on).of or self.on)]
+        side = next((part for part in parts if "side_seam" in dict(part.roles).values()), None)
+        if side is None:
+            raise StepError("there is no side seam to give it back at", where=self.on, advice="Give nothing back.")
+        out = let_out(side, 0.0, by)
+        gained = widened(side, out, context.block.drafted(side).levels)
+        return pattern.with_piece(replace(out, taken=(*out.taken, *((name, -mm) for name, mm in gained.items()))))
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Mark, draw, re-lay the zip allowance; the same in both ways."""
@@ -129,7 +149,11 @@ class Contour(Step):
             "curve from mark to mark. Lay the zip allowance parallel to the new line, and measure all widths from it."
         )
         figures = {"by": format_length(by, unit), "up": format_length(tapered, unit)}
-        return (line("contour", text, on=words(self.on), centre=centre_words(pattern.piece(self.on).of or self.on), **figures),)
+        found = [line("contour", text, on=words(self.on), centre=centre_words(pattern.piece(self.on).of or self.on), **figures)]
+        if self.give_back == "side":
+            text = "Mark {by} outside the side seam at its lower end, and draw it from there to the underarm."
+            found.append(line("give_back", text, by=figures["by"]))
+        return tuple(found)
 
 
 def _inset(path: Path, x: float, y: float) -> float:

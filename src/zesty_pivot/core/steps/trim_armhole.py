@@ -170,8 +170,8 @@ class TrimArmhole(FrontAndBackStep):
             pattern, drawn, _notes = self._one(pattern, name, context)
             inwards, lower = length_mm(self.shoulder_in, context.scope), length_mm(self.lower, context.scope)
             tip = f"{format_length(inwards, unit)} from the shoulder tip inwards" if inwards > 0.0 else "at the shoulder tip"
-            way = "below" if lower > 0.0 else "above"
-            under = f"{format_length(abs(lower), unit)} {way} the underarm" if lower else "at the underarm"
+            where = "below" if lower > 0.0 else "above"
+            under = f"{format_length(abs(lower), unit)} {where} the underarm" if lower else "at the underarm"
             text = "On the {on}, mark {marks}, and draw the armhole from mark to mark: it measures {long}."
             figures = {"marks": f"{tip} and {under}", "long": format_length(drawn.length, unit)}
             found.append(line("armhole", text, on=words(name), **figures))

@@ -11,6 +11,7 @@ from zesty_pivot.desk.forms.rows import ChoiceRow, LengthRow, PieceRow
 from zesty_pivot.desk.model import DeskModel
 
 DO = "line.contour"
+GIVE_BACK = [("none", "not given back"), ("side", "given back at the side seam")]
 ENDS = [("chest", "the chest line"), ("armhole", "mid armhole")]
 
 
@@ -26,6 +27,7 @@ FORM = FormEntry(
         Contour,
         PieceRow(),
         LengthRow("by", "In at the waist by"),
+        ChoiceRow("give_back", "Width taken at the waist", choices=lambda _step, _piece: GIVE_BACK),
         ChoiceRow("to", "Tapering to nothing at", choices=lambda _step, _piece: ENDS),
     ),
     first_step,
