@@ -6,10 +6,13 @@ from pathlib import Path
 
 import pytest
 
+from tests.samples import style
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import folder
+from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.formats.file_names import svg_names
 from zesty_pivot.core.formats.folder import READY, write_together
+from zesty_pivot.core.formats.report import dump, report
 
 
 class Stop(BaseException):
@@ -148,3 +151,10 @@ def test_no_two_pieces_share_a_file() -> None:
     assert {name: found[name] for name in ("front", "前", "a-b")} == {
         name: svg_names([*names, "new piece"])[name] for name in ("front", "前", "a-b")
     }
+
+
+def test_the_report_says_what_each_step_moved() -> None:
+    derived = derive(style([{"do": "piece.true_seam", "on": "front", "other": "back", "seam": "side_seam", "edge": "armhole"}]))
+    (row,) = json.loads(dump(report(derived)))["told"]
+    assert row["step"] == 1 and row["piece"] == "front" and "the armhole moved by up to" in row["text"]
+    assert 0.5 < row["amount_mm"] < 3.0

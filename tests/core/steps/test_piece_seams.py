@@ -8,12 +8,14 @@ import pytest
 import shapely
 
 from tests.core.recipe.following import furthest, played
+from tests.drafted import ROOM, room_block
 from tests.samples import hip_pattern, move, real_pattern, real_value, scaled, style, worked
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.geometry import between
 from zesty_pivot.core.ledger import accounts
+from zesty_pivot.core.moves.seam_blend import corner_at, meeting
 from zesty_pivot.core.piece import EdgeRef, Pattern
 from zesty_pivot.core.quantity import Scope, format_length
 from zesty_pivot.core.recipe import Evaluator
@@ -261,3 +263,33 @@ def test_a_shift_goes_as_far_as_the_next_mouth_and_says_so(station: str, edge: s
     step = {"do": "piece.side_seam", "on": "front", "other": "back", **values}
     ((_number, fault),) = derive(style([move("shoulder", station), step])).derivation.broken
     assert f"less than {format_length(clear, 'cm')}" in str(fault) and edge in str(fault)
+
+
+@pytest.mark.parametrize(
+    ("seam", "edge"), [("side_seam", "armhole"), ("side_seam", "waist"), ("shoulder", "armhole"), ("shoulder", "neckline")]
+)
+@pytest.mark.parametrize("name", ROOM)
+def test_truing_moves_no_more_than_its_corner_needs(name: str, seam: str, edge: str) -> None:
+    """An arc between two tangents over 4 cm to either side lies 40 tan(corner / 2) / 2 off its corner (textbook geometry). A
+    corner of 1.9 degrees moved the underarm by 8 mm, and both side seams with it."""
+    block = block_file.pattern(room_block(name))
+    found = worked([{"do": "piece.true_seam", "on": "front", "other": "back", "seam": seam, "edge": edge}], block)
+    moved = []
+    for on in ("front", "back"):
+        old, new = (
+            [run.path for run in made.piece(on).runs if made.piece(on).role(run.edge) == edge]
+            for made in (block, found.pattern)
+        )
+        one, two = (shapely.MultiLineString([path.flatten(0.002) for path in paths]) for paths in (old, new))
+        moved.append(max(one.hausdorff_distance(two), two.hausdorff_distance(one)))
+    meetings = [meeting(block.piece(on), seam, edge) for on in ("front", "back")]
+    corner = abs(corner_at(*meetings))  # type: ignore[arg-type]
+    assert max(moved) <= 40.0 * math.tan(corner / 2.0) / 2.0 + 0.05
+    partners = [
+        found.pattern.piece(on).edge(seam).sewn_length - block.piece(on).edge(seam).sewn_length for on in ("front", "back")
+    ]
+    assert partners[0] == pytest.approx(partners[1], abs=1e-6)
+    told = [note for note in found.states[-1].notes if note.amount_mm]
+    assert not told or told[0].amount_mm == pytest.approx(max(moved), abs=0.05)
+    after = [meeting(found.pattern.piece(on), seam, edge) for on in ("front", "back")]
+    assert math.degrees(abs(corner_at(*after))) < 0.05  # type: ignore[arg-type]

@@ -132,6 +132,17 @@ class FindingRow:
 
 
 @dataclass(frozen=True)
+class ToldRow:
+    """What a step said of its work: its number in the recipe, the piece, the sentence, and the amount in it in mm (what it
+    moved, took or gave), None where there is none."""
+
+    step: int
+    piece: str
+    text: str
+    amount_mm: float | None
+
+
+@dataclass(frozen=True)
 class Report:
     """A derived style in figures."""
 
@@ -144,6 +155,7 @@ class Report:
     measured: tuple[MeasuredRow, ...] = ()
     openings: tuple[OpeningRow, ...] = ()
     facings: tuple[FollowRow, ...] = ()
+    told: tuple[ToldRow, ...] = ()
     format: Literal["zesty-pivot/report"] = "zesty-pivot/report"
     version: Literal[1] = 1
 
@@ -190,6 +202,11 @@ def report(derived: Derived) -> Report:
             FollowRow(str(EdgeRef(extra.piece.name, one.edge)), str(one.along), one.shorter_mm)
             for extra in derived.pattern.extras
             for one in extra.follows
+        ),
+        told=tuple(
+            ToldRow(number, note.piece, note.text, note.amount_mm)
+            for number, state in enumerate(derived.derivation.states)
+            for note in state.notes
         ),
     )
 

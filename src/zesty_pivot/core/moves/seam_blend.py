@@ -12,7 +12,7 @@ import shapely
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.moves.shaping import displaced
 from zesty_pivot.core.piece import Piece, Run
 
 
@@ -87,34 +87,34 @@ def corner_at(one: Meeting, two: Meeting) -> float:
 
 
 def blend_across(one: Meeting, two: Meeting, reach: float) -> Blended:
-    """The edge of both pieces drawn as one cubic over `reach` mm to either side of the seam (at most half of either run).
+    """The edge of both pieces led over `reach` mm to either side of the seam (at most half of either run) until it crosses the
+    seam without a corner.
 
-    The second piece is turned over and laid along the seam; the cubic leaves and meets the old lines along their tangents
-    and is parted where it crosses the seam, so both seams end there and stay equally long. Source of the
-    construction: common practice, no source (front and back pinned at the shoulder, a French curve laid across).
-
-    Raises GeometryError when the line misses the seam.
+    Each edge turns by half of the corner at the seam, which dies away along it as a parabola: two straight edges become one
+    arc between them, tangent to both, and curved ones keep their curve. The line moves most at the seam, by
+    reach tan(corner / 2) / 2, cut off both seams (or added), so they stay equally long. Source: a parabola between two tangents
+    (textbook geometry).
     """
-    lay = _laid(one, two)
-    near, far = one.edge_away, two.edge_away.moved(lay)
-    back, ahead = min(reach, near.length / 2.0), min(reach, far.length / 2.0)
-    tail, kept = near.split_at(back)
-    head, rest = far.split_at(ahead)
-    handle = (back + ahead) / 3.0
-    start, stop = kept.start, rest.start
-    inner = (start - kept.start_direction * handle, stop - rest.start_direction * handle)
-    curve = Path(np.array([[start, inner[0], inner[1], stop]]))
-    hits = with_line(curve.cubics, one.seam_away.start, one.seam_away.start_direction)
-    if len(hits) != 1:
-        raise GeometryError("the blend misses the seam", where=one.piece.name, advice="Blend over less.")
-    segment, t, into = hits[0]
-    left, right = curve.split_at(curve.distance_of(segment, t))
+    corner = corner_at(one, two)
+    over = min(reach, one.edge_away.length / 2.0, two.edge_away.length / 2.0)
+    into = -over * math.tan(corner / 2.0) / 2.0
     seams = [_shortened(m.seam_away, into) for m in (one, two)]
-    edge_one = Path.chain([_ended(left.reversed(), seams[0].start), kept])
-    edge_two = Path.chain([_ended(right.moved(_inverse(lay)), seams[1].start), two.edge_away.between(ahead, far.length)])
-    old = np.concatenate([tail.reversed().outline, head.outline])
-    moved = float(shapely.LineString(curve.outline).hausdorff_distance(shapely.LineString(old)))
-    return Blended(one.redrawn(seams[0], edge_one), two.redrawn(seams[1], edge_two), moved, -into, corner_at(one, two))
+    edges = [_turned(m, seam.start, corner / 2.0, over) for m, seam in zip((one, two), seams, strict=True)]
+    moved = max(
+        float(shapely.LineString(new.outline).hausdorff_distance(shapely.LineString(m.edge_away.outline)))
+        for m, new in zip((one, two), edges, strict=True)
+    )
+    return Blended(one.redrawn(seams[0], edges[0]), two.redrawn(seams[1], edges[1]), moved, -into, corner)
+
+
+def _turned(meeting: Meeting, start: Vector, less: float, over: float) -> Path:
+    """An edge that begins at another point of its seam, at an angle to it that is smaller by `less` (radians)."""
+    seam, path = meeting.seam_away.start_direction, meeting.edge_away
+    angle = between(seam, path.start_direction)
+    to = Motion.turn(np.zeros(2), math.copysign(abs(angle) - less, angle))(seam)
+    knots = [(0.0, start - path.start), (over, np.zeros(2))]
+    (made,) = displaced([path], knots, slopes={0.0: to - path.start_direction, over: np.zeros(2)})
+    return _ended(made, start)
 
 
 def square_at_centre(piece: Piece, edge: str, reach: float) -> tuple[Piece, float]:
@@ -144,22 +144,6 @@ def square_at_centre(piece: Piece, edge: str, reach: float) -> tuple[Piece, floa
         runs[at] = replace(runs[at], path=whole if begins else whole.reversed())
         return replace(piece, runs=tuple(runs)), moved
     raise GeometryError(f"the {edge} does not meet the fold", where=piece.name, advice="Choose the neckline or the waist.")
-
-
-def _laid(one: Meeting, two: Meeting) -> Motion:
-    """The motion that turns the second piece over and lays its seam on the first's, corner to corner."""
-    frames = []
-    for m in (one, two):
-        along = m.seam_away.start_direction
-        frames.append(np.array([along, [-along[1], along[0]]]).T)
-    # Walked away from the corner, both edges lie on the same hand of their seams, so the second is turned over; where the
-    # one corner is a seam's start and the other its end, they lie on different hands already.
-    flip = np.diag([1.0, -1.0 if one.at_end == two.at_end else 1.0])
-    return Motion(frames[0] @ flip @ frames[1].T, two.seam_away.start, one.seam_away.start)
-
-
-def _inverse(motion: Motion) -> Motion:
-    return Motion(motion.matrix.T, motion.target, motion.origin)
 
 
 def _shortened(path: Path, by: float) -> Path:
