@@ -197,15 +197,27 @@ def _drawn(sides: tuple[PanelLine, PanelLine], wanted: Wanted, mouth: float | No
         aims = [aim for aim in aims if (aim.y < pivots[0] if only == 0 else aim.y > pivots[-1])]
     even = course(aims, pivots)
     one, two = draw(knots) if even is None else held((sides[0].stretches, sides[1].stretches), knots, even, draw)
+    lines, each = _met((one, two), sides, back, wanted)
+    return _Drawn(lines, natural, taken, each, back)
+
+
+def _met(
+    lines: tuple[list[Path], list[Path]],
+    sides: tuple[PanelLine, PanelLine],
+    back: Mapping[bool, tuple[float, float]],
+    wanted: Wanted,
+) -> tuple[tuple[list[Path], list[Path]], tuple[float, float]]:
+    """Both lines made equally long where they are mended, the side's `ease` longer, and how much (mm) each was lengthened. It is
+    shared as the edges there are long: both then turn alike, and no corner comes between them."""
+    one, two = (list(line) for line in lines)
     longer = sum(path.length for path in one) + wanted.ease - sum(path.length for path in two)
-    # Shared as the edges there are long: both then turn alike, and no corner comes between them.
     at, at_top = (0, True) if wanted.mended_at_top else (-1, False)
     rooms = [side.room(at_top) - by for side, by in zip(sides, back[at_top], strict=True)]
     share = min(max(rooms[0] / sum(rooms), 0.0), 1.0)
     each = -longer * share, longer * (1.0 - share)
     if abs(longer) <= MOST_APART:
         one[at], two[at] = (extended(line[at], by, at_start=at_top) for line, by in zip((one, two), each, strict=True))
-    return _Drawn((one, two), natural, taken, each, back)
+    return (one, two), each
 
 
 def _aims(
