@@ -207,7 +207,7 @@ def _met(
     back: Mapping[bool, tuple[float, float]],
     wanted: Wanted,
 ) -> tuple[tuple[list[Path], list[Path]], tuple[float, float]]:
-    """Both lines made equally long where they are mended, the side's `ease` longer, and how much (mm) each was lengthened. It is
+    """Both lines made equally long where they are mended, the side's `ease` longer, and how much (mm) each was lengthened:
     shared as the edges there are long: both then turn alike, and no corner comes between them."""
     one, two = (list(line) for line in lines)
     longer = sum(path.length for path in one) + wanted.ease - sum(path.length for path in two)

@@ -70,9 +70,9 @@ def ended_at(path: Path, start: Vector | None = None, end: Vector | None = None)
     return Path(cubics)
 
 
-# A corner rounded over so much dies away over three quarters as much again, drawn in three cubics to either side. Our own
+# A corner rounded over so much dies away over three quarters as much again, drawn in two cubics to either side. Our own
 # choice: of all that keep the radius, it bends back least.
-_DYING, _BETWEEN = 1.75, (2.0 / 3.0, 1.0 / 3.0)
+_DYING, _BETWEEN = 1.75, (0.4,)
 
 
 class _Bend:
