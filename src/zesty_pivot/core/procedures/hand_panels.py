@@ -50,13 +50,13 @@ def panels_by_hand(
     return tuple(found)
 
 
-def ends_mended(made: Shaped, unit: Unit) -> str:
+def ends_mended(made: Shaped, unit: Unit, *, fine: bool = False) -> str:
     """`the centre panel's is 1.2 mm shorter and the side panel's 1.8 mm longer`."""
-    each = (f"{format_length(abs(by), unit)} {'longer' if by >= 0.0 else 'shorter'}" for by in made.extended)
+    each = (f"{format_length(abs(by), unit, fine=fine)} {'longer' if by >= 0.0 else 'shorter'}" for by in made.extended)
     return "the centre panel's is {} and the side panel's {}".format(*each)
 
 
-def off_each(made: Shaped, name: str, unit: Unit) -> str:
+def off_each(made: Shaped, name: str, unit: Unit, *, fine: bool = False) -> str:
     """`half on each panel`, `all on the side panel`, or both amounts."""
     whole = made.taken[name]
     centre = made.off_centre.get(name, whole / 2.0)
@@ -66,5 +66,5 @@ def off_each(made: Shaped, name: str, unit: Unit) -> str:
         return f"all on the {'side' if abs(centre) <= NOTHING else 'centre'} panel"
     each = []
     for panel, mm in (("centre", centre), ("side", whole - centre)):
-        each.append(f"{format_length(abs(mm), unit)} {'off' if mm > 0.0 else 'on to'} the {panel} panel")
+        each.append(f"{format_length(abs(mm), unit, fine=fine)} {'off' if mm > 0.0 else 'on to'} the {panel} panel")
     return " and ".join(each)

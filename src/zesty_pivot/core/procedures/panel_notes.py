@@ -26,11 +26,11 @@ def panel_notes(on: str, made: Shaped, darts: Sequence[str], mended: str, unit: 
         found.append(Note(into, on))
     off = made.extended[1] - made.extended[0]
     if abs(off) > _TOLD:
-        found.append(Note(f"to make both lines meet at their {mended} end, {ends_mended(made, 'mm')}", on, abs(off)))
+        found.append(Note(f"to make both lines meet at their {mended} end, {ends_mended(made, 'mm', fine=True)}", on, abs(off)))
     for name, mm in made.taken.items():
         if abs(mm) > NOTHING and name in made.natural:
             where = {"top": "the upper end", "bottom": "the lower end"}.get(name, f"the {words(name)} line")
             amount = format_length(abs(mm), unit, fine=True)
-            text = f"{amount} {'more' if mm > 0 else 'less'} than the darts give at {where}, {off_each(made, name, unit)}"
+            text = f"{amount} {'more' if mm > 0 else 'less'} than the darts give at {where}, {off_each(made, name, unit, fine=True)}"
             found.append(Note(text, on, abs(mm)))
     return found
