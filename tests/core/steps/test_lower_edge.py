@@ -13,6 +13,9 @@ from tests.samples import worked
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.ledger import girths
 from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.quantity import Scope
+from zesty_pivot.core.recipe import Evaluator
+from zesty_pivot.core.steps import registry
 
 IN = 25.4
 LINE = {"do": "line.princess", "on": "back"}
@@ -95,3 +98,12 @@ def test_a_contour_gives_its_width_back_at_the_side(name: str, before: tuple[dic
     assert round_[2] == pytest.approx(round_[0], abs=1.5) and round_[1] == pytest.approx(round_[0] - 1.5 * IN, abs=0.2)
     unders = [next(p for p in made.come_from("back") if "side_seam" in dict(p.roles).values()) for made in (taken, given)]
     assert unders[0].corner("underarm") == pytest.approx(unders[1].corner("underarm"), abs=1e-6)
+
+
+def test_a_dart_at_the_corner_with_the_centre_is_refused() -> None:
+    """Its angle was lost: 10 degrees of the blade's were missing."""
+    block = block_file.pattern(room_block("two darts 93"))
+    park = {"do": "dart.park", "on": "back", "darts": ["shoulder"], "to": {"station": "centre_waist"}}
+    steps = [registry.read(step) for step in (park, {"do": "trim.hem", "on": "back", "by": "-0.2 cm"})]
+    ((number, fault),) = Evaluator().evaluate(block, steps, Scope("cm")).broken
+    assert number == 2 and "opens at the end of the waist" in str(fault)

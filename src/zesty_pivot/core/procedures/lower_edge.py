@@ -115,6 +115,9 @@ def _stretches(pattern: Pattern, name: str) -> list[_Stretch]:
         indices = [index for index, run in enumerate(piece.runs) if piece.role(run.edge) in LOWER]
         for index in reversed(indices):
             mouth = piece.runs[index].mouth
+            if mouth is not None and index == indices[-1]:
+                what = f"the {dart_words(piece, mouth)} dart opens at the end of the {words(piece.runs[index].edge)}"
+                raise StepError(what, where=piece.name, advice="Move it away first.")
             if mouth is not None:
                 if piece.dart(mouth).use in OPEN_USES:
                     what = f"the {dart_words(piece, mouth)} dart is left open in the {words(piece.runs[index].edge)}"
@@ -122,7 +125,7 @@ def _stretches(pattern: Pattern, name: str) -> list[_Stretch]:
                 lay = Motion.turn(piece.pivot(piece.dart(mouth).pivot), piece.angle(mouth)).then(lay)
             found.insert(0, _Stretch(piece.name, index, lay))
         beside = piece.runs[(indices[0] - 1) % len(piece.runs)]
-        if piece.role(beside.edge) != STYLE_LINE:
+        if piece.role(beside.edge) != STYLE_LINE or beside.mouth is not None:
             return _whole(pattern, found, name)
         other = _partner(pattern, piece.name, beside.edge, seen)
         if other is None:

@@ -31,6 +31,7 @@ def panel_notes(on: str, made: Shaped, darts: Sequence[str], mended: str, unit: 
         if abs(mm) > NOTHING and name in made.natural:
             where = {"top": "the upper end", "bottom": "the lower end"}.get(name, f"the {words(name)} line")
             amount = format_length(abs(mm), unit, fine=True)
-            text = f"{amount} {'more' if mm > 0 else 'less'} than the darts give at {where}, {off_each(made, name, unit, fine=True)}"
+            each = off_each(made, name, unit, fine=True)
+            text = f"{amount} {'more' if mm > 0 else 'less'} than the darts give at {where}, {each}"
             found.append(Note(text, on, abs(mm)))
     return found
