@@ -35,7 +35,7 @@ def move_by_hand(move: DartMove, pattern: Pattern, context: Context, way: Way) -
         )
     left = piece.angle(move.dart) - angle_moved(move, piece, place, target, context)
     names = {"pin": pin, "dart": dart_words(piece, move.dart)}
-    stop = _stop(names, left, _mouth_made(piece, after, target), context)
+    stop = _stop(names, left, after.intake(_made_id(move, piece, after, target)), context)
     # A slit where nothing opens yet tells which part moves; a mouth that is there already does as well.
     parted = piece if target else slit(piece, place, pivot, OPENING)
     moving, _turn = moving_part(parted, parted.mouth_run(move.dart), parted.mouth_run(target or OPENING))
@@ -61,13 +61,9 @@ def beside(piece: Piece, move: DartMove, context: Context) -> Line | None:
     )  # fmt: skip
 
 
-def _made_id(piece: Piece, after: Piece, target: str | None) -> str:
-    """The dart that a move opens: one that is there, or the new one."""
-    return target or next((dart.id for dart in after.darts if not piece.has_dart(dart.id)), after.darts[0].id)
-
-
-def _mouth_made(piece: Piece, after: Piece, target: str | None) -> float:
-    return after.intake(_made_id(piece, after, target))
+def _made_id(move: DartMove, piece: Piece, after: Piece, target: str | None) -> str:
+    """The dart that a move opens: one that is there, or the new one, or the moved one itself at its new place."""
+    return target or next((dart.id for dart in after.darts if not piece.has_dart(dart.id)), move.dart)
 
 
 def _stop(names: dict[str, str], left: float, mouth: float, context: Context) -> Line:
@@ -81,7 +77,7 @@ def _stop(names: dict[str, str], left: float, mouth: float, context: Context) ->
 
 def _mouth_lines(move: DartMove, piece: Piece, after: Piece, target: str | None, context: Context) -> tuple[Line, ...]:
     """The new mouth to check the work by, and which other darts are called otherwise from now on."""
-    made = target or next((d.id for d in after.darts if not piece.has_dart(d.id)), move.dart)
+    made = _made_id(move, piece, after, target)
     figures = {"new": dart_words(after, made), "mouth": format_length(after.intake(made), context.scope.unit)}
     text = (
         "The mouth of the {new} dart now measures {mouth}. Redraw its legs from the ends of the mouth to the pin"
