@@ -222,3 +222,21 @@ def test_a_step_that_only_a_preview_has_is_not_chosen(open_desk) -> None:
     assert model.step is None
     model.preview(None)
     assert model.step is None and not model.is_previewing
+
+
+def test_the_form_leaves_out_what_the_chosen_form_does_without(open_desk) -> None:  # type: ignore[no-untyped-def]
+    """No field that changes nothing: a soft edge has no corner to round, a keyhole that ends on its seam no end below it."""
+    window = open_desk(style([{**ROUND, "shape": "asymmetric"}]))
+    window.strip.choose(1)
+    form = window.side.reading.form("neck.shape")
+
+    def shown(*keys: str) -> list[bool]:
+        return [form._holders[key].isVisibleTo(form) for key in keys]
+
+    assert shown("bow", "corner") == [True, False]
+    form.fields["form"].picked.emit("box")
+    assert shown("bow", "corner") == [False, True] and window.model.style.steps[0].form == "box"
+    window.model.recipe.replace_step(0, registry.read({**ROUND, "shape": "keyhole_yoke"}), "yoke")
+    assert shown("hole_end", "end", "ends_on_seam") == [True, True, True]
+    form.fields["ends_on_seam"].click()
+    assert window.model.style.steps[0].ends_on_seam and shown("hole_end", "end", "ends_on_seam") == [False, False, True]

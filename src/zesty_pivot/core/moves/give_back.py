@@ -24,7 +24,7 @@ def given_back(
     (y), and keeps its
     direction at the underarm. The underarm stays, unless `underarm` is asked for or the panel has no
     shoulder: then it goes out by what was taken at its height, and the side seam is led back to where it was at the height
-    `keeps`, above the bust line's width. Source: common practice, no source.
+    `keeps`, so that nothing below is wider. Source: common practice, no source.
 
     Raises GeometryError when a dart opens in what is redrawn.
     """

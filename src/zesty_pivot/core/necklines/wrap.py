@@ -31,10 +31,11 @@ def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     """From the lower edge of the far side, x < 0, up to the wrap's end, and in a slight curve to the near shoulder."""
     turned = np.array([-1.0, 1.0])
     middle = np.array([2.0 * float(bodice.nape[0]), 0.0])
-    peak, floor = mark(bodice, asked)
     if MARK in bodice.piece.landmarks:  # darts have been put away since
         peak = bodice.piece.pivot(MARK)
         floor = np.array([peak[0], peak[1] + max(asked["up"], 5.0)])
+    else:
+        peak, floor = mark(bodice, asked)
     end = Path.straight(middle + floor * turned, middle + peak * turned)
     curve = edge_from(end.end, bodice.shoulder.at(asked["width"]))
     return Drawn((EdgePart(end, "opening"), EdgePart(curve)), is_pointed=True, bends=False)

@@ -77,7 +77,15 @@ class NeckForm(PlainForm):
 
 
 def _takes(key: str) -> Any:
-    return lambda step: key in shape_of(step.shape).starts
+    """Whether a number says something: the shape takes it, and in the form that is chosen it matters."""
+    return lambda step: key in shape_of(step.shape).starts and key not in _idle(step)
+
+
+def _idle(step: Any) -> tuple[str, ...]:
+    """The numbers of a shape that its chosen form does without."""
+    if step.shape == "asymmetric":
+        return ("bow",) if step.form in ("box", "straight") else ("corner",)
+    return ("hole_end", "end") if step.shape == "keyhole_yoke" and step.ends_on_seam else ()
 
 
 def _has_side(step: Any) -> bool:
@@ -116,7 +124,7 @@ ROWS: tuple[Row, ...] = (
     ChoiceRow("depth_from", "Depth measured", _takes("depth"), choices=lambda _s, _p: DEPTHS),
     _ArcsRow("arcs", "Arcs", lambda step: shape_of(step.shape).arcs, read=whole_number(2, 7)),
     _EndRow(
-        "end", "At the centre", lambda step: bool(shape_of(step.shape).at_end),
+        "end", "At the centre", lambda step: bool(shape_of(step.shape).at_end) and "end" not in _idle(step),
         choices=lambda step, _p: [(name, ENDS[name]) for name in shape_of(step.shape).at_end],
     ),
     _FormRow(
