@@ -8,12 +8,14 @@ import subprocess
 import sys
 import time
 from pathlib import Path
+from types import ModuleType
 
 import pytest
 
 from tests.cli.calling import zesty
 from tests.samples import REAL_BLOCK, move, real_value, style, written
-from zesty_pivot.core.formats import block_file, style_file
+from zesty_pivot.cli import entry
+from zesty_pivot.core.formats import block_file, folder, style_file
 
 COMMAND = [sys.executable, "-m", "zesty_pivot"]
 
@@ -82,6 +84,14 @@ def _begun(job: subprocess.Popen[str]) -> None:
         time.sleep(0.005)
         (told,) = (row for row in Path(f"/proc/{job.pid}/status").read_text().splitlines() if row.startswith("SigCgt:"))
         heeded = int(told.split()[1], 16)
+
+
+def test_ctrl_c_while_the_writer_is_still_being_loaded(monkeypatch: pytest.MonkeyPatch) -> None:
+    ended: list[int] = []
+    monkeypatch.setattr(os, "_exit", ended.append)
+    monkeypatch.setitem(sys.modules, folder.__name__, ModuleType(folder.__name__))  # begun, and still empty
+    entry._end(signal.SIGINT, None)
+    assert ended == [130]
 
 
 @pytest.mark.parametrize("seed", range(3))

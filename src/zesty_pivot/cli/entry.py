@@ -14,7 +14,8 @@ _ENDING = (signal.SIGINT, signal.SIGTERM, signal.SIGHUP)
 def _end(number: int, _frame: FrameType | None) -> None:
     """Ends at once, with 130 for Ctrl+C as shells expect. What was being written goes; what is in place stays whole."""
     folder = sys.modules.get("zesty_pivot.core.formats.folder")  # loaded only once something is being written
-    if folder is None or folder.may_end(number):
+    may_end = getattr(folder, "may_end", None)  # none while it is still being loaded: then nothing is being written yet
+    if may_end is None or may_end(number):
         os._exit(128 + number)
 
 
