@@ -80,13 +80,15 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
             if half not in source.landmarks and _is_elsewhere(half, source, block):
                 continue  # it is in the account of the piece that it comes from
             held = sum(math.degrees(source.angle(dart.id)) for dart in source.darts if dart.pivot == half)
-            for pivot in [side.id(half) for side in Side] if is_unfolded else [half]:
-                names = {pivot, half} if is_unfolded else {pivot}
+            for side in [*Side] if is_unfolded else [None]:
+                pivot = half if side is None else side.id(half)
+                names = {pivot, half}
                 added = math.degrees(sum(angle for piece in pieces for name_, angle in piece.added if name_ in names))
                 placed = [
                     entry for piece in pieces for name_ in sorted(names) for entry in _placed(piece, drafted[piece.name], name_)
                 ]
-                placed += [_sewn(line, angle) for line in lines for pin, angle in line.angles if pin == half]
+                here = [line for line in lines if line.side in (None, side)]
+                placed += [_sewn(line, angle) for line in here for pin, angle in line.angles if pin == half]
                 found.append(Account(name, pivot, held, tuple(placed), added))
     return tuple(found)
 

@@ -46,7 +46,7 @@ def _across(pattern: Pattern, block: Pattern, level: str) -> float | None:
     if len(widths) < len(block.pieces):
         return None
     taken = sum(_taken_inside(piece, level) for piece in pattern.pieces)
-    taken += sum(mm for line in pattern.lines for name, mm in line.taken if name == level)
+    taken += sum(line.halves * mm for line in pattern.lines for name, mm in line.taken if name == level)
     return 2.0 * (sum(widths) - taken)
 
 

@@ -8,12 +8,12 @@ from dataclasses import replace
 import numpy as np
 
 from zesty_pivot.core.errors import GeometryError
-from zesty_pivot.core.geometry import JOIN_TOL, Motion
+from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.dart import Dart
-from zesty_pivot.core.piece.edge import Run
+from zesty_pivot.core.piece.edge import Run, Source
 from zesty_pivot.core.piece.piece import Piece, Point
-from zesty_pivot.core.piece.sides import Side, Sided, Sides
+from zesty_pivot.core.piece.sides import HALF, Side, Sided, Sides
 
 
 def flip(piece: Piece, on: Vector, towards: Vector) -> Piece:
@@ -63,6 +63,33 @@ def unfold(half: Piece) -> Piece:
     Raises GeometryError when the piece has no fold, or its fold is bent, or opened by a dart or a keyhole: unfolded
     that would be a hole in the piece.
     """
+    return opened(half, half)
+
+
+def opened(left: Piece, right: Piece) -> Piece:
+    """The whole of two halves drawn on one fold, each for its own side. Raises GeometryError as `unfold` does."""
+    on, end = _fold(left)
+    other = flip(right, on, end - on)
+    first, second = _side(left, left.fold, Side.LEFT), _side(other, right.fold, Side.RIGHT)
+    marks = tuple(replace(mark, id=Side.RIGHT.id(mark.id), at=replace(mark.at, is_mirrored=True)) for mark in right.notches)
+    named = {mark.id: Sided(plain.id, Side.RIGHT) for mark, plain in zip(marks, right.notches, strict=True)}
+    added = [(side.id(pivot), angle) for side, half in ((Side.LEFT, left), (Side.RIGHT, right)) for pivot, angle in half.added]
+    return replace(
+        left,
+        fold=None,
+        runs=(*first.runs, *second.runs),
+        roles=first.roles + second.roles,
+        darts=first.darts + second.darts,
+        landmarks={**first.landmarks, **second.landmarks},
+        fisheyes=first.fisheyes + second.fisheyes,
+        notches=(*left.notches, *marks),
+        sides=first.sides.joined(second.sides.known).joined(named),
+        added=tuple(added),
+    )
+
+
+def _fold(half: Piece) -> tuple[Vector, Vector]:
+    """The ends of the straight line that lies on the fold, (2,) mm each."""
     fold = half.fold
     if fold is None:
         raise GeometryError("the piece has no fold to open", where=half.name)
@@ -70,35 +97,122 @@ def unfold(half: Piece) -> Piece:
     on, end = edge.runs[0].path.start, edge.runs[-1].path.end
     line = np.concatenate([run.path.cubics.reshape(-1, 2) for run in edge.runs])
     normal = np.array([-(end - on)[1], (end - on)[0]]) / np.hypot(*(end - on))
-    opened = any(run.mouth for run in edge.runs) or half.runs[half.runs.index(edge.runs[0]) - 1].mouth
-    if opened or np.abs((line - on) @ normal).max() > JOIN_TOL:
+    is_open = any(run.mouth for run in edge.runs) or half.runs[half.runs.index(edge.runs[0]) - 1].mouth
+    if is_open or np.abs((line - on) @ normal).max() > JOIN_TOL:
         raise GeometryError("the fold is opened by a dart or bent", where=half.name, advice="Cut a seam there instead.")
     if any(np.abs(one.path.end - two.path.start).max() > JOIN_TOL for one, two in itertools.pairwise(edge.runs)):
         what = "an opening is cut into the fold"
         raise GeometryError(what, where=half.name, advice="Leave it on the fold, where both sides are cut at once.")
-    other = flip(half, on, end - on)
-    first, second = _side(half, fold, Side.LEFT), _side(other, fold, Side.RIGHT)
-    marks = tuple(replace(mark, id=Side.RIGHT.id(mark.id), at=replace(mark.at, is_mirrored=True)) for mark in half.notches)
-    sided = {mark.id: Sided(plain.id, Side.RIGHT) for mark, plain in zip(marks, half.notches, strict=True)}
+    return on, end
+
+
+def one_side(half: Piece, side: Side, on: Vector, towards: Vector) -> Piece:
+    """A panel that is not the same on both sides of the body, for one of them: the right one is turned over along the line
+    through `on` in the direction `towards`. It has its side in its name, and is cut once."""
+    is_right = side is Side.RIGHT
+    made = _side(flip(half, on, towards) if is_right else half, None, side)
+    marks = (replace(mark, id=side.id(mark.id), at=replace(mark.at, is_mirrored=is_right)) for mark in half.notches)
     return replace(
-        half,
-        fold=None,
-        runs=(*first.runs, *second.runs),
-        roles=first.roles + second.roles,
-        darts=first.darts + second.darts,
-        landmarks={**first.landmarks, **second.landmarks},
-        fisheyes=first.fisheyes + second.fisheyes,
-        notches=(*half.notches, *marks),
-        sides=first.sides.joined(second.sides.known).joined(sided),
-        grain=half.grain,
+        made,
+        name=side_name(half.name, side),
+        notches=tuple(marks),
+        sides=made.sides.joined({side.id(mark.id): Sided(mark.id, side) for mark in half.notches}),
+        added=tuple((side.id(pivot), angle) for pivot, angle in half.added),
     )
 
 
-def _side(half: Piece, fold: str, side: Side) -> Piece:
+def side_name(name: str, side: Side) -> str:
+    """What a panel that is made for one side of the body is called."""
+    return f"{name}_{side.value}"
+
+
+def half_name(piece: Piece) -> str:
+    """What a piece is called as a half."""
+    side = side_of(piece)
+    return piece.name if side is None else piece.name.removesuffix(f"_{side.value}")
+
+
+def side_of(piece: Piece) -> Side | None:
+    """The side of the body that a piece is made for by itself; None for a half, and for one that has both."""
+    known = {piece.sides.of(run.edge) for run in piece.runs}
+    return known.pop() if len(known) == 1 else None
+
+
+def as_half(panel: Piece, on: Vector, towards: Vector) -> Piece:
+    """A panel for one side as it is drawn for both: `one_side` undone."""
+    side = side_of(panel)
+    if side is None:
+        return panel
+    plain = _plain(panel, side, list(panel.runs), {})
+    made = plain if side is Side.LEFT else flip(plain, on, towards)
+    return replace(made, name=half_name(panel))
+
+
+def halved(whole: Piece, fold: str = "centre") -> tuple[Piece, Piece]:
+    """The two halves of an unfolded piece, both as a half is drawn, with the line between them as their `fold`: what `opened`
+    puts together again.
+
+    Raises GeometryError when something of one side lies on the other.
+    """
+    sides = whole.sides
+    leads_over = any(sides.of(dart.pivot) is not sides.of(whole.dart_edge(dart.id)) for dart in whole.darts)
+    turns = sum(sides.of(run.edge) is not sides.of(whole.runs[k - 1].edge) for k, run in enumerate(whole.runs))
+    if leads_over or turns != len(Side) or any(sides.of(run.edge) is None for run in whole.runs):
+        what = "a dart or an edge lies across the centre"
+        raise GeometryError(what, where=whole.name, advice="Take it back to its own side first.")
+    left, right = (_half_of(whole, side, fold) for side in Side)
+    line = right.runs[-1].path
+    turned = flip(right, line.start, line.end - line.start)
+    return left, replace(turned, runs=turned.runs[1:] + turned.runs[:1], roles=turned.roles[1:] + turned.roles[:1])
+
+
+def _half_of(whole: Piece, side: Side, fold: str) -> Piece:
+    """One side of an unfolded piece as it lies, its names as on a half, closed along the centre."""
+    sides = whole.sides
+    first = next(k for k, run in enumerate(whole.runs) if sides.of(run.edge) is side is not sides.of(whole.runs[k - 1].edge))
+    ring = (whole.runs[first:] + whole.runs[:first])[: sum(sides.of(run.edge) is side for run in whole.runs)]
+    line = Path.straight(ring[-1].path.end, ring[0].path.start)
+    up = Source(f"{whole.of or whole.name}.{fold}", 0.0, 1.0)  # the left side is walked up the centre
+    made = _plain(whole, side, [*ring, Run(fold, line, up if side is Side.LEFT else up.turned())], {fold: "centre"})
+    return replace(made, fold=fold)
+
+
+def _plain(piece: Piece, side: Side, ring: list[Run], more: dict[str, str]) -> Piece:
+    """What is on one side of a piece, along the runs of a ring, with its names as on a half; `more` are further roles."""
+    sides = piece.sides
+    runs = [
+        Run(sides.name(run.edge), run.path, replace(run.source, is_mirrored=False), run.mouth and sides.name(run.mouth))
+        for run in ring
+    ]
+    known = {**{sides.name(id): role for id, role in piece.roles}, **more}
+
+    def dart_of(dart: Dart) -> Dart:
+        away = tuple(replace(p, id=sides.name(p.id), home=replace(p.home, is_mirrored=False)) for p in dart.parked)
+        id, pivot, group = (sides.name(name) for name in (dart.id, dart.pivot, dart.group))
+        return replace(dart, id=id, pivot=pivot, group=group, parked=away)
+
+    def is_mine(id: str) -> bool:
+        return sides.of(id) is side
+
+    marks = [mark for mark in piece.notches if (sides.of(mark.id) is Side.RIGHT) == (side is Side.RIGHT)]
+    return replace(
+        piece,
+        runs=tuple(runs),
+        roles=tuple((name, known[name]) for name in dict.fromkeys(run.edge for run in runs)),
+        darts=tuple(dart_of(dart) for dart in piece.darts if is_mine(dart.pivot)),
+        landmarks={sides.name(id): at for id, at in piece.landmarks.items() if is_mine(id)},
+        fisheyes=tuple(replace(eye, id=sides.name(eye.id)) for eye in piece.fisheyes if is_mine(eye.id)),
+        notches=tuple(replace(mark, id=sides.name(mark.id), at=replace(mark.at, is_mirrored=False)) for mark in marks),
+        added=tuple((sides.name(pivot), angle) for pivot, angle in piece.added if is_mine(pivot)),
+        sides=HALF,
+    )
+
+
+def _side(half: Piece, fold: str | None, side: Side) -> Piece:
     """One side of the whole: its runs from the fold round to the fold again, everything with its side. The provenance of the
     drawn half stays as it was, so all that goes by it is found again."""
     indices = [index for index, run in enumerate(half.runs) if run.edge == fold]
-    last = next(index for index in indices if half.runs[half.after(index)].edge != fold)
+    last = next((index for index in indices if half.runs[half.after(index)].edge != fold), -1)
     order = [(last + 1 + step) % len(half.runs) for step in range(len(half.runs) - len(indices))]
     is_mirrored = side is Side.RIGHT
     runs = tuple(
@@ -109,6 +223,7 @@ def _side(half: Piece, fold: str, side: Side) -> Piece:
     names = [edge for edge, _role in half.roles if edge != fold]
     names += [*(dart.id for dart in half.darts), *half.landmarks, *(eye.id for eye in half.fisheyes)]
     names += [dart.group for dart in half.darts if dart.group]
+    names += [pivot for pivot, _angle in half.added]  # it may lie in what has been cut away
 
     def dart_of(dart: Dart) -> Dart:
         away = tuple(replace(p, id=side.id(p.id), home=replace(p.home, is_mirrored=is_mirrored)) for p in dart.parked)

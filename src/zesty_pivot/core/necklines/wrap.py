@@ -31,8 +31,9 @@ def draw(bodice: BodiceHalf, asked: Asked) -> Drawn:
     """From the lower edge of the far side, x < 0, up to the wrap's end, and in a slight curve to the near shoulder."""
     turned = np.array([-1.0, 1.0])
     middle = np.array([2.0 * float(bodice.nape[0]), 0.0])
-    if MARK in bodice.piece.landmarks:  # darts have been put away since
-        peak = bodice.piece.pivot(MARK)
+    marked = next((piece for piece in (bodice.piece, bodice.more) if piece is not None and MARK in piece.landmarks), None)
+    if marked is not None:  # darts have been put away since, or the side panel has been laid to the other
+        peak = marked.pivot(MARK)
         floor = np.array([peak[0], peak[1] + max(asked["up"], 5.0)])
     else:
         peak, floor = mark(bodice, asked)

@@ -8,7 +8,7 @@ from zesty_pivot.core.errors import PlaceError, one_of
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.refs import EdgeRef, Seam, SeamSide
-from zesty_pivot.core.piece.sides import Body
+from zesty_pivot.core.piece.sides import Body, Side
 from zesty_pivot.core.piece.soundness import piece_fault
 
 
@@ -43,7 +43,8 @@ class StyleLine:
 
     `angles` are the pivots on the line with the fullness (radians) that the panels hold there, measured from their corners
     as they were cut; `taken` the widths (mm, of one half) taken beyond what the darts give, by level, and at the line's `top`
-    and `bottom` end, `given` what was given back outside.
+    and `bottom` end, `given` what was given back outside. `side` is the side of the body that it is on by itself; its `id` has
+    that side then, as the edges do.
     """
 
     id: str
@@ -52,6 +53,12 @@ class StyleLine:
     angles: tuple[tuple[str, float], ...]
     taken: tuple[tuple[str, float], ...] = ()
     given: float = 0.0
+    side: Side | None = None
+
+    @property
+    def halves(self) -> float:
+        """How much what it takes of one half counts: a line on one side of the body by half."""
+        return 1.0 if self.side is None else 0.5
 
 
 @dataclass(frozen=True)

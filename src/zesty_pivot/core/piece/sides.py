@@ -21,6 +21,11 @@ class Side(StrEnum):
     LEFT = "left"
     RIGHT = "right"
 
+    @property
+    def other(self) -> Side:
+        """The other side."""
+        return Side.RIGHT if self is Side.LEFT else Side.LEFT
+
     def id(self, name: str) -> str:
         """The id that an edge, dart or pivot of a half has on this side of the whole: `waist.left`."""
         return f"{name}.{self.value}"

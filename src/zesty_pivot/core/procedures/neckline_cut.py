@@ -11,17 +11,18 @@ from zesty_pivot.core.moves.neckline import cut_away, let_out, neck_source, open
 from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.necklines.base import NeckShape
 from zesty_pivot.core.necklines.camisole import strap_point
-from zesty_pivot.core.piece import Body, Extra, Hold, Opening, Pattern, Piece, Side, Source, Use, dart_words
+from zesty_pivot.core.piece import Body, Extra, Hold, Opening, Pattern, Piece, Side, Use, dart_words
 from zesty_pivot.core.piece import place as places
-from zesty_pivot.core.piece.bodice_half import nearest_place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context, Note
+from zesty_pivot.core.procedures.both_sides import together
 from zesty_pivot.core.procedures.clearing import EASED_OVER, brought_back, first_way, station_of
 from zesty_pivot.core.procedures.into_panels import with_panels
-from zesty_pivot.core.procedures.neckline_across import Beyond, side_of_line
+from zesty_pivot.core.procedures.neckline_across import cut_beyond, side_of_line
 from zesty_pivot.core.procedures.neckline_edges import NeckEdge, NeckEdges
 from zesty_pivot.core.procedures.neckline_keyhole import keyhole
-from zesty_pivot.core.procedures.neckline_uneven import whole_cut
+from zesty_pivot.core.procedures.neckline_uneven import on_each_side
+from zesty_pivot.core.procedures.neckline_wrap import wrapped
 from zesty_pivot.core.procedures.strips import rectangle
 from zesty_pivot.core.quantity import Unit, format_length
 
@@ -31,8 +32,10 @@ def carried_out(edges: NeckEdges, shape: NeckShape, side: Side, context: Context
     made, notes = edges.pattern, [*edges.notes]
     for edge in edges.edges:
         is_whole = shape.kind == "whole" and (edge is edges.edges[0] or shape.name == "one_shoulder")
-        if is_whole:
-            made, mine = whole_cut(made, edge, shape, side, context, eased=eased)
+        if is_whole and shape.name == "wrap":
+            made, mine = wrapped(made, edge, context, eased=eased)
+        elif is_whole:
+            made, mine = _on_both(made, edge, shape, side, context, eased=eased)
         else:
             made, mine = _one(made, edge, shape, context, eased=eased)
         notes += mine
@@ -44,6 +47,20 @@ def carried_out(edges: NeckEdges, shape: NeckShape, side: Side, context: Context
         made = replace(made, extras=(*(extra for extra in made.extras if extra.kind != "strap"), strap))
         notes.append(note)
     return made, notes
+
+
+def _on_both(
+    pattern: Pattern, edge: NeckEdge, shape: NeckShape, side: Side, context: Context, *, eased: bool
+) -> tuple[Pattern, list[Note]]:  # fmt: skip
+    """The pattern with a piece unfolded and cut along an edge that is not the same on both sides."""
+    halves, notes = {}, []
+    for its, half in on_each_side(edge, shape, side).items():
+        halves[its], mine = _one(pattern, half, shape, context, eased=eased)
+        notes += [note for note in mine if note not in notes]
+    source = edge.bodice.piece.of or edge.name
+    told = "deep" if shape.name == "asymmetric" else "bare"
+    said = Note(f"the {words(edge.name)} is {told} on the {side.value} as worn; it is cut once, right side up", edge.name)
+    return together(halves, [source], pattern), [said, *notes]
 
 
 def _one(pattern: Pattern, edge: NeckEdge, shape: NeckShape, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:
@@ -68,7 +85,7 @@ def _one(pattern: Pattern, edge: NeckEdge, shape: NeckShape, context: Context, *
         kept = replace(kept, added=(*piece.added, *lost))
         pattern = with_panels(pattern, edge.name, (kept,), ())
         if edge.beyond is not None:
-            pattern = _beyond(pattern, edge.beyond, drawn.ends_on, source)
+            pattern = cut_beyond(pattern, edge.beyond, drawn.ends_on, source)
     if edge.asked.numbers.get("hole_start") is not None:
         pattern, seams = keyhole(pattern, edge, source, context)
         kept = pattern.piece(edge.name)
@@ -145,18 +162,6 @@ def _slit(pattern: Pattern, edge: NeckEdge, unit: Unit) -> tuple[Pattern, list[N
     made = pattern.with_piece(opened_down(pattern.piece(edge.name), "slit", length))
     note = Note(f"slit {format_length(length, unit)} down from the neckline", edge.name, length)
     return replace(made, openings=(*made.openings, Opening(edge.name, "slit", length))), [note]
-
-
-def _beyond(pattern: Pattern, beyond: Beyond, ends_on: str, source: Source) -> Pattern:
-    """The side panel cut along what goes on across the line."""
-    piece = beyond.side
-    start = nearest_place(piece, beyond.outer[0].path.start, lambda run: run.edge == beyond.edge)
-    stop = nearest_place(piece, beyond.outer[-1].path.end, lambda run: piece.role(run.edge) == ends_on)
-    if start is None or stop is None:
-        raise StepError("the edge misses the side panel", where=piece.name, advice="Shape it before the style line.")
-    kept, gone = cut_away(piece, start, stop, [(part.path, part.role) for part in beyond.outer], source)
-    lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
-    return with_panels(pattern, piece.name, (replace(kept, added=(*piece.added, *lost)),), ())
 
 
 def _armhole(piece: Piece) -> float:

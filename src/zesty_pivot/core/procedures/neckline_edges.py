@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass, replace
+from functools import partial
 
 import numpy as np
 
@@ -11,7 +12,7 @@ from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.necklines import backs
 from zesty_pivot.core.necklines.base import MARK, Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.curves import bent, turned_end
-from zesty_pivot.core.piece import Origin, Pattern, Piece
+from zesty_pivot.core.piece import Origin, Pattern, Piece, Run
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.bodice_half import BodiceHalf, nearest_place
 from zesty_pivot.core.piece.names import words
@@ -19,7 +20,13 @@ from zesty_pivot.core.piece.region import contains
 from zesty_pivot.core.procedures.base import Context, Note
 from zesty_pivot.core.procedures.bodice_halves import block_half, half_of
 from zesty_pivot.core.procedures.clearing import cleared
-from zesty_pivot.core.procedures.neckline_across import Beyond, drawn_across, refuse_whole, side_of_line
+from zesty_pivot.core.procedures.neckline_across import (
+    Beyond,
+    drawn_across,
+    drawn_over_both,
+    refuse_whole,
+    side_of_line,
+)
 from zesty_pivot.core.quantity import format_length
 
 # An edge meets the shoulder within these angles of its way to the tip (radians); steeper or flatter, its end is bent, so that
@@ -55,6 +62,7 @@ class NeckEdge:
     drawn: Drawn
     beyond: Beyond | None = None
     away_beyond: tuple[str, ...] = ()
+    is_far: bool = False  # what goes on across a style line is on the side of the centre that halves are not drawn on
     floor: Origin | None = None  # of a shape with a mark: the place of the lower edge that belongs to it
 
 
@@ -97,7 +105,7 @@ def _one(
 ) -> tuple[Pattern, NeckEdge | None, tuple[Note, ...]]:  # fmt: skip
     name = worked_piece(pattern, target.name)
     leave: set[str] = set()
-    if (shape.kind == "whole" or shape.name == "keyhole_yoke") and side_of_line(pattern, name) is not None:
+    if shape.name == "keyhole_yoke" and side_of_line(pattern, name) is not None:
         refuse_whole(pattern, target.name)
     pattern, floor = (pattern, None) if lead is not None else _marked(pattern, name, target, shape, context)
     for _ in range(3):
@@ -106,7 +114,7 @@ def _one(
         bodice = half_of(piece, context.block.drafted(piece), context.scope.unit)
         drawing = _Drawing(target, lead, shape, back, turn, context)
         known = side_of_line(made.pattern, name)
-        beyond: Beyond | None = None
+        beyond, is_far = None, False
         away_beyond: tuple[str, ...] = ()
         if known is None:
             drawn = drawing(bodice)
@@ -117,12 +125,17 @@ def _one(
             aside = cleared(made.pattern, known[0].name, context)
             away_beyond = aside.darts
             made = replace(made, pattern=aside.pattern, notes=(*made.notes, *aside.notes))
-            bodice, drawn, beyond = drawn_across(bodice, aside.pattern.piece(known[0].name), known[1], drawing)
+            panel = aside.pattern.piece(known[0].name)
+            if shape.kind == "whole" and (lead is None or shape.name == "one_shoulder"):
+                bodice, drawn, beyond, is_far = drawn_over_both(bodice, panel, known[1], drawing)
+            else:
+                bodice, drawn, beyond = drawn_across(bodice, panel, known[1], drawing)
         if drawn is None:
             return pattern, None, ()
         above = _above(pattern.piece(name), piece, drawn, made.darts, shape) - leave
         if not above:
-            edge = NeckEdge(target.name, name, bodice, made.darts, drawing.asked(bodice), drawn, beyond, away_beyond, floor)
+            asked = drawing.asked(bodice)
+            edge = NeckEdge(target.name, name, bodice, made.darts, asked, drawn, beyond, away_beyond, is_far, floor)
             return made.pattern, edge, made.notes
         leave |= above
     raise StepError("the darts above the edge are in each other's way", where=name, advice="Move them down first.")
@@ -135,12 +148,21 @@ def _marked(
     if shape.mark is None:
         return pattern, None
     piece = pattern.piece(name)
-    at, floor = shape.mark(half_of(piece, context.block.drafted(piece), context.scope.unit), target.asked)
-    place = nearest_place(piece, floor, lambda run: piece.role(run.edge) in ("waist", "hem"))
-    if place is None:
-        raise StepError("it would end in the mouth of a dart", where=name, advice="Let it end farther away, or nearer.")
-    marked = replace(piece, landmarks={**piece.landmarks, MARK: (float(at[0]), float(at[1]))})
-    return pattern.with_piece(marked), places.origin_of(piece, place)
+    beyond = side_of_line(pattern, name)
+    more = None if beyond is None else beyond[0]
+    half = half_of(piece, context.block.drafted(piece), context.scope.unit)
+    at, floor = shape.mark(replace(half, more=more), target.asked)
+    for panel in [piece] if more is None else [piece, more]:
+        place = nearest_place(panel, floor, partial(_is_lower, panel))
+        if place is not None:
+            marked = replace(panel, landmarks={**panel.landmarks, MARK: (float(at[0]), float(at[1]))})
+            return pattern.with_piece(marked), places.origin_of(panel, place)
+    what = "the mouth of a dart" if beyond is None else "the seam between the panels"
+    raise StepError(f"it would end in {what}", where=name, advice="Let it end farther away, or nearer.")
+
+
+def _is_lower(piece: Piece, run: Run) -> bool:
+    return piece.role(run.edge) in ("waist", "hem")
 
 
 @dataclass(frozen=True)

@@ -16,9 +16,8 @@ def unfolded(pattern: Pattern, name: str) -> Pattern:
     if half.is_unfolded:
         raise StepError(f"the {words(name)} is unfolded already", where=name, advice="Leave this step out.")
     whole = mirror.unfold(half)
-    added = tuple((side.id(pivot), angle) for pivot, angle in half.added for side in Side)
     seams = tuple(sided for seam in pattern.seams for sided in _on_both_sides(pattern, seam, name))
-    return replace(pattern.with_piece(replace(whole, added=added)), seams=seams)
+    return replace(pattern.with_piece(whole), seams=seams)
 
 
 def _on_both_sides(pattern: Pattern, seam: Seam, name: str) -> tuple[Seam, ...]:

@@ -8,13 +8,14 @@ from zesty_pivot.core import faults
 from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.procedures.base import Context, Outcome
+from zesty_pivot.core.recipe.by_halves import worked
 from zesty_pivot.core.steps.base import Step
 
 
 def attempt(step: Step, pattern: Pattern, context: Context) -> Outcome:
     """What a step makes of a pattern. Raises nothing but ZestyErrors: a fault of the program, and a pattern that does not hold
     together, are refusals like any other."""
-    return contained(step.title, lambda: step.with_ids(pattern).apply(pattern, context), pattern)
+    return contained(step.title, lambda: worked(step.with_ids(pattern), pattern, context), pattern)
 
 
 def contained(title: str, work: Callable[[], Outcome], pattern: Pattern) -> Outcome:

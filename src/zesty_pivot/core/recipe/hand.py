@@ -11,6 +11,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity.formula import Scope
+from zesty_pivot.core.recipe.by_halves import paper_lines
 from zesty_pivot.core.recipe.evaluation import Derivation
 
 WAYS: dict[Way, str] = {"pivot": "Pivot: pin, trace, swing, trace", "slash": "Slash: cut, close, tape"}
@@ -44,7 +45,7 @@ def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section,
             known = step.with_ids(before)
             for mark in known.marks_by_hand(before, context):
                 marks[mark.text] = mark
-            sections.append(Section(number, title, known.by_hand(before, context, way)))
+            sections.append(Section(number, title, paper_lines(known, before, context, way)))
         except ZestyError as fault:
             sections.append(Section(number, title, (line("broken", "No instructions: {why}.", why=fault.what),)))
         except Exception as fault:  # noqa: BLE001 - the boundary of a step's paper procedure: the others are written

@@ -20,6 +20,7 @@ class Step(Model):
 
     title: ClassVar[str]
     summary: ClassVar[str]
+    half_by_half: ClassVar[bool] = False  # worked on halves: a whole piece is taken side by side
 
     do: str
     on: str = Field(description="the piece, such as front or back", min_length=1)

@@ -27,6 +27,7 @@ class Flare(Step):
     summary: ClassVar[str] = (
         "Slash an edge at several places, hanging straight or radiating, and spread each by the same amount."
     )
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["fullness.flare"] = "fullness.flare"
     edge: str | None = Field(default=None, description="the edge that becomes wider; the waist or the hem when not given")

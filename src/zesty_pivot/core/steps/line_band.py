@@ -32,6 +32,7 @@ class Band(Step):
 
     title: ClassVar[str] = "Contrast band"
     summary: ClassVar[str] = "Cut off a band of even width along the waist, hem, neckline or armhole."
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["line.band"] = "line.band"
     edge: Literal["neckline", "armhole", "waist", "hem"] = Field(default="waist", description="the edge it follows")

@@ -35,6 +35,7 @@ class Contour(Step):
 
     title: ClassVar[str] = "Contour the centre"
     summary: ClassVar[str] = "Take the centre in at the waist and taper it out above; the fold becomes a seam for a zip."
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["line.contour"] = "line.contour"
     on: str = Field(default="back", description="the piece", min_length=1)

@@ -39,6 +39,7 @@ class CutLine(Step):
     summary: ClassVar[str] = (
         "Cut a piece along a line of your own, from seam to seam, or a heart or keyhole panel at the centre."
     )
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["line.cut"] = "line.cut"
     from_: Spot = Field(alias="from", description="where the line begins")

@@ -30,6 +30,7 @@ from zesty_pivot.core.procedures.hand import Line, Way
 from zesty_pivot.core.procedures.hand_panels import NOTHING, panels_by_hand
 from zesty_pivot.core.procedures.intakes import CLEAR, INTAKES, LEVELS, PanelIntakes
 from zesty_pivot.core.procedures.into_panels import free_line, free_name, with_panels
+from zesty_pivot.core.procedures.line_top import line_top
 from zesty_pivot.core.procedures.panel_notes import panel_notes
 from zesty_pivot.core.quantity import Scope, format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length, NamesDart
@@ -68,6 +69,7 @@ class Princess(Step):
 
     title: ClassVar[str] = "Princess line"
     summary: ClassVar[str] = "Turn darts into a seam through or near the bust point: two panels that sew together."
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["line.princess"] = "line.princess"
     from_: Spot = Field(default=Spot(station="mid_shoulder"), alias="from", description="where the line begins, above")
@@ -161,7 +163,7 @@ class Princess(Step):
         return pivot == "waist_tip" or any(role not in UPPER for role in edges)
 
     def _top(self, piece: Piece, context: Context, pivot: str) -> Place:
-        place = resolve(self.from_, piece, context.block.drafted(piece), context.scope, pivot)
+        place = line_top(self.from_, piece, context.block.drafted(piece), context.scope, pivot)
         role = piece.role(piece.runs[place.run].edge)
         if role == "centre":
             raise StepError(

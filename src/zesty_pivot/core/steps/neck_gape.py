@@ -38,6 +38,7 @@ class TakeGape(Step):
 
     title: ClassVar[str] = "Take out gape"
     summary: ClassVar[str] = "Tighten a low or wide neckline: take a little out of its edge and pivot it into the bust dart."
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["neck.gape"] = "neck.gape"
     on: str = Field(default="front", description="the piece", min_length=1)

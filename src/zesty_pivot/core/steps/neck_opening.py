@@ -30,6 +30,7 @@ class NeckOpening(Step):
 
     title: ClassVar[str] = "Neck opening"
     summary: ClassVar[str] = "Open the neck so that the head goes through: a zip at the centre, or a slit with button and loop."
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["neck.opening"] = "neck.opening"
     on: str = Field(default="back", description="the piece whose centre opens", min_length=1)

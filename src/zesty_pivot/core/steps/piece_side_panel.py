@@ -40,6 +40,7 @@ class SidePanel(Step):
 
     title: ClassVar[str] = "Side panel"
     summary: ClassVar[str] = "A panel in place of the side seam: strips of front and back become one piece; side darts follow."
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["piece.side_panel"] = "piece.side_panel"
     on: str = Field(default="front", description="one of the two pieces", min_length=1)

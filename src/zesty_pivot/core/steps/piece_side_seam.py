@@ -32,6 +32,7 @@ class MoveSideSeam(Step):
 
     title: ClassVar[str] = "Move the side seam"
     summary: ClassVar[str] = "Move the side seam forward or back: the front gains what the back loses; the side dart follows."
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["piece.side_seam"] = "piece.side_seam"
     on: str = Field(default="back", description="the piece that loses", min_length=1)

@@ -22,6 +22,7 @@ class SquareAtCentre(Step):
 
     title: ClassVar[str] = "Square to the centre"
     summary: ClassVar[str] = "Redraw the neckline or waist square to centre front or centre back."
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["piece.square"] = "piece.square"
     edge: str = Field(description="the edge that meets the centre", min_length=1)

@@ -35,6 +35,7 @@ class TruePiece(Step):
 
     title: ClassVar[str] = "True a seam"
     summary: ClassVar[str] = "Redraw an edge smooth across its closed darts; legs come out equal; the amount is shown."
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["piece.true"] = "piece.true"
     edge: str = Field(description="the edge to true", min_length=1)

@@ -31,6 +31,7 @@ class TrueSeam(Step):
 
     title: ClassVar[str] = "True across a seam"
     summary: ClassVar[str] = "Blend neckline, armhole or waist where front and back meet at the shoulder or the side."
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["piece.true_seam"] = "piece.true_seam"
     on: str = Field(default="front", description="one of the two pieces", min_length=1)

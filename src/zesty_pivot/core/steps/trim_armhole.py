@@ -43,6 +43,7 @@ class TrimArmhole(FrontAndBackStep):
 
     title: ClassVar[str] = "Armhole"
     summary: ClassVar[str] = "For a sleeveless style: lower or raise the underarm, cut the shoulder in, make a razor back."
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["trim.armhole"] = "trim.armhole"
     shoulder_in: Length = Field(default=0, description="how far the shoulder is cut in from its tip")

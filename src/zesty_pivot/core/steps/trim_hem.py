@@ -24,6 +24,7 @@ class TrimHem(Step):
 
     title: ClassVar[str] = "Trim the lower edge"
     summary: ClassVar[str] = "Raise the back's waist or hem at the centre, in a curve to nothing at the side; or lower it."
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["trim.hem"] = "trim.hem"
     on: str = Field(default="back", description="the piece", min_length=1)

@@ -39,6 +39,7 @@ class Strapless(Step):
     summary: ClassVar[str] = (
         "A top edge at a depth, straight or sweetheart, to mid armhole or the underarm; the rest is cut away."
     )
+    half_by_half: ClassVar[bool] = True
 
     do: Literal["trim.strapless"] = "trim.strapless"
     # 7 to 8 in below the shoulder line: common practice, no source.

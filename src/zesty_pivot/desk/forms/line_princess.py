@@ -9,6 +9,7 @@ from typing import Any
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.procedures.intakes import INTAKES
+from zesty_pivot.core.recipe.by_halves import by_halves
 from zesty_pivot.core.steps.line_princess import Princess
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
 from zesty_pivot.desk.forms.places import chosen_first, first_change
@@ -55,6 +56,9 @@ class PrincessForm(PlainForm):
 
     def _show_intakes(self, step: Princess, before: Pattern) -> None:
         try:
+            plan = by_halves(step, before)  # a whole piece shows the figures of one side
+            if plan is not None and isinstance(plan.step, Princess):
+                step, before = plan.step, plan.halves[plan.sides[0]]
             found = step.intakes(before, self.model.derived.context)
         except ZestyError:
             return

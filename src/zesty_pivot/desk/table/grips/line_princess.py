@@ -7,7 +7,7 @@ from typing import Any
 
 import numpy as np
 
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Piece, Side
 from zesty_pivot.core.piece.names import UPPER
 from zesty_pivot.core.quantity import length_mm
 from zesty_pivot.core.steps.line_princess import MOST_PAST, Princess
@@ -42,9 +42,10 @@ def _princess_dragged(scene: Scene, key: str, x: float, y: float) -> dict[str, A
     now = {name: np.array(place[1:]) for name, place in _princess_places(scene).items()}
     if key in ("from_", "to"):
         spot = spot_near(before, before, x, y, UPPER if key == "from_" else LOWER)
-        return None if spot is None else {key: spot}
+        return None if spot is None else {key: spot.model_copy(update={"side": None})}  # of a whole piece both sides are cut
     if key == "past":
-        pivots = [pin for pin in ("bust_point", "waist_tip", "blade_point") if pin in before.landmarks]
+        known = [before.sides.id(pin, Side.LEFT) for pin in ("bust_point", "waist_tip", "blade_point")]
+        pivots = [pin for pin in known if pin in before.landmarks]
         if not pivots:
             return None
         off = x - before.landmarks[pivots[0]][0]

@@ -1,0 +1,115 @@
+"""Steps that are worked on halves, on a whole piece: each side as a half, and both put together again."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass, replace
+
+from zesty_pivot.core.moves.mirror import half_name, side_of
+from zesty_pivot.core.piece import Pattern, Piece, Side
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.both_sides import Halves, parted, together
+from zesty_pivot.core.procedures.hand import Line, Way, line
+from zesty_pivot.core.quantity.fields import Model, with_darts
+from zesty_pivot.core.steps.base import FrontAndBackStep, Step
+
+
+@dataclass(frozen=True)
+class ByHalves:
+    """A step as it is worked on halves: the pattern on each side of the body, the step with the names that it has there, the
+    sides that it is for, and the pieces of the block that are put together again."""
+
+    step: Step
+    halves: Halves
+    sides: tuple[Side, ...]
+    sources: tuple[str, ...]
+
+
+def worked(step: Step, pattern: Pattern, context: Context) -> Outcome:
+    """What comes of a step, whose darts are named by their ids: one that is worked on halves is taken side by side where its
+    piece is unfolded. Raises as `Step.apply` does."""
+    plan = by_halves(step, pattern)
+    if plan is None:
+        return step.apply(pattern, context)
+    made = {side: plan.step.apply(half, context) if side in plan.sides else Outcome(half) for side, half in plan.halves.items()}
+    left, right = made[Side.LEFT], made[Side.RIGHT]
+    notes = [note if note in right.notes else _told(note, Side.LEFT) for note in left.notes]
+    notes += [_told(note, Side.RIGHT) for note in right.notes if note not in left.notes]
+    halves = {side: _on_one_side(outcome.pattern, plan.sources, side) for side, outcome in made.items()}
+    return Outcome(together(halves, plan.sources, pattern), tuple(notes))
+
+
+def by_halves(step: Step, pattern: Pattern) -> ByHalves | None:
+    """How a step is worked on halves; None for one that takes its pieces as they are: they are halves, or it names an edge or a
+    dart of one side."""
+    if not step.half_by_half:
+        return None
+    asked = step.names() if isinstance(step, FrontAndBackStep) else [step.on]
+    mine = [piece for name in asked for piece in ([pattern.piece(name)] if pattern.has(name) else pattern.come_from(name))]
+    whole = [piece for piece in mine if piece.is_unfolded]
+    if not whole or any(text in piece.sides.known for piece in whole for text in _texts(step)):
+        return None
+    sides = {spot.side for spot in _spots(step)} - {None} or {side_of(piece) for piece in whole} - {None}
+    sources = tuple(dict.fromkeys(piece.of or piece.name for piece in whole))
+    halves: Halves = dict.fromkeys(Side, pattern)
+    for source in sources:
+        opened = next(filter(_is_opened, pattern.come_from(source)), None)
+        if opened is None:
+            return None  # only panels of one side are left of it
+        halves = {side: parted(half, opened.name)[side] for side, half in halves.items()}
+    plain = with_darts(step, lambda name: next((p.sides.name(name) for p in whole if name in p.sides.known), name))
+    plain = plain.model_copy(update={"on": half_name(pattern.piece(step.on))}) if pattern.has(step.on) else plain
+    return ByHalves(plain, halves, tuple(side for side in Side if not sides or side in sides), sources)
+
+
+def paper_lines(step: Step, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+    """The paper procedure of a step: on a whole piece that of one side, and of the other where it differs. Raises as
+    `Step.by_hand` does."""
+    plan = by_halves(step, pattern)
+    if plan is None:
+        return step.by_hand(pattern, context, way)
+    found = [plan.step.by_hand(plan.halves[side], context, way) for side in plan.sides]
+    on = words(plan.sources[0])
+    if len(found) > 1 and found[0] == found[1]:
+        text = "Do the same on the other side of the {on}."
+        return (*found[0], line("both_sides", text, on=on))
+    lines: list[Line] = []
+    for side, mine in zip(plan.sides, found, strict=True):
+        lines += [line("one_side", "On the {side} of the {on} as worn:", side=side.value, on=on), *mine]
+    return tuple(lines)
+
+
+def _texts(step: Step) -> Iterator[str]:
+    """What it names by itself: an edge, a dart."""
+    for field in type(step).model_fields:
+        value = getattr(step, field)
+        yield from (text for text in (value if isinstance(value, tuple) else (value,)) if isinstance(text, str))
+
+
+def _spots(model: Model) -> Iterator[Spot]:
+    """The places that it names, and those of what it holds."""
+    for field in type(model).model_fields:
+        value = getattr(model, field)
+        for part in value if isinstance(value, tuple) else (value,):
+            if isinstance(part, Spot):
+                yield part
+            elif isinstance(part, Model):
+                yield from _spots(part)
+
+
+def _on_one_side(pattern: Pattern, sources: tuple[str, ...], side: Side) -> Pattern:
+    """A pattern's side, where the step itself has unfolded the half that it was given."""
+    for piece in [piece for source in sources for piece in pattern.come_from(source)]:
+        if _is_opened(piece):
+            pattern = parted(pattern, piece.name)[side]
+    return pattern
+
+
+def _is_opened(piece: Piece) -> bool:
+    return piece.is_unfolded and side_of(piece) is None
+
+
+def _told(note: Note, side: Side) -> Note:
+    return replace(note, text=f"{side.value} as worn: {note.text}")
