@@ -358,7 +358,7 @@ def test_what_cannot_be_is_refused_in_one_sentence(step: dict[str, Any], text: s
 
 def test_a_second_line_on_a_panel_and_lines_that_cross() -> None:
     twice = Evaluator().evaluate(real_pattern(), [registry.read(line()), registry.read(line())], Scope("cm", {}))
-    assert "no piece 'front'" in str(twice.broken[0][1])
+    assert "the front is in parts by now" in str(twice.broken[0][1])
     unfolded = Evaluator().evaluate(
         real_pattern(), [registry.read({"do": "piece.unfold", "on": "front"}), registry.read(line())], Scope("cm", {})
     )

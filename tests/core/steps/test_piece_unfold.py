@@ -122,7 +122,6 @@ def test_bent_darts_and_gathers_mirror_too() -> None:
     [
         ([UNFOLD, UNFOLD], "unfolded already"),
         ([move("waist", "centre_bust", "50%"), UNFOLD], "opened by a dart"),
-        ([UNFOLD, {"do": "piece.true_seam", "on": "front", "seam": "shoulder", "edge": "neckline"}], "before it is unfolded"),
         ([UNFOLD, to("waist.left", "centre_bust")], "centre"),
         ([UNFOLD, move("waist", "french")], "no dart 'waist'"),
     ],

@@ -18,7 +18,8 @@ def _run(look: Look) -> Iterable[Finding]:
             continue
         here, there = (_from_the_top(look.pattern.piece(part.piece), part.edge) for part in (a, b))
         names = f"{words(a.piece)} and {words(b.piece)}"
-        called = {mark.id: mark.name for part in (a, b) for mark in look.pattern.piece(part.piece).notches}
+        pieces = [look.pattern.piece(part.piece) for part in (a, b)]
+        called = {piece.sides.name(mark.id): mark.name for piece in pieces for mark in piece.notches}
         for id in dict.fromkeys([*here, *there]):
             title = f"{words(called[id])} notch"
             if id not in here or id not in there:
@@ -40,7 +41,8 @@ def _run(look: Look) -> Iterable[Finding]:
 def _from_the_top(piece: Piece, edge: str) -> dict[str, float]:
     """The notches of a line, counted from where its provenance begins."""
     runs = piece.edge(edge).runs
-    return notch_distances(piece, edge, from_end=runs[0].source.u0 > runs[-1].source.u1)
+    found = notch_distances(piece, edge, from_end=runs[0].source.u0 > runs[-1].source.u1)
+    return {piece.sides.name(id): at for id, at in found.items()}  # of a whole piece as on its half
 
 
 CHECK = Check("notches_meet", "Panels' notches meet", _run)

@@ -306,11 +306,14 @@ def _drawn_back(sides: Sequence[PanelLine], at_top: bool, asked: float, of_centr
         if beyond == off:
             break
         one, two, off = two, min(max(two - beyond * (two - one) / (beyond - off), low), high), beyond
-    where = sides[0].piece.name
-    raise GeometryError(
-        f"an intake of {format_length(asked, 'cm')} does not fit at the line's {'top' if at_top else 'lower end'}",
-        where=where, advice=f"Ask for less than {format_length(gap(high), 'cm')}.",
-    )  # fmt: skip
+    end, given, most = "top" if at_top else "lower end", gap(0.0), format_length(gap(high), "cm")
+    if asked < given:
+        what = f"the darts give {format_length(given, 'cm')} at the line's {end}, and cannot give {format_length(asked, 'cm')}"
+        advice = "Enter what they give, or more; or take a part of a dart elsewhere first."
+    else:
+        what = f"an intake of {format_length(asked, 'cm')} does not fit at the line's {end}"
+        advice = f"Ask for less than {most}."
+    raise GeometryError(what, where=sides[0].piece.name, advice=advice)
 
 
 def _rebuilt(side: PanelLine, edge: str, line: Sequence[Path], back: dict[bool, float]) -> Piece:

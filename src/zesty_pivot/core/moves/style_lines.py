@@ -148,9 +148,15 @@ def refuse_unclear(piece: Piece, line: Path, beside: shapely.Geometry | None = N
         if inner.intersects(_wedge(piece, dart.id)):
             name = "a dart that is put aside" if dart.id.startswith("*") else f"the {dart_words(piece, dart.id)} dart"
             raise GeometryError(f"the line crosses {name}", where=piece.name, advice="Take it into the line, or move it away.")
-    paper = cloth(piece) if beside is None else cloth(piece).union(beside)
-    if not paper.buffer(0.02, quad_segs=1, join_style="bevel").covers(inner):
+    if not stays_inside(piece, line, beside):
         raise GeometryError("the line leaves the piece", where=piece.name, advice="Bow it less, or end it elsewhere.")
+
+
+def stays_inside(piece: Piece, line: Path, beside: shapely.Geometry | None = None) -> bool:
+    """Whether a line from place to place keeps to the piece, and what may be drawn on `beside` it."""
+    paper = cloth(piece) if beside is None else cloth(piece).union(beside)
+    inner = shapely.LineString(_drawn_in(line.outline))
+    return bool(paper.buffer(0.02, quad_segs=1, join_style="bevel").covers(inner))
 
 
 def _drawn_in(points: NDArray[np.float64]) -> NDArray[np.float64]:

@@ -122,6 +122,10 @@ class Pattern:
         for piece in self.pieces:
             if piece.name == name:
                 return piece
+        parts = [words(part.name) for part in self.come_from(name)]
+        if parts:
+            what = f"the {words(name)} is in parts by now: {', '.join(parts)}"
+            raise PlaceError(what, advice="Choose one of them, or do this before the line that cut it.")
         what, advice = one_of("piece", name, (piece.name for piece in self.pieces))
         raise PlaceError(what, advice=advice)
 

@@ -78,10 +78,9 @@ class TrimArmhole(FrontAndBackStep):
             raise StepError(what, where=bodice.piece.name, advice=f"Enter up to {format_length(60.0, unit)}.")
         return inwards, lower, widen
 
-    def _one(self, pattern: Pattern, name: str, context: Context) -> tuple[Pattern, Path, list[Note]]:
-        if pattern.piece(name).is_unfolded:
-            raise StepError(f"the {words(name)} is unfolded", where=name, advice="Do this before it is unfolded.")
-        is_razor = self.back == "razor" and name == self.other
+    def _one(self, pattern: Pattern, asked: str, context: Context) -> tuple[Pattern, Path, list[Note]]:
+        name = _with_armhole(pattern, asked)
+        is_razor = self.back == "razor" and asked == self.other
         outside: set[str] = set()
         if is_razor:
             pattern, outside = self._outside(pattern, name, context)
@@ -177,6 +176,19 @@ class TrimArmhole(FrontAndBackStep):
             figures = {"marks": f"{tip} and {under}", "long": format_length(drawn.length, unit)}
             found.append(line("armhole", text, on=words(name), **figures))
         return tuple(found)
+
+
+def _with_armhole(pattern: Pattern, name: str) -> str:
+    """The piece that has the armhole from the shoulder to the side seam: itself, or one of its panels. Raises StepError when it
+    is on more than one, PlaceError for a piece that is not there."""
+    parts = pattern.come_from(name)
+    if pattern.has(name) or not parts:
+        return pattern.piece(name).name
+    held = [piece for piece in parts if "armhole" in dict(piece.roles).values()]
+    if len(held) != 1 or not {"shoulder", "side_seam"} <= set(dict(held[0].roles).values()):
+        what = f"the armhole of the {words(name)} is on more than one panel"
+        raise StepError(what, where=name, advice="Do this before the style line.")
+    return held[0].name
 
 
 def _armhole(piece: Piece) -> str:

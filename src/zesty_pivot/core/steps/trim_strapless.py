@@ -11,7 +11,7 @@ from pydantic import Field
 from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import across
-from zesty_pivot.core.moves.style_lines import refuse_unclear
+from zesty_pivot.core.moves.style_lines import refuse_unclear, stays_inside
 from zesty_pivot.core.piece import Pattern, Piece, Place, Run, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.heights import edges_at
@@ -28,6 +28,10 @@ from zesty_pivot.core.steps.base import Step
 # Where darts that open above the edge go, the first that has a clear way: down, where a bustier has its seams.
 AWAY = ("waist", "side_bust", "french", "side_waist")
 
+
+# How far a sweetheart runs level from its peak, and how far level to its end, as shares of the way outwards: the fullest first;
+# into a deep armhole it comes from below. Our own choice.
+_FULL = ((0.5, 0.0), (0.35, 0.0), (0.2, 0.0), (0.2, 0.4), (0.1, 0.7))
 
 TOP = "neckline"  # the top edge takes the neckline's place
 
@@ -89,10 +93,13 @@ class Strapless(Step):
         x = pins[0][0] if pins else one[0] + way[0] * 0.45
         top = np.array([min(max(x, one[0] + way[0] * 0.25), one[0] + way[0] * 0.7), min(one[1], two[1]) - rise])
         first, last = top[0] - one[0], two[0] - top[0]
-        return Path(np.array([
-            [one, one + np.array([first * 0.12, -(one[1] - top[1]) * 0.6]), top - np.array([first * 0.6, 0.0]), top],
-            [top, top + np.array([last * 0.5, 0.0]), two - (two - top) * 0.25, two],
-        ]))  # fmt: skip
+        up = np.array([one, one + np.array([first * 0.12, -(one[1] - top[1]) * 0.6]), top - np.array([first * 0.6, 0.0]), top])
+        for full, level in _FULL:
+            end = two - (np.array([last, 0.0]) * level if level else (two - top) * 0.25)
+            path = Path(np.array([up, [top, top + np.array([last * full, 0.0]), end, two]]))
+            if stays_inside(piece, path):
+                break
+        return path
 
     def _cleared(self, pattern: Pattern, context: Context) -> tuple[Outcome, list[str]]:
         """The pattern with the darts that open above the edge moved down."""
@@ -121,8 +128,9 @@ class Strapless(Step):
     def _made(self, pattern: Pattern, context: Context) -> tuple[Outcome, Piece, Path, list[str]]:
         piece = pattern.piece(self.on)
         if piece.is_unfolded or not {"neckline", "centre", "armhole"} <= {role for _edge, role in piece.roles}:
-            what = "a strapless edge needs a half with neckline, centre and armhole"
-            raise StepError(what, where=self.on, advice="Cut it before princess lines and before it is unfolded.")
+            what = "this edge needs a half with neckline, centre and armhole"
+            advice = "Cut it before princess lines, or take the strapless neckline, which goes over panels."
+            raise StepError(what, where=self.on, advice=advice)
         made, moved = self._cleared(pattern, context)
         piece = made.pattern.piece(self.on)
         start, stop = self._ends(piece, context)
