@@ -129,7 +129,8 @@ def _room_inside(mouth: tuple[Vector, Vector], point: Vector, away: float) -> bo
 
 
 def worn_outline(piece: Piece, darts: Sequence[SewnDart]) -> NDArray[np.float64]:
-    """The outline of the cloth that is seen once a piece is sewn, (k, 2) mm: with `darts` shut, their inside is gone."""
+    """The outline of the cloth that is seen once a piece is sewn, (k, 2) mm: with `darts` shut, their inside is gone; of tucks
+    and pleats what is folded under at the seam."""
     sewn = {dart.dart: dart for dart in darts}
     points: list[NDArray[np.float64]] = []
     for run in piece.runs:
@@ -137,4 +138,7 @@ def worn_outline(piece: Piece, darts: Sequence[SewnDart]) -> NDArray[np.float64]
         if run.mouth is not None and sewn[run.mouth].use is Use.DART:
             down, up = sewn[run.mouth].legs
             points += [down.outline, up.reversed().outline]
+        elif run.mouth is not None:
+            folded = sewn[run.mouth].cap
+            points += [] if folded is None else [folded.outline]
     return np.concatenate(points)
