@@ -85,6 +85,15 @@ def test_front_and_back_shaped_one_by_one_make_one_strap(name: str) -> None:
     assert set(each.extras[0].of) == {"front", "back"}
 
 
+@pytest.mark.parametrize("name", ROOM)
+def test_a_camisoles_razor_back_is_two_inches_from_cb_at_the_chest_line(name: str) -> None:
+    back = done(name, {**NECK, "shape": "camisole", "back": "razor"}).pattern.piece("back")
+    narrow = next(run for run in back.runs if back.role(run.edge) == "armhole").path.start
+    assert narrow == pytest.approx([2.0 * IN, block_file.pattern(room_block(name)).piece("back").levels["chest"]], abs=0.01)
+    edge = next(run for run in back.runs if back.role(run.edge) == "neckline").path
+    assert float(edge.outline[:, 0].max()) < 2.0 * IN + 0.01
+
+
 @pytest.mark.parametrize("name", [name for name in ROOM if name != "side and waist 140"])  # its legs leave a step there, told
 def test_a_camisoles_facings_are_partners_at_the_side(name: str) -> None:
     made = done(name, {**NECK, "shape": "camisole"}, {"do": "piece.facing", "on": "front", "other": "back", "kind": "camisole"})

@@ -11,7 +11,7 @@ LEANING = 0.85  # of a square back's side is curved to meet the front's edge
 
 LEAST_BELOW = 8.0  # mm that the centre back lies below where the edge meets the shoulder. Common practice, no source.
 
-NAMES = {"round": "round", "v": "V", "square": "square", "deep": "deep and round", "keep": "as drafted"}
+NAMES = {"round": "round", "v": "V", "square": "square", "deep": "deep and round", "keep": "as drafted", "razor": "razor"}
 
 
 def depth_of(bodice: BodiceHalf, kind: str, x: float, front_gain: float) -> float:

@@ -65,6 +65,6 @@ SHAPE = NeckShape(
         "flare": lambda _f, _n: 1.25 * IN,
         "strap": lambda _f, _n: 0.25 * IN,
     },
-    draw, "side_seam", backs=("round",),
+    draw, "side_seam", backs=("round", "razor"),
     more={"width": "Strap from the centre", "drop": "Strap point below the neck point"}, order=160,
 )  # fmt: skip

@@ -57,8 +57,11 @@ class ShapeNeck(FrontAndBackStep):
     depth_from: Literal["neck_point", "centre_neck", "chest", "bust"] = Field(
         default="neck_point", description="the height the depth is measured from, downwards"
     )
-    back: Literal["round", "v", "square", "deep", "keep"] | None = Field(default=None, description="the back's own shape")
+    back: Literal["round", "v", "square", "deep", "keep", "razor"] | None = Field(
+        default=None, description="the back's own shape"
+    )
     back_depth: Length | None = Field(default=None, description="of the back at its centre, below the neck point")
+    back_width: Length = Field(default="2 in", description="half the width of a camisole's razor back, at the chest line")
     turn: Length | None = Field(default=None, description="how far from the shoulder the edge begins to bend across it")
     corner: Length | None = Field(default=None, description="how near the curve passes the corner of its box")
     drop: Length | None = Field(default=None, description="how far down a side or a point lies below the neck point")
@@ -212,11 +215,14 @@ class ShapeNeck(FrontAndBackStep):
         """The back's numbers. Its width comes with the front's place on the shoulder."""
         if follows_shoulder(shape_of(self.shape)):
             return Asked({})
-        asked = self._asked(context, self.other)
-        if self.back_depth is None:
-            return asked
-        numbers = {**asked.numbers, "depth": length_mm(self.back_depth, context.scope)}
-        self._fits(numbers, block_half(context, self.other), self.other, context)
+        asked, bodice = self._asked(context, self.other), block_half(context, self.other)
+        numbers = dict(asked.numbers)
+        if self.back_depth is not None:
+            numbers["depth"] = length_mm(self.back_depth, context.scope)
+        if self.kind_of_back() == "razor":  # the outer end of the strap's seat lies on the chest line
+            numbers["width"] = length_mm(self.back_width, context.scope) - numbers["strap"] / 2.0
+            numbers["drop"] = bodice.chest - numbers["strap"]
+        self._fits(numbers, bodice, self.other, context)
         return replace(asked, numbers=numbers)
 
     def edges(self, pattern: Pattern, context: Context) -> NeckEdges:

@@ -134,6 +134,7 @@ ROWS: tuple[Row, ...] = (
     FlagRow("ends_on_seam", "Opening ends on the yoke seam", lambda step: step.shape == "keyhole_yoke"),
     *(ShapeRow(key, key, _takes(key)) for key in NUMBERS),
     _BackRow("back", "Back", _follows, choices=_back_choices),
+    LengthRow("back_width", "Half back at the chest line", lambda step: bool(step.other) and step.kind_of_back() == "razor"),
     LengthRow("back_depth", "Back depth below the neck point", lambda step: bool(step.other), empty="from the block"),
 )  # fmt: skip
 
