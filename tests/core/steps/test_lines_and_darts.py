@@ -174,3 +174,27 @@ def test_a_band_is_evenly_wide(block: str) -> None:
         point = line.point(float(share))
         away = min(math.dist((point.x, point.y), other) for other in waist)
         assert away == pytest.approx(40.0, abs=3.0)  # over the corner that the shut dart leaves it is a little narrower
+
+
+@pytest.mark.parametrize("block", ROOM)
+@pytest.mark.parametrize("on", ["front", "back"])
+def test_a_line_across_a_dart_that_is_sewn(block: str, on: str) -> None:
+    """The dart is shut in the lower part and sewn in the upper: by similar triangles its mouth there is as much narrower as it
+    is nearer to the pivot, and both seams on the sheet are equally long."""
+    cut = {"from": {"edge": "side_seam", "at": "75%"}, "to": {"edge": "centre", "from": "centre_waist", "at": "7 cm"}}
+    found = worked(block, {"do": "line.cut", "on": on, **cut})
+    upper_part, lower_part = found.pattern.piece(on), found.pattern.piece(f"{on}_panel")
+    before = found.derivation.block.piece(on)
+    (dart,) = [d for d in upper_part.darts if upper_part.dart_edge(d.id) == "line"]
+    legs = [sum(piece.legs("waist")) / 2.0 for piece in (upper_part, before)]
+    assert upper_part.intake(dart.id) == pytest.approx(before.intake("waist") * legs[0] / legs[1], rel=0.01)
+    assert upper_part.angle(dart.id) == pytest.approx(before.angle("waist"), abs=1e-9) and not lower_part.darts
+    one, two = (sheet_length(found, name, "line") for name in (on, f"{on}_panel"))
+    assert one == pytest.approx(two, abs=0.05)
+    uneven = abs(
+        before.legs("waist")[0] - before.legs("waist")[1]
+    )  # made equal first: the waist beside them moves by half of it
+    assert lower_part.edge("waist").sewn_length == pytest.approx(before.edge("waist").sewn_length, abs=0.05 + uneven / 2.0)
+    assert all(account.is_whole for account in found.look.accounts)
+    sheet = [entry.text for section in found.by_hand("slash") for entry in section.lines]
+    assert any("Fold the waist dart" in text and "shut" in text for text in sheet)

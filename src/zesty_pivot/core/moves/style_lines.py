@@ -125,10 +125,10 @@ def _corners(paths: Sequence[Path], starts: NDArray[np.float64], width: float) -
     return found
 
 
-def crosses_dart(piece: Piece, line: Path) -> bool:
-    """Whether a line crosses an open dart."""
+def crossed(piece: Piece, line: Path) -> list[str]:
+    """The open darts that a line crosses."""
     inner = shapely.LineString(_drawn_in(line.outline))
-    return any(inner.intersects(_wedge(piece, dart.id)) for dart in piece.darts)
+    return [dart.id for dart in piece.darts if inner.intersects(_wedge(piece, dart.id))]
 
 
 def _wedge(piece: Piece, dart: str) -> shapely.Polygon:

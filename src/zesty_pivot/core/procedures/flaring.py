@@ -12,7 +12,6 @@ import numpy as np
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry.angles import Vector
-from zesty_pivot.core.moves.level import TOLD, levelled
 from zesty_pivot.core.moves.spread import wedge
 from zesty_pivot.core.piece import Pattern, Piece, Place, Use, dart_words
 from zesty_pivot.core.piece import place as places
@@ -22,6 +21,7 @@ from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.clearing import first_way, station_of
 from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
+from zesty_pivot.core.procedures.legs import made_equal
 from zesty_pivot.core.procedures.parking import bring_home, park
 from zesty_pivot.core.quantity import format_length
 
@@ -147,10 +147,8 @@ def _past_darts(asked: Flaring, pattern: Pattern, context: Context) -> Slashed:
         if dart is None or dart in away:
             raise StepError(_why(asked, piece, share), where=asked.on, advice="Move the slashes, or use fewer.")
         named = dart_words(piece, dart)
-        level, moved = levelled(piece, dart)
-        if moved > TOLD:
-            amount = format_length(moved, context.scope.unit, fine=True)
-            notes += (Note(f"the legs of the {named} dart made equal: each end moved by {amount}", asked.on, moved),)
+        level, told = made_equal(piece, [dart], context.scope.unit)
+        notes += told
         made = first_way(
             pattern.with_piece(level),
             asked.on,

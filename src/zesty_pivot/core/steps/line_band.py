@@ -11,7 +11,6 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves.bands import Banded, band_off
 from zesty_pivot.core.moves.grain import grain_of_part
 from zesty_pivot.core.moves.let_in import filled
-from zesty_pivot.core.moves.level import levelled
 from zesty_pivot.core.moves.open_up import home_edge
 from zesty_pivot.core.piece import OPEN_USES, EdgeRef, Pattern, Piece, StyleLine, Use, dart_words
 from zesty_pivot.core.piece import place as places
@@ -20,11 +19,10 @@ from zesty_pivot.core.piece.refs import sewn
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panels
+from zesty_pivot.core.procedures.legs import made_equal
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import Step
-
-TOLD = 0.01  # mm; legs made equal by less are the noise of six decimals in a file
 
 
 class Band(Step):
@@ -53,14 +51,8 @@ class Band(Step):
         for dart in piece.darts:
             if dart.use in OPEN_USES and home_edge(piece, dart.id) == self.edge:
                 piece = filled(piece, dart.id)
-        notes: tuple[Note, ...] = ()
-        for dart in piece.darts:
-            if home_edge(piece, dart.id) == self.edge:
-                piece, moved = levelled(piece, dart.id)
-                if moved > TOLD:
-                    amount = format_length(moved, context.scope.unit, fine=True)
-                    told = f"the legs of the {dart_words(piece, dart.id)} dart made equal: each end moved by {amount}"
-                    notes += (Note(told, self.on, moved),)
+        shut = [dart.id for dart in piece.darts if home_edge(piece, dart.id) == self.edge]
+        piece, notes = made_equal(piece, shut, context.scope.unit)
         runs = [index for index, run in enumerate(piece.runs) if run.edge == self.edge]
         corner = next((piece.runs[k].mouth for k in (runs[0] - 1, runs[-1]) if piece.runs[k].mouth), None)
         folded = next((d.id for d in piece.darts if d.use is not Use.DART and home_edge(piece, d.id) == self.edge), None)

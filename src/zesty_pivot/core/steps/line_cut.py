@@ -14,8 +14,8 @@ from zesty_pivot.core.moves.cut import across, lips
 from zesty_pivot.core.moves.grain import grain_of_part
 from zesty_pivot.core.moves.let_in import crossed_open, filled, taken_up_again
 from zesty_pivot.core.moves.panels import STYLE_LINE
-from zesty_pivot.core.moves.style_lines import at_centre, bowed, crosses_dart, refuse_unclear
-from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine
+from zesty_pivot.core.moves.style_lines import at_centre, bowed, crossed, refuse_unclear
+from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import sewn
@@ -24,6 +24,7 @@ from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line, place_line
 from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panels
+from zesty_pivot.core.procedures.line_across import opened_in, shut_under
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Share
 from zesty_pivot.core.steps.base import Step
@@ -75,7 +76,7 @@ class CutLine(Step):
             bow = length_mm(self.bow, context.scope)
             # Where a dart opens at an end there are two to begin at: the one from which the line passes beside the dart.
             drawn = [bowed(one, two, bow, peak) for one in lips(piece, start) for two in lips(piece, stop)]
-            return next((path for path in drawn if not crosses_dart(piece, path)), drawn[0])
+            return next((path for path in drawn if not crossed(piece, path)), drawn[0])
         ends = places.point(piece, start), places.point(piece, stop)
         if any(
             piece.role(piece.runs[place.run].edge) != "centre" and not self._at_centre(piece, place) for place in (start, stop)
@@ -95,9 +96,8 @@ class CutLine(Step):
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with both parts. Raises StepError, PlaceError or GeometryError when it cannot be cut."""
-        piece = pattern.piece(self.on)
-        if piece.is_unfolded:
-            raise StepError("the piece is unfolded", where=self.on, advice="Cut the line before it is unfolded.")
+        pattern, away, told = shut_under(pattern, self.on, lambda piece: self._drawn(piece, context), context)
+        piece = clean = pattern.piece(self.on)
         start, stop = self._ends(piece, context)
         drawn = self._line(piece, start, stop, context)
         opened = [(piece.dart(id), (*piece.mouth(id), piece.pivot(piece.dart(id).pivot))) for id in crossed_open(piece, drawn)]
@@ -127,7 +127,11 @@ class CutLine(Step):
         after = with_panels(pattern, self.on, (main, cut), (sewn(EdgeRef(main.name, edge), EdgeRef(cut.name, edge)),))
         long = format_length(drawn.length, context.scope.unit)
         note = Note(f"the {words(cut.name)} is cut off along a line of {long}", self.on, drawn.length)
-        return Outcome(replace(after, lines=(*after.lines, style)), (note,))
+        after, notes = opened_in(after, clean, (main.name, cut.name), away, drawn, context)
+        return Outcome(replace(after, lines=(*after.lines, style)), (note, *told, *notes))
+
+    def _drawn(self, piece: Piece, context: Context) -> Path:
+        return self._line(piece, *self._ends(piece, context), context)
 
     def _named(self, one: Piece, two: Piece, line_: Path) -> tuple[Piece, Piece]:
         """The part that keeps the piece's name, then the other."""
@@ -143,11 +147,17 @@ class CutLine(Step):
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Mark both places, draw, notch, cut; the same in both ways."""
         self.apply(pattern, context)
+        before = pattern.piece(self.on)
+        pattern, away, _told = shut_under(pattern, self.on, lambda piece: self._drawn(piece, context), context)
         piece, unit = pattern.piece(self.on), context.scope.unit
         start, stop = self._ends(piece, context)
         drawn = self._line(piece, start, stop, context)
         pivot = piece.darts[0].pivot if piece.darts else next(iter(piece.landmarks), "")
+        shut = " and ".join(f"{dart_words(before, dart)} dart" for dart in away)
         found = [place_line(spot, piece, context.scope, pivot) for spot in (self.from_, self.to)]
+        if away:
+            text = "Fold the {darts} of the {on} shut from the mouth to the point and pin it: the line is drawn over it."
+            found.insert(0, line("fold_shut", text, darts=shut, on=words(self.on)))
         if self.shape == "line":
             off = format_length(abs(length_mm(self.bow, context.scope)), unit)
             text = "Join both places by a line that stands off by {off} at {peak} of the way."
@@ -159,6 +169,9 @@ class CutLine(Step):
             )
         text = "Notch it, write a grain line on both parts, and cut along it: it is {long} long."
         found.append(line("cut_line", text, long=format_length(drawn.length, unit)))
+        if away:
+            text = "Unfold the {darts} in the part that holds the point; in the other part tape the fold down for good."
+            found.append(line("fold_open", text, darts=shut))
         return tuple(found)
 
 

@@ -17,7 +17,6 @@ from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.moves.bend import bent
 from zesty_pivot.core.moves.give_back import given_back, widened
 from zesty_pivot.core.moves.grain import grain_of_part, square_grain
-from zesty_pivot.core.moves.level import TOLD, levelled
 from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, counted, level_gap, shaped
 from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn
 from zesty_pivot.core.piece import EdgeRef, FishEye, Pattern, Piece, Place, StyleLine, Use, dart_words
@@ -30,6 +29,7 @@ from zesty_pivot.core.procedures.hand import Line, Way
 from zesty_pivot.core.procedures.hand_panels import NOTHING, panels_by_hand
 from zesty_pivot.core.procedures.intakes import CLEAR, INTAKES, LEVELS, PanelIntakes
 from zesty_pivot.core.procedures.into_panels import free_line, free_name, with_panels
+from zesty_pivot.core.procedures.legs import made_equal
 from zesty_pivot.core.procedures.line_top import line_top
 from zesty_pivot.core.procedures.panel_notes import panel_notes
 from zesty_pivot.core.quantity import Scope, format_length, length_mm
@@ -260,7 +260,7 @@ class Princess(Step):
         drafted = context.block.drafted(piece)
         eyes = {eye.id for eye in self._eyes(piece)}
         clear = replace(piece, fisheyes=tuple(eye for eye in piece.fisheyes if eye.id not in eyes), of=piece.of or piece.name)
-        clear, told = self._levelled(clear, throughs, context)
+        clear, told = made_equal(clear, (dart for through in throughs for dart in through.darts), context.scope.unit)
         clear, throughs, were = self._bent(clear, throughs)
         cut = cut_panels(clear, drafted, throughs, self._drawing(throughs, context), edge, names, edge)
         made = counted(shaped(cut, self._wanted(piece, cut, top_role, context)), cut, drafted.levels, CLEAR)
@@ -282,18 +282,6 @@ class Princess(Step):
         taken = tuple((name, mm) for name, mm in amounts.items() if abs(mm) > 1e-9)
         style = StyleLine(edge, piece.of or piece.name, (centre.name, side.name), made.panels.angles, taken, given)
         return _Made(made, tuple(through.pivot for through in throughs), centre, side, style, tuple(notes))
-
-    def _levelled(self, piece: Piece, throughs: list[Through], context: Context) -> tuple[Piece, list[Note]]:
-        """The piece with both legs of every dart that it takes in equally long: else a step would stand in the seams."""
-        notes: list[Note] = []
-        for dart in (dart for through in throughs for dart in through.darts):
-            made, off = levelled(piece, dart)
-            if off > TOLD:
-                by = format_length(2.0 * off, context.scope.unit, fine=True)
-                what = f"the legs of the {dart_words(piece, dart)} dart differed by {by}: the seam beside it is drawn to meet"
-                notes.append(Note(what, self.on, off))
-            piece = made
-        return piece, notes
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the two panels. Raises StepError, PlaceError or GeometryError when it cannot be."""
