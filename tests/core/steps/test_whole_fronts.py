@@ -134,7 +134,7 @@ def test_a_style_line_on_one_side_only() -> None:
     """Named by the side of its places; the other side stays."""
     away = [UNFOLD, move("side.left", "waist"), move("side.right", "waist")]
     pattern = done("drafted 88", away).pattern
-    spots = {"from": {"edge": "shoulder", "at": "50%", "side": "left"}, "to": {"edge": "armhole", "at": "60%", "side": "left"}}
+    spots = {"from": {"edge": "shoulder", "at": "50%", "side": "left"}, "to": {"edge": "armhole.left", "at": "60%"}}
     made = done("drafted 88", [*away, {"do": "line.cut", "on": "front", **spots}]).pattern
     assert [piece.name for piece in made.pieces] == ["front", "front_panel_left", "back"]
     assert made.piece("front").edge("armhole.right").sewn_length == pytest.approx(

@@ -7,6 +7,7 @@ import math
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry.angles import Vector, unit
 from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.piece import Piece, Place
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import UPPER
@@ -36,7 +37,7 @@ def _on_the_way(piece: Piece, at: Vector, pivot: str) -> Place | None:
     met = [
         (s, Place(index, run.path.distance_of(segment, t)))
         for index, run in enumerate(piece.runs)
-        if piece.role(run.edge) in UPPER
+        if piece.role(run.edge) in (*UPPER, STYLE_LINE)
         for segment, t, s in with_line(run.path.cubics, at, way)
         if 0.0 <= s < long
     ]

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from dataclasses import dataclass, replace
+from typing import TypeVar
 
 from zesty_pivot.core.moves.mirror import half_name, side_of
 from zesty_pivot.core.piece import Pattern, Piece, Side
@@ -14,6 +15,9 @@ from zesty_pivot.core.procedures.both_sides import Halves, parted, together
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity.fields import Model, with_darts
 from zesty_pivot.core.steps.base import FrontAndBackStep, Step
+
+
+Made = TypeVar("Made", bound=Model)
 
 
 @dataclass(frozen=True)
@@ -51,6 +55,7 @@ def by_halves(step: Step, pattern: Pattern) -> ByHalves | None:
     whole = [piece for piece in mine if piece.is_unfolded]
     if not whole or any(text in piece.sides.known for piece in whole for text in _texts(step)):
         return None
+    step = _with_sides(step, whole)
     sides = {spot.side for spot in _spots(step)} - {None} or {side_of(piece) for piece in whole} - {None}
     sources = tuple(dict.fromkeys(piece.of or piece.name for piece in whole))
     halves: Halves = dict.fromkeys(Side, pattern)
@@ -86,6 +91,23 @@ def _texts(step: Step) -> Iterator[str]:
     for field in type(step).model_fields:
         value = getattr(step, field)
         yield from (text for text in (value if isinstance(value, tuple) else (value,)) if isinstance(text, str))
+
+
+def _with_sides(model: Made, whole: list[Piece]) -> Made:
+    """A model whose places are named as on a half, with their side: `armhole` on the left for `armhole.left`."""
+
+    def named(value: object) -> object:
+        if isinstance(value, tuple):
+            return tuple(named(part) for part in value)
+        if isinstance(value, Spot) and value.edge is not None:
+            sides = next((piece.sides for piece in whole if piece.sides.of(value.edge) is not None), None)
+            return value if sides is None else value.model_copy(
+                update={"edge": sides.name(value.edge), "side": sides.of(value.edge)}
+            )  # fmt: skip
+        return _with_sides(value, whole) if isinstance(value, Model) else value
+
+    changed = {field: named(getattr(model, field)) for field in type(model).model_fields}
+    return model.model_copy(update={field: new for field, new in changed.items() if new != getattr(model, field)})
 
 
 def _spots(model: Model) -> Iterator[Spot]:
