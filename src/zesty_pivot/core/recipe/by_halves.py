@@ -16,7 +16,6 @@ from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity.fields import Model, with_darts
 from zesty_pivot.core.steps.base import FrontAndBackStep, Step
 
-
 Made = TypeVar("Made", bound=Model)
 
 
