@@ -13,13 +13,13 @@ from zesty_pivot.core.geometry.crossing import of_curves, with_line
 from zesty_pivot.core.moves.join import moved
 from zesty_pivot.core.moves.neckline import cut_away
 from zesty_pivot.core.necklines.base import Drawn, EdgePart
-from zesty_pivot.core.piece import Pattern, Piece, Source
+from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Seam, Source
 from zesty_pivot.core.piece.bodice_half import BodiceHalf, nearest_place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.into_panels import with_panels
 
 _ROUNDS = 12
-EASED_OVER = 50.0  # mm to either side of the point: between the notches. Common practice, no source.
+EASED_OVER = 50.0  # mm below the point: as far as the notch. Common practice, no source.
 _STILL = 1e-9  # mm; the crossing has settled
 
 
@@ -90,8 +90,8 @@ def _drawn(
     at, point = 0.0, one.length - next(run for run in reversed(bodice.piece.runs) if run.edge == edge).path.length
     last: tuple[float, float] | None = None
     for _ in range(_ROUNDS):
-        # What the side panel has more is eased in beside the point.
-        eased = min(max((at - point) / (2.0 * EASED_OVER) + 0.5, 0.0), 1.0) * (two.length - one.length)
+        # What the side panel has more is eased in below the crossing; what was eased in above it is gone.
+        eased = min(max((at - point) / EASED_OVER, 0.0), 1.0) * (two.length - one.length)
         lay = _laid(one, two, at, eased)
         both = replace(bodice, more=moved(side, lay))
         drawn = draw(both)
@@ -188,7 +188,16 @@ def cut_beyond(pattern: Pattern, beyond: Beyond, ends_on: str, source: Source) -
         raise StepError("the edge misses the side panel", where=piece.name, advice="Shape it before the style line.")
     kept, gone = cut_away(piece, start, stop, [(part.path, part.role) for part in beyond.outer], source)
     lost = tuple((dart.pivot, -piece.angle(dart.id)) for dart in gone.darts)
-    return with_panels(pattern, piece.name, (replace(kept, added=(*piece.added, *lost)),), ())
+    made = with_panels(pattern, piece.name, (replace(kept, added=(*piece.added, *lost)),), ())
+    return replace(made, seams=tuple(_as_eased(made, seam, piece.name, beyond.edge) for seam in made.seams))
+
+
+def _as_eased(pattern: Pattern, seam: Seam, name: str, edge: str) -> Seam:
+    """The seam of a side panel's line with the ease that is left in it."""
+    if seam.pair is None or seam.b.only != EdgeRef(name, edge) or seam.ease_mm <= 0.0:
+        return seam
+    left = pattern.sewn_length(seam.b) - pattern.sewn_length(seam.a)
+    return replace(seam, ease_mm=left) if 0.0 <= left < seam.ease_mm else seam
 
 
 def refuse_whole(pattern: Pattern, name: str) -> None:
