@@ -251,7 +251,7 @@ class Paper(Slashing):
         ends = np.cumsum([self.strips[k].length for k in mine])[:-1]
         self.joint, self.fold_dart = mine[int(np.argmin(abs(ends - mm(f["at"]))))], ""
 
-    def tangents(self, f) -> None:
+    def points(self, f) -> None:
         pin = self.about if self.fold_dart else np.zeros(2)
         count, edge = len(self.strips), f["edge"]
         self.angle = self._angle(self.joint, pin) if self.fold_dart else 0.0
@@ -263,7 +263,10 @@ class Paper(Slashing):
         head = _turned(np.vstack([self.strips[k].points for k in second]), pin, -self.angle)
         self.kept, k, along_k = _leave(tail[::-1], mm(f["back"]))
         self.rest, last, along_l = _leave(head, mm(f["ahead"]))
-        handle = mm(f["handle"])
+        # A ruler that runs along the seam at both ends and passes P: a cubic whose middle lies there.
+        way = -(along_k + along_l)
+        long, size = math.dist(k, last) / 3.0, float(np.hypot(*way))
+        handle = long if size < 0.02 else min(mm(f["rise"]) / (0.375 * size), 2.0 * long)
         self.frame = (k, k - along_k * handle, last - along_l * handle, last)
         self.first, self.second = first, second
 

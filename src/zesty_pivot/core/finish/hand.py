@@ -38,7 +38,7 @@ def finishing_by_hand(
 
 def _dart(dart: SewnDart, piece: Piece, scope: Scope) -> list[Line]:
     """Sewn point, new legs, fold, cap or what is left inside, drill hole."""
-    name = dart.called.replace("_", " ") or words(dart.dart)
+    name = words(dart.called or dart.dart)
     if dart.use is not Use.DART:
         if dart.cap is None:
             return []
@@ -111,6 +111,8 @@ def _marks(one: FinishedPiece, piece: Piece) -> list[Line]:
     if "centre" in dict(piece.roles).values():
         text = "Write {centre} along the centre{fold}, and draw the grain parallel to it."
         found.append(line("centre", text, centre=centre, fold=", which lies on the fold" if one.cut == "fold" else ""))
+    elif piece.is_unfolded:
+        found.append(line("grain", "Draw the {centre} line down the middle and the grain parallel to it.", centre=centre))
     else:
         found.append(line("grain", "Draw the grain as on the sheet."))
     if "bust_point" in piece.landmarks:

@@ -26,11 +26,13 @@ SAME_ANGLE = 1e-12  # radians, the noise of float64
 
 @dataclass(frozen=True)
 class Redrawn:
-    """A piece with one stretch redrawn; `moved_mm` is the furthest the line went, `longer_mm` its change in length."""
+    """A piece with one stretch redrawn; `moved_mm` is the furthest the line went, `longer_mm` its change in length, `rise_mm`
+    how far its middle stands off the straight line between its ends."""
 
     piece: Piece
     moved_mm: float
     longer_mm: float
+    rise_mm: float
 
 
 def corner(piece: Piece, index: int, sewing: Sewing) -> float:
@@ -94,7 +96,8 @@ def blend(piece: Piece, index: int, reach: float, sewing: Sewing) -> Redrawn:
         left = Run(first.edge, across.left, replace(first.source, u0=u_start), first.mouth)
         right = Run(second.edge, across.right, replace(second.source, u1=u_stop))
         made = _accounted(piece, with_runs((before, left, right, after)), first.mouth)
-    return Redrawn(made, _furthest(curve, tail, laid), curve.length - tail.length - head.length)
+    rise = math.dist(curve.cubics[0].T @ np.array([0.125, 0.375, 0.375, 0.125]), (curve.start + curve.end) / 2.0)
+    return Redrawn(made, _furthest(curve, tail, laid), curve.length - tail.length - head.length, rise)
 
 
 def reaches(piece: Piece, index: int, reach: float) -> tuple[float, float]:

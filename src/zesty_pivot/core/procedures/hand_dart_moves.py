@@ -2,6 +2,9 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+from dataclasses import replace
+
 from zesty_pivot.core.moves.cut import slit
 from zesty_pivot.core.moves.join import SHUT
 from zesty_pivot.core.moves.open_up import home_edge, mouth_distance
@@ -12,6 +15,8 @@ from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.dart_moves import OPENING, DartMove, angle_moved, goal, move_dart
 from zesty_pivot.core.procedures.hand import Line, Way, edges_of, line, place_line, preparing_line, still_words
 from zesty_pivot.core.quantity import format_length, length_mm
+
+_PLACES = ("at_dart", "at_mark", "at_far", "at_length", "at_share")  # how a place is found
 
 
 def marks_of_move(move: DartMove, pattern: Pattern, context: Context) -> tuple[Line, ...]:
@@ -46,6 +51,21 @@ def move_by_hand(move: DartMove, pattern: Pattern, context: Context, way: Way) -
     else:
         found += _slash_lines(names, parts, stop, is_cut=target is None)
     return (*found, *_mouth_lines(move, piece, after, target, context))
+
+
+def in_one_trace(each: Sequence[tuple[Line, ...]], way: Way) -> tuple[Line, ...]:
+    """The procedures of moves that all open one mouth as one: the place is marked, the pin set (or the slash cut) and the mouth
+    measured once, and every stretch of the outline is traced once."""
+    found: list[Line] = []
+    for number, lines in enumerate(each):
+        is_first, is_last = number == 0, number == len(each) - 1
+        for one in lines:
+            if (one.do == "mouth" and not is_last) or (not is_first and one.do in (*_PLACES, "pin", "cut", "open")):
+                continue
+            if not is_first and one.do in ("shut", "leave") and way == "pivot":
+                one = replace(one, text="Leave the pin in and swing" + one.text.removeprefix("Swing about the pin"))
+            found.append(one)
+    return tuple(found)
 
 
 def beside(piece: Piece, move: DartMove, context: Context) -> Line | None:

@@ -51,7 +51,25 @@ def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section,
         except Exception as fault:  # noqa: BLE001 - the boundary of a step's paper procedure: the others are written
             why = faults.sentence("it", faults.caught(fault, f"the paper procedure of “{step.title}”"))
             sections.append(Section(number, title, (line("broken", "No instructions: {why}.", why=why),)))
-    return (Section(0, "Before you start", _preparing(derivation, marks)), *sections)
+    return (Section(0, "Before you start", (*_preparing(derivation, marks), *_on_the_way(sections))), *sections)
+
+
+def _on_the_way(sections: list[Section]) -> tuple[Line, ...]:
+    """The marks that are measured when their turn comes, listed in their order."""
+    marks: dict[str, None] = {}
+    for one in (one for section in sections for one in section.lines):
+        f = one.figures
+        if one.do in ("at_share", "at_length"):
+            marks[f"{f['on']} {f['edge']}, {f['share' if one.do == 'at_share' else 'at']} from the {f['start']}"] = None
+        elif one.do == "at_far":
+            marks[f"{f['on']} {f['edge']}, {f['far']} from the {f['centre']}"] = None
+        elif one.do == "points":
+            marks[f"{f['edge']}, K, L and P"] = None
+        elif one.do in ("sewn_point", "fold") and "pin" in f:
+            marks[f"sewn point of the {f['dart']} dart"] = None
+    if not marks:
+        return ()
+    return (line("listed", "Marks that you will make on the way, in this order: {marks}.", marks="; ".join(marks)),)
 
 
 def _preparing(derivation: Derivation, marks: dict[str, Line]) -> tuple[Line, ...]:

@@ -38,12 +38,16 @@ class DartChain(Step):
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """The procedures of all moves, one after the other."""
-        found: list[Line] = []
+        return tuple(line for lines in self.each_by_hand(pattern, context, way) for line in lines)
+
+    def each_by_hand(self, pattern: Pattern, context: Context, way: Way) -> list[tuple[Line, ...]]:
+        """The procedure of each move in order."""
+        found: list[tuple[Line, ...]] = []
         for before, move, _outcome in walked(self.moves(pattern, context), pattern, context):
             lines = move_by_hand(move, before, context, way)
             place = self.place_by_hand(before.piece(self.on), move, context)
-            found += [place, *lines[1:]] if place is not None else lines
-        return tuple(found)
+            found.append(lines if place is None else (place, *lines[1:]))
+        return found
 
 
 class SeveralDarts(DartChain):

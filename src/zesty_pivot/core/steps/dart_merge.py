@@ -12,6 +12,8 @@ from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.dart_moves import DartMove, goal
 from zesty_pivot.core.procedures.dart_shares import one_pivot
+from zesty_pivot.core.procedures.hand import Line, Way
+from zesty_pivot.core.procedures.hand_dart_moves import in_one_trace
 from zesty_pivot.core.steps.dart_chain import SeveralDarts
 
 
@@ -44,6 +46,10 @@ class MergeDarts(SeveralDarts):
                 keeper = target
         into = Spot(dart=keeper)
         return (*found, *(DartMove(self.on, dart, into) for dart in self.darts if dart != keeper))
+
+    def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
+        """All darts into the one mouth in one continuous trace, or by one slash."""
+        return in_one_trace(self.each_by_hand(pattern, context, way), way)
 
 
 STEP = MergeDarts

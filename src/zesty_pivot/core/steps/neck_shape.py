@@ -253,7 +253,7 @@ class ShapeNeck(FrontAndBackStep):
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Darts away, mark, draw, measure, cut, darts back; the same in both ways."""
-        return neck_by_hand(shape_of(self.shape), self.edges(pattern, context), context)
+        return neck_by_hand(shape_of(self.shape), self.edges(pattern, context), Side(self.side), context)
 
 
 def _half_lengths(pattern: Pattern, names: list[str]) -> list[tuple[str, float]]:

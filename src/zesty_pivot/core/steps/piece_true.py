@@ -96,7 +96,7 @@ class TruePiece(Step):
         raise StepError("the seam will not come out smooth", where=f"{self.on} {words(self.edge)}", advice="Blend over less.")
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
-        """Fold the mouth shut, draw a curve by halving tangents, cut along it with the fold shut; the same in both ways."""
+        """Fold the mouth shut, draw with the curve ruler through named points, cut with it shut; the same in both ways."""
         found: list[Line] = []
         names = {"on": words(self.on), "edge": words(self.edge)}
         if self.straight:
@@ -112,7 +112,7 @@ class TruePiece(Step):
         unit, run = context.scope.unit, piece.runs[index]
         back, ahead = reaches(piece, index, self._over(context))
         figures = {name: format_length(mm, unit) for name, mm in (
-            ("back", back), ("ahead", ahead), ("handle", (back + ahead) / 3.0), ("moved", made.moved_mm),
+            ("back", back), ("ahead", ahead), ("rise", made.rise_mm), ("moved", made.moved_mm),
         )}  # fmt: skip
         if run.mouth is not None:
             first = _fold_line(piece, run.mouth, context, names)
@@ -124,13 +124,13 @@ class TruePiece(Step):
             first = line("corner", text, at=format_length(at, unit), start=words(start), **names)
             where = "the corner"
         text = (
-            f"Along the {{edge}}, mark K {{back}} before {where} and L {{ahead}} after it. Lay the ruler along the seam at K "
-            "and draw {handle} onwards to M; lay it along the seam at L and draw {handle} back to N."
+            f"Along the {{edge}}, mark K {{back}} before {where} and L {{ahead}} after it. Join them by a straight pencil line "
+            f"and mark P square to its middle, {{rise}} from it on the side of {where}."
         )
-        second = line("tangents", text, edge=names["edge"], **{k: figures[k] for k in ("back", "ahead", "handle")})
+        second = line("points", text, edge=names["edge"], **{k: figures[k] for k in ("back", "ahead", "rise")})
         text = (
-            "Draw the curve from K to L that leaves along KM and arrives along NL: halve KM, MN and NL, join the halves, halve "
-            "those lines, join, and halve once more: that point lies on the curve, and it is up to {moved} from the old line."
+            "Lay the curve ruler through K, P and L, so that it runs along the seam at both ends, and draw from K to L: it is "
+            "up to {moved} from the old line."
         )
         third = line("curve", text, moved=figures["moved"])
         text = f"Cut along the curve{' with the dart still folded' if run.mouth else ''}, and open the paper."
