@@ -15,7 +15,7 @@ from zesty_pivot.core.recipe import Derivation, Evaluator
 from zesty_pivot.core.steps import registry
 
 Step = dict[str, Any]
-TWO, WIDE = "two darts 93", "side and waist 140"
+TWO, SMALL, WIDE = "two darts 93", "two darts 76", "side and waist 140"
 
 
 def do(what: str, on: str = "front", **more: Any) -> Step:
@@ -45,7 +45,10 @@ SEAM = do("piece.true_seam", other="back", seam="side_seam", edge="waist")
 STRAIGHT, SMOOTH = do("piece.true", edge="shoulder", straight=True), do("piece.true", edge="shoulder")
 SIDE_TRUE = do("piece.true", edge="side_seam")
 CONTOUR, HEM, SHAPED = do("line.contour"), do("trim.hem", by="5 mm"), do("dart.shape", dart="waist", bow="3 mm")
-IN_ONE, NECK_FACING, HEM_FACING = (do("piece.facing", kind=kind) for kind in ("all_in_one", "neck", "hem"))
+IN_ONE, NECK_FACING, HEM_FACING, CAMI_FACING = (
+    do("piece.facing", kind=kind) for kind in ("all_in_one", "neck", "hem", "camisole")
+)
+TO_FRENCH = move("shoulder", "french")
 TO_SIDE = do("dart.merge", darts=["waist", "shoulder"], to=at("side_bust"))
 OVER = do("dart.move", dart="waist.left", to={"edge": "neckline", "at": "30%", "side": "right"})
 ROUND_BUST, CORNER, AT_SIDE = (move("waist", place) for place in ("centre_bust", "centre_waist", "side_waist"))
@@ -74,6 +77,8 @@ ADVISED: list[tuple[str, list[Step], str, list[Step]]] = [
     (TWO, [AT_SIDE, SIDE_SEAM], "Move it along the side seam", [BUST, SIDE_SEAM]),
     (WIDE, [SIDE_SEAM], "True the side seam first", [SIDE_TRUE, SIDE_SEAM]),
     (WIDE, [SIDE_PANEL], "True the side seam first", [SIDE_TRUE, SIDE_PANEL]),
+    (SMALL, [TO_FRENCH, NECK_FACING], "true the shoulder, first", [TO_FRENCH, SMOOTH, NECK_FACING]),
+    (WIDE, [neck("camisole"), CAMI_FACING], "true the side seam, first", [SIDE_TRUE, neck("camisole"), CAMI_FACING]),
     (TWO, [PARK, PART, BACK], "Bring it back before that step", [PARK, BACK, PART]),
     (TWO, [ROUND_BUST, UNFOLD], "Cut a seam there instead", [TO_SIDE, UNFOLD]),
     (TWO, [UNFOLD, OVER, LINE], "Take it back to its own side first", [UNFOLD, LINE]),

@@ -6,7 +6,9 @@ A width or depth that the block's own neck is beyond already is asked for as the
 
 from __future__ import annotations
 
+import json
 import math
+from importlib.resources import files
 from typing import Any
 
 import numpy as np
@@ -267,3 +269,24 @@ def test_a_wrap_is_cut_as_a_pair(name: str) -> None:
     left = [front(found, on).edge("shoulder").sewn_length for on in ("front", "back")]
     eased = [room.pattern.piece(on).edge("shoulder").sewn_length for on in ("front", "back")]
     assert left[0] == pytest.approx(left[1], abs=abs(eased[0] - eased[1]) + 0.5)
+
+
+DEMO = sorted(path.name for path in files("zesty_pivot.data.demo").iterdir() if path.name.endswith(".zpiv"))
+
+
+@pytest.mark.parametrize("name", ROOM)
+@pytest.mark.parametrize("file", [file for file in DEMO if file != "nocturne.zpiv"])  # of a hip-length block
+def test_the_demos_recipes_on_other_blocks(name: str, file: str) -> None:
+    """The chest dart is called by what the block calls it; what the block's back has no dart for is left out."""
+    room, value = Room(name), json.loads((files("zesty_pivot.data.demo") / file).read_text(encoding="utf-8"))
+    steps = [step for step in value["steps"] if step["on"] != "back" or step.get("dart") != "shoulder" or room.has_blade]
+    for step in steps:
+        if step["on"] == "front":
+            step |= {"dart": room.bust} if step.get("dart") == "shoulder" else {}
+            step |= {"darts": ["waist", room.bust]} if "darts" in step else {}
+    uneven = {"evensong.zpiv": ["two darts 76", "side and waist 140"], "antiphon.zpiv": ["side and waist 140"]}
+    if name in uneven.get(file, ()):  # legs that differ leave a step in the edge that is faced: it is trued first
+        edges = {"evensong.zpiv": ("shoulder",), "antiphon.zpiv": ("side_seam",)}[file]
+        trued = [{"do": "piece.true", "on": on, "edge": edge_} for edge_ in edges for on in ("front", "back")]
+        steps = [*steps[:-1], *trued, steps[-1]]
+    job(name, steps, **value["finish"])

@@ -43,8 +43,8 @@ def shortened(path: Path, by: float, *, at_start: bool) -> Path:
     return path.split_at(by)[1] if at_start else path.split_at(path.length - by)[0]
 
 
-def chained(paths: Sequence[Path]) -> Path:
-    """Stretches as one line; a step where a dart was shut is led over within a pencil's breadth.
+def chained(paths: Sequence[Path], role: str = "edge") -> Path:
+    """Stretches of an edge with this role as one line; a step where a dart was shut is led over within a pencil's breadth.
 
     Raises GeometryError where a mouth is open between them.
     """
@@ -52,8 +52,8 @@ def chained(paths: Sequence[Path]) -> Path:
     for path in paths[1:]:
         gap = math.dist(cubics[-1][-1, 3], path.start)
         if gap > 2.0:
-            what = "the edge is open: a dart opens in it, or it has a step"
-            raise GeometryError(what, advice="Move the dart away, or true the edge, first.")
+            what = f"the {words(role)} is open: a dart opens in it, or it has a step"
+            raise GeometryError(what, advice=f"Move the dart away, or true the {words(role)}, first.")
         ahead = path.cubics.copy()
         if gap > 0.0:
             ahead[0, 0] = cubics[-1][-1, 3]

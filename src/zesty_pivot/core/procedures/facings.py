@@ -48,6 +48,11 @@ def _of(piece: Piece, role: str) -> list[Path]:
     return found
 
 
+def _line(piece: Piece, role: str) -> Path:
+    """An edge as one line. Raises GeometryError where it is open, StepError when there is none."""
+    return chained(_of(piece, role), role)
+
+
 def _edge(piece: Piece, role: str) -> str:
     return next(edge for edge, its in piece.roles if its == role)
 
@@ -68,7 +73,7 @@ def neck_facing(pattern: Pattern, name: str, depth: float, shade: float, context
     piece = bodice.piece
     if piece.is_unfolded:
         return _whole_neck(piece, depth, shade)
-    neck = shortened(chained(_of(piece, "neckline")), shade, at_start=False)
+    neck = shortened(_line(piece, "neckline"), shade, at_start=False)
     if not any(role == "shoulder" for _edge_id, role in piece.roles):
         what = f"the {words(name)} has no shoulder for a neck facing"
         raise StepError(what, where=name, advice="Choose an all-in-one facing.")
@@ -81,7 +86,7 @@ def neck_facing(pattern: Pattern, name: str, depth: float, shade: float, context
     # At the shoulder the loose edge runs as the neckline does.
     inner = inner_curve(low, _square(bodice, low), bodice.shoulder.point_at(depth), -neck.end_direction, HUG)
     dart, loose = _darted(piece, inner)
-    part = chained(_of(piece, "shoulder")).between(0.0, depth)
+    part = _line(piece, "shoulder").between(0.0, depth)
     sides = [FacingEdge("neckline", "neckline", neck), FacingEdge("shoulder", "shoulder", ended_at(part, neck.end, inner.end))]
     sides += [FacingEdge(INNER, INNER, path, mouth) for path, mouth in loose]
     follows = [Follow("neckline", side_of_seam(name, _edge(piece, "neckline")), shade)]
@@ -130,7 +135,8 @@ def _whole_neck(piece: Piece, depth: float, shade: float) -> TracedFacing:
     for side in Side:
         paths = [run.path for run in piece.runs if run.edge == piece.sides.id("shoulder", side)]
         if paths:
-            shoulders[side] = chained(paths) if side is Side.LEFT else chained(paths).reversed()
+            line = chained(paths, "shoulder")
+            shoulders[side] = line if side is Side.LEFT else line.reversed()
     if len(shoulders) < 2 or min(path.length for path in shoulders.values()) < depth + 3.0:
         raise StepError("the facing does not fit on both shoulders", where=piece.name, advice="Choose a shallower one.")
     points = neck.outline
@@ -161,8 +167,8 @@ def whole_facing(
     if piece.is_unfolded or "centre" not in dict(piece.roles).values():
         what = f"the {words(name)} is not a half with a centre line"
         raise StepError(what, where=name, advice="Choose a neck facing, or trace it before it is unfolded.")
-    neck = shortened(chained(_of(piece, "neckline")), shade, at_start=False)
-    arm = shortened(chained(_of(piece, "armhole")), shade, at_start=True)
+    neck = shortened(_line(piece, "neckline"), shade, at_start=False)
+    arm = shortened(_line(piece, "armhole"), shade, at_start=True)
     low, at_side = _lower_ends(bodice, depth)
     seam = _side_part(piece, at_side if down is None else down)
     side = seam.end
@@ -176,7 +182,7 @@ def whole_facing(
         role = "shoulder" if "shoulder" in dict(piece.roles).values() else INNER
         top = Path.straight(neck.end, arm.start)
         if role == "shoulder":
-            top = ended_at(chained(_of(piece, role)), neck.end, arm.start)
+            top = ended_at(_line(piece, role), neck.end, arm.start)
         sides.append(FacingEdge("shoulder" if role == "shoulder" else "strap_end", role, top))
     sides += [FacingEdge("armhole", "armhole", arm), FacingEdge("side_seam", "side_seam", seam)]
     sides += [FacingEdge(INNER, INNER, path, mouth) for path, mouth in parts]
@@ -205,7 +211,7 @@ def _side_part(piece: Piece, distance: float) -> Path:
     """The side seam from the underarm down by a distance. Raises StepError where a dart opens in it."""
     runs = [run for run in piece.runs if piece.role(run.edge) == "side_seam"]
     whole = next((number for number, run in enumerate(runs) if run.mouth is not None), len(runs) - 1)
-    path = chained([run.path for run in runs[: whole + 1]])  # a dart that is shut parts it no more
+    path = chained([run.path for run in runs[: whole + 1]], "side_seam")  # a dart that is shut parts it no more
     if distance > path.length - 1e-3:
         raise StepError(
             "a dart opens on the side seam where the facing ends", where=piece.name, advice="Choose a shallower one."
@@ -241,7 +247,7 @@ def hem_facing(pattern: Pattern, name: str, depth: float, shade: float, context:
     role = next((role for _edge_id, role in piece.roles if role in ("waist", "hem")), None)
     if role is None or "centre" not in dict(piece.roles).values():
         raise StepError(f"the {words(name)} has no lower edge at a centre", where=name, advice="Choose a half.")
-    whole = chained(_of(piece, role))
+    whole = _line(piece, role)
     low = shortened(whole, shade, at_start=True)
     if depth > min(bodice.centre.length, bodice.side.length) - 10.0:
         raise StepError("the facing is deeper than the piece", where=name, advice="Choose a shallower one.")

@@ -9,17 +9,19 @@ from functools import partial
 import numpy as np
 
 from zesty_pivot.core.errors import PlaceError, StepError
+from zesty_pivot.core.moves.style_lines import crossed
 from zesty_pivot.core.necklines import backs
 from zesty_pivot.core.necklines.base import MARK, Asked, Drawn, EdgePart, NeckShape
 from zesty_pivot.core.necklines.curves import bent, turned_end
-from zesty_pivot.core.piece import Origin, Pattern, Piece, Run
+from zesty_pivot.core.piece import Origin, Pattern, Piece, Run, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.bodice_half import BodiceHalf, nearest_place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import contains
+from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Note
 from zesty_pivot.core.procedures.bodice_halves import block_half, half_of
-from zesty_pivot.core.procedures.clearing import cleared
+from zesty_pivot.core.procedures.clearing import cleared, first_way
 from zesty_pivot.core.procedures.neckline_across import (
     Beyond,
     drawn_across,
@@ -35,6 +37,8 @@ FLATTEST, STEEPEST = math.radians(60.0), math.radians(125.0)
 
 # The last curve of a scallop is turned no further than to this, lest the back begins with a hook. Our own choice.
 UPRIGHT = math.radians(105.0)
+
+_ROUNDS = 5  # in which darts that go with what is cut away are found
 
 ROOM = 5.0  # mm of shoulder that a neckline leaves at least
 
@@ -108,7 +112,7 @@ def _one(
     if shape.name == "keyhole_yoke" and side_of_line(pattern, name) is not None:
         refuse_whole(pattern, target.name)
     pattern, floor = (pattern, None) if lead is not None else _marked(pattern, name, target, shape, context)
-    for _ in range(3):
+    for _ in range(_ROUNDS):
         made = cleared(pattern, name, context, leave)
         piece = made.pattern.piece(name)
         bodice = half_of(piece, context.block.drafted(piece), context.scope.unit)
@@ -133,12 +137,25 @@ def _one(
         if drawn is None:
             return pattern, None, ()
         above = _above(pattern.piece(name), piece, drawn, made.darts, shape) - leave
+        barred = [dart for dart in crossed(piece, drawn.path) if piece.dart(dart).pivot in leave]
+        if barred and not above:  # it would be cut in two: it opens in what goes instead
+            pattern = _into_what_goes(pattern, name, barred[0], context)
+            continue
         if not above:
             asked = drawing.asked(bodice)
             edge = NeckEdge(target.name, name, bodice, made.darts, asked, drawn, beyond, away_beyond, is_far, floor)
             return made.pattern, edge, made.notes
         leave |= above
     raise StepError("the darts above the edge are in each other's way", where=name, advice="Move them down first.")
+
+
+def _into_what_goes(pattern: Pattern, name: str, dart: str, context: Context) -> Pattern:
+    """The pattern with a dart whose pivot is cut away moved to the neckline, with which it goes. Raises StepError."""
+    made = first_way(pattern, name, dart, [Spot(edge="neckline", at=f"{share}%") for share in (50, 30, 70, 10, 90)], context)
+    if made is None:
+        what = f"the {dart_words(pattern.piece(name), dart)} dart would be cut in two"
+        raise StepError(what, where=name, advice="Move it to the neckline or the side first.")
+    return made.pattern
 
 
 def _marked(
