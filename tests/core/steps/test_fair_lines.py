@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import functools
+import itertools
 import math
 from typing import Any
 
@@ -143,3 +144,32 @@ def test_a_corner_and_a_wave_are_found() -> None:
     waved = cut("side and waist 91", under_bust="5 cm", waist="0", chest="2 cm", top="0", smooth="6 cm")
     found = [one for one in checked(waved) if one.check == "fair_lines"]
     assert found and all(one.value < 20.0 or one.value > 5 for one in found)
+
+
+@pytest.mark.parametrize("name", ROOM)
+@pytest.mark.parametrize("on", ["front", "back"])
+def test_a_trued_waist_of_panels_is_one_curve(name: str, on: str) -> None:
+    """The side panel laid to the centre panel at the lower end of the seam, the waist walked from CF to the side: no corner at
+    the seam, no bend under 25 mm, no more than the block's own S."""
+    trued = {"do": "piece.true_seam", "on": f"{on}_centre", "other": f"{on}_side", "seam": "style_line", "edge": "waist"}
+    line = {"do": "line.princess", "on": on}
+    pattern = worked([line, trued], block_file.pattern(room_block(name))).pattern
+    ends, waists = [], []
+    for part, is_side in (("centre", False), ("side", True)):
+        panel = pattern.piece(f"{on}_{part}")
+        seam = polyline(panel)
+        seam = seam[::-1] if is_side else seam
+        ends.append((seam[-1], math.atan2(*(seam[-1] - seam[-3])[::-1])))
+        waists.append(np.concatenate([run.path.flatten(0.0005) for run in panel.runs if panel.role(run.edge) == "waist"]))
+    (to, angle), (start, mine) = ends
+    c, s = math.cos(angle - mine), math.sin(angle - mine)
+    laid = (waists[1] - start) @ np.array([[c, s], [-s, c]]) + to
+    # The seams' last 2 mm are straight lines in `polyline`: the joint is closed over that.
+    waist = np.concatenate([laid[:-1], waists[0] + (laid[-1] - waists[0][0])])
+    at = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(waist, axis=0).T))])
+    keep = np.concatenate([[True], np.diff(at) > 1e-6])
+    places = np.arange(0.0, at[-1], 6.0)
+    by = turns(np.stack([np.interp(places, at[keep], waist[keep, k]) for k in (0, 1)], axis=1))
+    assert 12.0 / np.abs(by[:-1] + by[1:]).max() > 25.0
+    seen = [math.copysign(1.0, sum(by[k : k + 6])) for k in range(0, len(by), 6) if abs(sum(by[k : k + 6])) > math.radians(1.5)]
+    assert sum(one != two for one, two in itertools.pairwise(seen)) <= 2

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.conventions.options import CUT_WORDS, Finish
 from zesty_pivot.core.conventions.schools import ALLOWANCES
 from zesty_pivot.core.finish.allowance import Stretch, cut_ring
+from zesty_pivot.core.finish.as_worn import right_side_up, side_words
 from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart, notch_place
 from zesty_pivot.core.finish.darts import SewnDart, sewn_dart, worn_outline
 from zesty_pivot.core.finish.labels import Row, label, label_rows
@@ -19,9 +20,8 @@ from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, 
 from zesty_pivot.core.finish.reference import block_waist, references
 from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.moves.mirror import flip
 from zesty_pivot.core.moves.open_up import OpenedMouth, open_up
-from zesty_pivot.core.piece import Body, Dart, EdgeRef, Hold, Piece, Side, Use, dart_key
+from zesty_pivot.core.piece import Body, Dart, EdgeRef, Hold, Piece, Use, dart_key
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.region import cloth
@@ -32,7 +32,6 @@ SLIT_END = "slit.end"  # the notch where a slit ends
 # A dart that is pressed away is eased over this much of the seam (mm) to either side. Common practice, no source.
 PRESSED_OVER = 20.0
 
-SIDE_BELOW, SIDE_OUT = 30.0, 1.45  # mm under the lowest pivot, and as many times its way from the centre, the side is written
 
 GRAIN_LEAST = 0.4  # of the grain line's length that must lie on the cloth; less of it is drawn elsewhere. Our own choice
 
@@ -168,14 +167,6 @@ def _carried(finish: Finish, piece: Piece, drawn: Piece) -> Finish:
     return finish.model_copy(update={"darts": {key: own for key, own in keys.items() if own is not None}})
 
 
-def right_side_up(piece: Piece) -> Piece:
-    """An unfolded piece as it lies on the cloth. Halves are drawn with the centre at the left: an unfolded front lies right
-    side up so; of an unfolded back it is the inside, and it is turned over."""
-    if not piece.is_unfolded or piece.body is not Body.BACK:
-        return piece
-    return flip(piece, np.zeros(2), np.array([0.0, 1.0]))
-
-
 def _lettered(
     piece: Piece, grain: tuple[Point, Point] | None, rows: Sequence[Row], covered: shapely.Geometry
 ) -> tuple[tuple[Point, Point] | None, tuple[Text, ...]]:
@@ -211,17 +202,6 @@ def _beside(clear: shapely.Geometry, covered: shapely.Geometry) -> shapely.Geome
 def _largest(region: shapely.Geometry) -> shapely.Polygon:
     """The largest part of a region."""
     return max(shapely.get_parts(region), key=lambda part: float(part.area))
-
-
-def side_words(piece: Piece) -> tuple[Text, ...]:
-    """`left as worn` and `right as worn` on an unfolded piece, beside the lowest pivot of each half."""
-    found: list[Text] = []
-    for side in Side if piece.is_unfolded else ():
-        points = [point for name, point in piece.landmarks.items() if piece.sides.of(name) is side]
-        if points:
-            x, y = max(points, key=lambda point: point[1])
-            found.append(Text((x * SIDE_OUT, y + SIDE_BELOW), f"{side.value} as worn", 5.0))
-    return tuple(found)
 
 
 def grain_inside(piece: Piece, cut: shapely.Polygon | None = None) -> tuple[Point, Point] | None:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import replace
 
 from zesty_pivot.core.errors import StepError
@@ -15,23 +15,24 @@ from zesty_pivot.core.procedures.base import Context, Note
 from zesty_pivot.core.procedures.clearing import AWAY, brought_back, first_way, station_of
 from zesty_pivot.core.procedures.legs import made_equal
 from zesty_pivot.core.procedures.parking import park
+from zesty_pivot.core.quantity import format_length
 
 LineOn = Callable[[Piece], Path]  # the line as it is drawn on a piece
 
 
 def shut_under(
     pattern: Pattern, name: str, line: LineOn, context: Context
-) -> tuple[Pattern, tuple[str, ...], tuple[Note, ...]]:  # fmt: skip
-    """The pattern with every sewn dart that a line crosses put away where it does not, which these are, and what there is to
-    say. Raises StepError for one that has no such place, else as `line` does."""
-    away: list[str] = []
+) -> tuple[Pattern, dict[str, str], tuple[Note, ...]]:  # fmt: skip
+    """The pattern with every sewn dart that a line crosses put away where it does not, these darts with what they were called,
+    and what there is to say. Raises StepError for one that has no such place, else as `line` does."""
+    away: dict[str, str] = {}
     notes: tuple[Note, ...] = ()
     stations = [*AWAY, *(station for station in ALL_STATIONS if station not in AWAY)]
     while True:
         piece = pattern.piece(name)
         met = _sewn_under(piece, line)
         if not met:
-            return pattern, tuple(away), notes
+            return pattern, away, notes
         dart = met[0]
         piece, told = made_equal(piece, [dart], context.scope.unit)
         pattern, notes = pattern.with_piece(piece), (*notes, *told)
@@ -44,7 +45,7 @@ def shut_under(
             what = f"the line crosses the {dart_words(piece, dart)} dart, which cannot be shut while it is drawn"
             raise StepError(what, where=name, advice="Move that dart away, or end the line elsewhere.")
         pattern = made.pattern
-        away.append(dart)
+        away[dart] = dart_words(piece, dart)
 
 
 def _sewn_under(piece: Piece, line: LineOn) -> list[str]:
@@ -53,7 +54,7 @@ def _sewn_under(piece: Piece, line: LineOn) -> list[str]:
 
 
 def opened_in(
-    pattern: Pattern, before: Piece, names: tuple[str, str], away: tuple[str, ...], line: Path, context: Context
+    pattern: Pattern, before: Piece, names: tuple[str, str], away: Mapping[str, str], line: Path, context: Context
 ) -> tuple[Pattern, list[Note]]:  # fmt: skip
     """The pattern with the darts that were shut open again in the seam: in the part that holds their pivot, the other has them
     shut. `before` is the piece just before it was cut into `names`."""
@@ -65,5 +66,10 @@ def opened_in(
             continue
         other = words(names[1] if name == names[0] else names[0])
         pattern, said = brought_back(pattern, before, name, mine, (line,), context, eased=True)
-        notes += [replace(note, text=f"{note.text}; in the {other} it is shut") for note in said]
+        for note, dart in zip(said, mine, strict=False):
+            is_sewn = pattern.piece(name).dart(dart).use is Use.DART
+            long = format_length(note.amount_mm or 0.0, context.scope.unit)
+            how = f"is sewn over {long}" if is_sewn else f"would be only {long} long: it is eased in or pressed away"
+            text = f"the {away[dart]} dart opens in the new seam of the {words(name)} and {how}; in the {other} it is shut"
+            notes.append(replace(note, text=text))
     return pattern, notes

@@ -60,7 +60,7 @@ def wrapped(pattern: Pattern, edge: NeckEdge, context: Context, *, eased: bool) 
     made = _one_front(kept, plain, lines, source)
     pattern = replace(pattern.with_piece(made), seams=tuple(_half_seams(pattern, name)))
     if edge.beyond is not None and edge.is_far:
-        pattern = _with_far_panel(pattern, edge.beyond, edge.floor, made, source)
+        pattern = _with_far_panel(pattern, edge, edge.beyond, made, source)
     elif edge.beyond is not None:
         pattern = cut_beyond(pattern, edge.beyond, "shoulder", source)
     pattern, notes = brought_back(pattern, plain, name, edge.away, (path,), context, eased=eased)
@@ -93,10 +93,9 @@ def _on(piece: Piece, point: Vector) -> places.Place:
     return found
 
 
-def _with_far_panel(pattern: Pattern, beyond: Beyond, floor: Origin, front: Piece, source: Source) -> Pattern:
+def _with_far_panel(pattern: Pattern, edge: NeckEdge, beyond: Beyond, front: Piece, source: Source) -> Pattern:
     """The pattern with what a wrap leaves of the far side panel, sewn to the front's far line."""
-    panel = beyond.side
-    on, along = panel.pivot(MARK), np.array([0.0, 1.0])
+    panel, floor = beyond.side, edge.floor or Origin("", 0.0)
     curve = Path.chain([part.path for part in beyond.outer if part.role == "neckline"])
     end = Path.straight(curve.end, places.point(panel, places.by_origin(panel, floor)))
     first = nearest_place(panel, curve.start, lambda run: run.edge == beyond.edge)
@@ -104,13 +103,13 @@ def _with_far_panel(pattern: Pattern, beyond: Beyond, floor: Origin, front: Piec
     if first is None:
         raise StepError("the edge misses the side panel", where=panel.name, advice="Shape it before the style line.")
     kept, _gone = cut_away(panel, first, last, [(curve, "neckline"), (end, "opening")], source)
-    names = {edge: OVERLAP for edge, role in kept.roles if role in ("waist", "hem")}
-    names |= {edge: "wrap_end" for edge, role in kept.roles if role == "opening"}
+    names = {id: OVERLAP for id, role in kept.roles if role in ("waist", "hem")}
+    names |= {id: "wrap_end" for id, role in kept.roles if role == "opening"}
     runs = tuple(replace(run, edge=names.get(run.edge, run.edge)) for run in kept.runs)
-    roles = tuple((names.get(edge, edge), OVERLAP if names.get(edge) == OVERLAP else role) for edge, role in kept.roles)
+    roles = tuple((names.get(id, id), OVERLAP if names.get(id) == OVERLAP else role) for id, role in kept.roles)
     name = f"{front.of}_overlap"
     kept = replace(kept, name=name, runs=runs, roles=roles, added=(), taken=(), let_in=(), landmarks={})
-    kept = mirror.flip(kept, on, along)
+    kept = mirror.flip(kept, edge.bodice.nape, np.array([0.0, 1.0]))
     seam = sewn(EdgeRef(front.name, f"{beyond.edge}_{FAR}"), EdgeRef(name, beyond.edge))
     return replace(pattern, pieces=(*pattern.pieces, kept), seams=(*pattern.seams, seam))
 

@@ -15,7 +15,7 @@ from zesty_pivot.core.moves.grain import grain_of_part
 from zesty_pivot.core.moves.let_in import crossed_open, filled, taken_up_again
 from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.moves.style_lines import at_centre, bowed, crossed, refuse_unclear
-from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine, dart_words
+from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import sewn
@@ -147,13 +147,12 @@ class CutLine(Step):
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Mark both places, draw, notch, cut; the same in both ways."""
         self.apply(pattern, context)
-        before = pattern.piece(self.on)
         pattern, away, _told = shut_under(pattern, self.on, lambda piece: self._drawn(piece, context), context)
         piece, unit = pattern.piece(self.on), context.scope.unit
         start, stop = self._ends(piece, context)
         drawn = self._line(piece, start, stop, context)
         pivot = piece.darts[0].pivot if piece.darts else next(iter(piece.landmarks), "")
-        shut = " and ".join(f"{dart_words(before, dart)} dart" for dart in away)
+        shut = " and ".join(f"{name} dart" for name in away.values())
         found = [place_line(spot, piece, context.scope, pivot) for spot in (self.from_, self.to)]
         if away:
             text = "Fold the {darts} of the {on} shut from the mouth to the point and pin it: the line is drawn over it."

@@ -3,23 +3,26 @@
 from __future__ import annotations
 
 from collections import OrderedDict
-from collections.abc import Iterable
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QPainterPath
 
 from zesty_pivot.core.conventions.leg_lines import leg_lines
+from zesty_pivot.core.finish.as_worn import right_side_up, side_words
 from zesty_pivot.core.finish.marks import grain_arrow
-from zesty_pivot.core.finish.piece import grain_inside, lies_on_fold, right_side_up, side_words
+from zesty_pivot.core.finish.piece import grain_inside, lies_on_fold
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.moves.mirror import side_of
 from zesty_pivot.core.moves.open_up import bridge, open_up
-from zesty_pivot.core.piece import Pattern, Piece, Use
+from zesty_pivot.core.piece import Pattern, Piece, Side, Use
 from zesty_pivot.desk.lay import SPREAD
 from zesty_pivot.desk.table.use_marks import use_marks
 
 APART = 150.0  # mm between panels wholly spread apart
 WITHIN = 0.6  # of a panel's box; it lies within the other piece then
+BELOW = 0.8  # as far as panels beside each other, where they lie below each other
 BESIDE = 20.0  # mm between such a panel and that piece
 
 GAP = 0.38  # between pieces on the table, of the widest: room for a side that opens
@@ -111,7 +114,8 @@ def _drawn(piece: Piece) -> Shapes:
     marks, words = use_marks(paper, opened)
     words += tuple((QPointF(*text.at), text.text) for text in side_words(paper))
     if right_side_up(paper) is not paper:
-        words += ((QPointF(0.0, box.bottom() - 25.0), "seen from the inside"),)
+        middle = 0.0 if side_of(paper) is None else box.center().x()
+        words += ((QPointF(middle, box.bottom() - 25.0), "seen from inside"),)
     return Shapes(fill, marks, words, seams, folds, legs, grain, label, box)
 
 
@@ -127,11 +131,21 @@ def offsets(block: Pattern, pattern: Pattern, spread: float = SPREAD) -> dict[st
         panels = pattern.come_from(piece.name)
         if any(panel.is_unfolded for panel in panels):
             box = box.united(QRectF(-box.right(), box.top(), box.width(), box.height()))
-        box.setLeft(min([box.left(), *(shapes_of(panel).box.left() for panel in panels)]))  # a wrap laps over to the left
+        inner = {name: -number * spread * APART for number, name in enumerate(_to_the_left(panels), start=1)}
+        lefts = (shapes_of(panel).box.left() + inner.get(panel.name, 0.0) for panel in panels)
+        box.setLeft(min([box.left(), *lefts]))  # a wrap laps over to the left
         found[piece.name] = (x - box.left(), 0.0)
         wide = box.width()
-        for number, panel in enumerate(panels):
+        outer = [panel.name for panel in panels if panel.name not in inner]
+        for panel in panels:
+            if panel.name in inner:
+                found[panel.name] = (x - box.left() + inner[panel.name], 0.0)
+                continue
+            number = outer.index(panel.name)
             away = number * spread * APART
+            if number and _lies_below(panel, panels[0]):
+                found[panel.name] = (x - box.left(), away * BELOW)
+                continue
             mine, main = shapes_of(panel).box, shapes_of(panels[0]).box
             shared = mine.intersected(main)
             if number and shared.width() * shared.height() > WITHIN * mine.width() * mine.height():
@@ -151,6 +165,23 @@ def offsets(block: Pattern, pattern: Pattern, spread: float = SPREAD) -> dict[st
         body = body.united(shapes_of(piece).box.translated(*found[piece.name]))
     found.update(_extras(pattern, body))
     return found
+
+
+def _lies_below(panel: Piece, main: Piece) -> bool:
+    """Whether a panel was cut off along a line across, not along one down: it lies under the other part."""
+    mine, other = shapes_of(panel).box, shapes_of(main).box
+    beside = min(mine.right(), other.right()) - max(mine.left(), other.left())
+    return mine.center().y() > other.center().y() and beside > WITHIN * mine.width() and mine.bottom() > other.bottom() - 1.0
+
+
+def _to_the_left(panels: Sequence[Piece]) -> list[str]:
+    """The panels that lie on the other side of the centre: of a whole piece, and what of a wrap is beyond the far line."""
+    main = shapes_of(panels[0]).box if panels else QRectF()
+    return [
+        panel.name
+        for panel in panels[1:]
+        if side_of(panel) is Side.RIGHT or shapes_of(panel).box.center().x() < min(main.left(), 0.0)
+    ]
 
 
 def _extras(pattern: Pattern, body: QRectF) -> dict[str, tuple[float, float]]:

@@ -160,9 +160,10 @@ class StyleTable(Canvas):
         at = self.to_px(box.left() + dx, box.bottom() + dy)
         painter.setPen(NOW.color("ink"))
         painter.setFont(display_font(13))
-        painter.drawText(
-            QRectF(at.x() + 5, at.y() + 4, 200, 24), Qt.AlignmentFlag.AlignLeft, numbered(self._model.pattern, piece)
-        )
+        # A long name of a narrow panel goes on in a second line, or it would run into its neighbour's.
+        wide = max(self.to_px(box.right() + dx, 0.0).x() - at.x(), 110.0) if piece.of else 200.0
+        flags = Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap
+        painter.drawText(QRectF(at.x() + 5, at.y() + 4, wide, 48), flags, numbered(self._model.pattern, piece))
 
     def _pins(self, painter: QPainter, piece: Piece) -> None:
         """The pivots that have darts but not the ring: a pin to click on."""
