@@ -161,7 +161,7 @@ class StyleTable(Canvas):
         painter.setPen(NOW.color("ink"))
         painter.setFont(display_font(13))
         # A long name of a narrow panel goes on in a second line, or it would run into its neighbour's.
-        wide = max(self.to_px(box.right() + dx, 0.0).x() - at.x(), 110.0) if piece.of else 200.0
+        wide = max(self.to_px(box.right() + dx, 0.0).x() - at.x(), 130.0) if piece.of else 200.0
         flags = Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap
         painter.drawText(QRectF(at.x() + 5, at.y() + 4, wide, 48), flags, numbered(self._model.pattern, piece))
 
