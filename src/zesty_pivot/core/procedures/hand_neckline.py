@@ -5,12 +5,13 @@ from __future__ import annotations
 import math
 
 from zesty_pivot.core.necklines.base import NeckShape
-from zesty_pivot.core.piece import Side
+from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Side
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.hand import Line, centre_words, line
 from zesty_pivot.core.procedures.neckline_edges import NeckEdge, NeckEdges
 from zesty_pivot.core.procedures.neckline_uneven import on_each_side
+from zesty_pivot.core.procedures.neckline_wrap import wrapped
 from zesty_pivot.core.quantity import format_length
 
 _SAID = ("width", "depth")  # told in the marks
@@ -21,7 +22,10 @@ def neck_by_hand(shape: NeckShape, edges: NeckEdges, side: Side, context: Contex
     found: list[Line] = []
     for edge in edges.edges:
         found += _away(edge)
-        found += _over_the_centre(shape, edge, side, context) if _is_whole(shape, edge, edges) else _of(shape, edge, context)
+        if _is_whole(shape, edge, edges):
+            found += _over_the_centre(shape, edge, edges.pattern, side, context)
+        else:
+            found += _of(shape, edge, context)
     if len(edges.edges) > 1 and shape.kind != "whole":
         text = (
             "Lay the {one} and the {two} together at the shoulder: the neckline runs on without a corner, and measures {whole} "
@@ -51,7 +55,7 @@ def _away(edge: NeckEdge) -> list[Line]:
     return [line("darts_away", text, on=words(edge.name), darts=_darts(edge))]
 
 
-def _over_the_centre(shape: NeckShape, edge: NeckEdge, side: Side, context: Context) -> list[Line]:
+def _over_the_centre(shape: NeckShape, edge: NeckEdge, pattern: Pattern, side: Side, context: Context) -> list[Line]:
     """The whole piece traced, a mark on each side and one on the centre, the edge over all three."""
     unit, on, centre = context.scope.unit, words(edge.name), centre_words(edge.of)
     text = "Trace the {on}, turn it over along the {centre} and trace the other half. Write left and right as worn on it."
@@ -62,7 +66,8 @@ def _over_the_centre(shape: NeckShape, edge: NeckEdge, side: Side, context: Cont
             "a slightly full curve from that point to the near shoulder, {width} from the {centre}: it is {long} long."
         )
         figures = {name: format_length(edge.asked[name], unit) for name in ("past", "up", "width")}
-        long = format_length(edge.drawn.parts[-1].path.length, unit)
+        cut, _notes = wrapped(pattern, edge, context, eased=True)  # the far darts are shut in it
+        long = format_length(sum(cut.edge_length(EdgeRef(piece.name, id)) for piece, id in _necks(cut, edge)), unit)
         return [*found, line("draw_wrap", text, centre=centre, long=long, **figures), _cut_off(on, "it is cut as a pair")]
     middle, marks = float(edge.bodice.nape[0]), []
     halves = on_each_side(edge, shape, side)
@@ -83,6 +88,11 @@ def _over_the_centre(shape: NeckShape, edge: NeckEdge, side: Side, context: Cont
     names = {"on": on, "more": more, "marks": "; ".join(marks), "long": format_length(edge.drawn.path.length, unit)}
     text = "Mark the {on}: {marks}. Draw the neckline over the marks{more}: it is {long} long."
     return [*found, line("draw_over", text, **names), _cut_off(on, "it is cut with its right side up")]
+
+
+def _necks(pattern: Pattern, edge: NeckEdge) -> list[tuple[Piece, str]]:
+    parts = pattern.come_from(edge.bodice.piece.of or edge.name)
+    return [(piece, id) for piece in parts for id, role in piece.roles if role == "neckline"]
 
 
 def _cut_off(on: str, how: str) -> Line:
