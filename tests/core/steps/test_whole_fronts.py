@@ -130,6 +130,16 @@ def test_on_an_unfolded_front_as_on_its_half(name: str, step: dict[str, Any]) ->
     assert seams_agree(whole, 8.0)
 
 
+def test_a_reshaped_front_is_measured_once_and_whole() -> None:
+    """Deep on the left, then deeper on the right: the finished neckline is what is on the pieces, told in one note."""
+    found = done("drafted 88", [neck(DEEP, side="left", depth="15 cm"), neck(DEEP, side="right", depth="18 cm")])
+    front, back = found.pattern.piece("front"), found.pattern.piece("back")
+    long = sum(front.edge(f"neckline.{side}").sewn_length for side in ("left", "right"))
+    (measured,) = found.pattern.measured
+    assert measured.mm == pytest.approx(long + 2.0 * back.edge("neckline").sewn_length, abs=1e-9)
+    assert len([note for note in found.states[-1].notes if "finished neckline" in note.text]) == 1
+
+
 def test_a_style_line_on_one_side_only() -> None:
     """Named by the side of its places; the other side stays."""
     away = [UNFOLD, move("side.left", "waist"), move("side.right", "waist")]

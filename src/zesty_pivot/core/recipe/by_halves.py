@@ -36,12 +36,15 @@ def worked(step: Step, pattern: Pattern, context: Context) -> Outcome:
     plan = by_halves(step, pattern)
     if plan is None:
         return step.apply(pattern, context)
-    made = {side: plan.step.apply(half, context) if side in plan.sides else Outcome(half) for side, half in plan.halves.items()}
+    made = {
+        side: plan.step.apply_half(half, context) if side in plan.sides else Outcome(half) for side, half in plan.halves.items()
+    }
     left, right = made[Side.LEFT], made[Side.RIGHT]
     notes = [note if note in right.notes else _told(note, Side.LEFT) for note in left.notes]
     notes += [_told(note, Side.RIGHT) for note in right.notes if note not in left.notes]
     halves = {side: _on_one_side(outcome.pattern, plan.sources, side) for side, outcome in made.items()}
-    return Outcome(together(halves, plan.sources, pattern), tuple(notes))
+    whole = step.settled(together(halves, plan.sources, pattern), context)
+    return Outcome(whole.pattern, (*whole.notes, *notes))
 
 
 def by_halves(step: Step, pattern: Pattern) -> ByHalves | None:

@@ -31,6 +31,14 @@ class Step(Model):
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern after this step. Raises a ZestyError when it cannot be done; never changes its input."""
 
+    def apply_half(self, pattern: Pattern, context: Context) -> Outcome:
+        """What is done on one side of a whole piece: `apply` without what is said of the whole. Raises as `apply` does."""
+        return self.apply(pattern, context)
+
+    def settled(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern after this step, once its sides are put together, with what is said of the whole."""
+        return Outcome(pattern)
+
     @abstractmethod
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """What a person does with paper, from `pattern` as it lies before this step. Raises as `apply` does."""

@@ -241,15 +241,24 @@ class ShapeNeck(FrontAndBackStep):
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the new neckline. Raises StepError, PlaceError, GeometryError or FormulaError when it cannot be."""
+        made = self.apply_half(pattern, context)
+        whole = self.settled(made.pattern, context)
+        return Outcome(whole.pattern, (*whole.notes, *made.notes))
+
+    def apply_half(self, pattern: Pattern, context: Context) -> Outcome:
+        """The neckline drawn and cut, not yet measured. Raises as `apply` does."""
         edges = self.edges(pattern, context)
         made, notes = carried_out(edges, shape_of(self.shape), Side(self.side), context, eased=self.stub == "ease")
+        return Outcome(made, tuple(notes))
+
+    def settled(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with its finished neckline measured and written down."""
         unit = context.scope.unit
-        whole = _neck_length(made)
-        halves = [f"{half} {format_length(mm, unit)}" for half, mm in _half_lengths(made, self.names())]
+        whole = _neck_length(pattern)
+        halves = [f"{half} {format_length(mm, unit)}" for half, mm in _half_lengths(pattern, self.names())]
         told = f"the finished neckline measures {format_length(whole, unit)} in all: {', '.join(halves)}"
-        notes = [Note(told, self.on, whole), *notes]
-        known = tuple(one for one in made.measured if one.role != "neckline")
-        return Outcome(replace(made, measured=(*known, Measured("neckline", whole))), tuple(notes))
+        known = tuple(one for one in pattern.measured if one.role != "neckline")
+        return Outcome(replace(pattern, measured=(*known, Measured("neckline", whole))), (Note(told, self.on, whole),))
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Darts away, mark, draw, measure, cut, darts back; the same in both ways."""
