@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from typing import Any
 
 import pytest
@@ -85,10 +86,10 @@ ADVISED: list[tuple[str, list[Step], str, list[Step]]] = [
 ]
 
 
-def tried(block: str, steps: list[Step]) -> Derivation:
+def tried(block: str, steps: list[Step], unit: str = "cm") -> Derivation:
     known = room_block(block)
     return Evaluator().evaluate(
-        block_file.pattern(known), [registry.read(step) for step in steps], Scope("cm", known.measurements)
+        block_file.pattern(known), [registry.read(step) for step in steps], Scope(unit, known.measurements)
     )
 
 
@@ -99,3 +100,21 @@ def test_the_advice_of_a_refusal_leads_on(block: str, refused: list[Step], says:
     made = tried(block, followed)
     assert not made.broken, made.broken
     assert all(abs(account.missing_deg) < 1e-9 for account in accounts(made.pattern, made.block))
+
+
+INCHES = [
+    [do("line.princess", from_=at("mid_armhole"), top="1 in")],
+    [do("dart.split", dart="shoulder", equal=True, parts=[
+        {"to": {"edge": "neckline", "as_far_as": "bust_point"}}, {"to": {"dart": "waist"}},
+    ])],
+    [neck("round", width="2 in")],
+]  # fmt: skip
+
+
+@pytest.mark.parametrize("steps", INCHES)
+def test_a_style_in_inches_is_refused_in_inches(steps: list[Step]) -> None:
+    for unit, other in (("in", r"\d (cm|mm)\b"), ("cm", r"\d in\b")):
+        ((_number, fault),) = tried(TWO, steps, unit).broken
+        assert re.search(rf"\d {unit}\b", f"{fault.what} {fault.advice}") and not re.search(
+            other, f"{fault.what} {fault.advice}"
+        )

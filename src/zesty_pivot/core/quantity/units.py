@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import re
 from fractions import Fraction
 from typing import Literal
 
@@ -40,3 +41,20 @@ def format_length(mm: float, unit: Unit, *, fine: bool = False) -> str:
 def _unsigned_zero(value: float, decimals: int) -> str:
     text = f"{value:.{decimals}f}"
     return text.lstrip("-") if not text.strip("-0.") else text
+
+
+_TOLD = re.compile(r"(?<![\w/.])((?:\d+ )?\d+(?:[./]\d+)?) (mm|cm|in)\b")
+
+_SMALL = 3.0  # mm; less is told in inches with decimals
+
+
+def in_unit(text: str, unit: Unit) -> str:
+    """A text whose lengths are metric where the unit is, and in inches where that is the unit."""
+
+    def told(found: re.Match[str]) -> str:
+        if (found[2] == "in") == (unit == "in"):
+            return found[0]
+        mm = sum(float(Fraction(part)) for part in found[1].split()) * MM_PER[found[2]]
+        return format_length(mm, unit, fine=abs(mm) < _SMALL)
+
+    return _TOLD.sub(told, text)

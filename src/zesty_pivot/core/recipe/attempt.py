@@ -8,14 +8,21 @@ from zesty_pivot.core import faults
 from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.procedures.base import Context, Outcome
+from zesty_pivot.core.quantity import in_unit
 from zesty_pivot.core.recipe.by_halves import worked
 from zesty_pivot.core.steps.base import Step
 
 
 def attempt(step: Step, pattern: Pattern, context: Context) -> Outcome:
     """What a step makes of a pattern. Raises nothing but ZestyErrors: a fault of the program, and a pattern that does not hold
-    together, are refusals like any other."""
-    return contained(step.title, lambda: worked(step.with_ids(pattern), pattern, context), pattern)
+    together, are refusals like any other. Their lengths are told in the style's unit."""
+    try:
+        return contained(step.title, lambda: worked(step.with_ids(pattern), pattern, context), pattern)
+    except ZestyError as fault:
+        what, advice = (in_unit(text, context.scope.unit) for text in (fault.what, fault.advice))
+        if (what, advice) == (fault.what, fault.advice):
+            raise
+        raise type(fault)(what, where=fault.where, advice=advice) from fault
 
 
 def contained(title: str, work: Callable[[], Outcome], pattern: Pattern) -> Outcome:

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import re
 from dataclasses import dataclass
 
 from zesty_pivot.core import faults
@@ -11,12 +10,10 @@ from zesty_pivot.core.piece import dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.hand import Line, Way, line
-from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity import in_unit
 from zesty_pivot.core.quantity.formula import Scope
 from zesty_pivot.core.recipe.by_halves import paper_lines
 from zesty_pivot.core.recipe.evaluation import Derivation
-
-_LENGTH = re.compile(r"(?<![\w/.])(?:\d+ )?\d+(?:[./]\d+)? (?:mm|cm|in)\b")  # in a step's words
 
 WAYS: dict[Way, str] = {"pivot": "Pivot: pin, trace, swing, trace", "slash": "Slash: cut, close, tape"}
 
@@ -40,7 +37,7 @@ def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section,
         if step is None or step.off:
             continue
         before = derivation.states[number - 1].pattern
-        title = step.name or f"{words(step.on).capitalize()}: {_in_unit(step.said(before), scope)}"
+        title = step.name or f"{words(step.on).capitalize()}: {in_unit(step.said(before), scope.unit)}"
         if state.error is not None:
             broken = line("broken", "This step cannot be done: {why}.", why=state.error.what)
             sections.append(Section(number, title, (broken,)))
@@ -56,11 +53,6 @@ def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section,
             why = faults.sentence("it", faults.caught(fault, f"the paper procedure of “{step.title}”"))
             sections.append(Section(number, title, (line("broken", "No instructions: {why}.", why=why),)))
     return (Section(0, "Before you start", (*_preparing(derivation, marks), *_on_the_way(sections))), *sections)
-
-
-def _in_unit(text: str, scope: Scope) -> str:
-    """A text with its lengths in the style's unit."""
-    return _LENGTH.sub(lambda found: format_length(length_mm(found[0], Scope(scope.unit)), scope.unit), text)
 
 
 def _on_the_way(sections: list[Section]) -> tuple[Line, ...]:
