@@ -82,24 +82,41 @@ def angle_moved(move: DartMove, piece: Piece, place: Place, target: str | None, 
         if move.share == 0.0:
             raise StepError("a share of 0% moves nothing", where=move.on, advice="Enter a share greater than 0%.")
         return held * move.share
-    leg = leg_at(piece, piece.dart(move.dart).pivot, place, target)
+    legs = legs_at(piece, piece.dart(move.dart).pivot, place, target)
     return min(
         held,
         mouth_angle(
-            move.on, dart_words(piece, move.dart), spot_words(move.to, piece), move.mouth_mm, held, leg, context.scope.unit
+            move.on, dart_words(piece, move.dart), spot_words(move.to, piece), move.mouth_mm, held, legs, context.scope.unit
         ),
     )
 
 
-def mouth_angle(on: str, dart: str, to: str, mouth: float, held: float, leg: tuple[float, float], unit: Unit) -> float:
-    """The angle (radians) that must come to a place for its mouth to be `mouth` mm: 2 asin(mouth / 2 r) less what is open
-    there. `held` is what the dart has to give, `leg` the leg's length in mm and the angle open there.
+@dataclass(frozen=True)
+class Legs:
+    """Both legs (mm) of a dart at a place, and the angle (radians) that is open there already."""
+
+    one: float
+    two: float
+    there: float = 0.0
+
+    def mouth(self, angle: float) -> float:
+        """The mouth (mm) that an angle (radians) opens between the legs, by the law of cosines in half angles."""
+        return math.hypot(self.one - self.two, 2.0 * math.sqrt(self.one * self.two) * math.sin(angle / 2.0))
+
+    def angle(self, mouth: float) -> float:
+        """The angle (radians) whose mouth is so wide (mm): 2 asin(mouth / 2 r) for equal legs; none for one narrower than the
+        legs differ."""
+        chord = math.sqrt(max(0.0, mouth * mouth - (self.one - self.two) ** 2))
+        return 2.0 * math.asin(min(1.0, chord / (2.0 * math.sqrt(self.one * self.two))))
+
+
+def mouth_angle(on: str, dart: str, to: str, mouth: float, held: float, legs: Legs, unit: Unit) -> float:
+    """The angle (radians) that must come to a place for its mouth to be `mouth` mm: what it takes less what is open there.
+    `held` is what the dart has to give.
 
     Raises StepError when the mouth is wider than the dart can open it, or no wider than it is.
     """
-    length, there = leg
-    most = 2.0 * length * math.sin(min(held + there, math.pi) / 2.0)
-    least = 2.0 * length * math.sin(there / 2.0)
+    most, least = legs.mouth(min(held + legs.there, math.pi)), legs.mouth(legs.there)
     if not least < mouth <= most + 1e-9:
         raise StepError(
             f"the {dart} dart cannot open a mouth of {format_length(mouth, unit)} at {to}",
@@ -107,14 +124,15 @@ def mouth_angle(on: str, dart: str, to: str, mouth: float, held: float, leg: tup
             advice=f"It can be up to {format_length(most, unit)}"
             + (f", and over {format_length(least, unit)}." if least else "."),
         )
-    return 2.0 * math.asin(min(1.0, mouth / (2.0 * length))) - there
+    return legs.angle(mouth) - legs.there
 
 
-def leg_at(piece: Piece, pivot: str, place: Place, target: str | None) -> tuple[float, float]:
-    """The leg length (mm) of a dart that opens at a place, and the angle (radians) that the dart there has already."""
+def legs_at(piece: Piece, pivot: str, place: Place, target: str | None) -> Legs:
+    """The legs of a dart that opens at a place, or of the one that is there already."""
     if target is not None:
-        return piece.legs(target)[0], piece.angle(target)
-    return math.dist(places.point(piece, place), piece.pivot(pivot)), 0.0
+        return Legs(*piece.legs(target), piece.angle(target))
+    leg = math.dist(places.point(piece, place), piece.pivot(pivot))
+    return Legs(leg, leg)
 
 
 def goal(spot: Spot, piece: Piece, pivot: str, context: Context) -> tuple[Place, str | None]:

@@ -14,7 +14,7 @@ from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context
-from zesty_pivot.core.procedures.dart_moves import DartMove
+from zesty_pivot.core.procedures.dart_moves import DartMove, Legs
 from zesty_pivot.core.quantity import format_length
 
 # What is left of a dart under this share of it (one in a thousand million) is the noise of float64: all of it goes.
@@ -47,7 +47,7 @@ def chain(on: str, dart: str, held: float, parts: Sequence[tuple[Spot, float]]) 
     return tuple(found)
 
 
-def equal_mouths(where: str, total: float, legs: Sequence[tuple[float, float]]) -> list[float]:
+def equal_mouths(where: str, total: float, legs: Sequence[Legs]) -> list[float]:
     """The angles (radians) that bring mouths of legs (length mm, angle open already) to one width, `total` being what
     there is to give out: a_k = 2 asin(m / 2 r_k) - open_k, with their sum the total; the width m by bisection.
 
@@ -55,9 +55,9 @@ def equal_mouths(where: str, total: float, legs: Sequence[tuple[float, float]]) 
     """
 
     def angles(mouth: float) -> list[float]:
-        return [2.0 * math.asin(min(1.0, mouth / (2.0 * r))) - there for r, there in legs]
+        return [pair.angle(mouth) - pair.there for pair in legs]
 
-    low, high = 0.0, 2.0 * min(r for r, _there in legs)
+    low, high = 0.0, min(pair.one + pair.two for pair in legs)
     for _ in range(_HALVINGS):
         middle = (low + high) / 2.0
         low, high = (middle, high) if sum(angles(middle)) < total else (low, middle)
@@ -95,7 +95,7 @@ def fanned(
     held = piece.angle(dart)
     if shares is None:
         pin = piece.pivot(piece.dart(dart).pivot)
-        legs = [(math.dist(places.point(piece, places.along(piece, edge, spot)), pin), 0.0) for spot in spots]
+        legs = [Legs(leg, leg) for leg in (math.dist(places.point(piece, places.along(piece, edge, s)), pin) for s in spots)]
         angles = equal_mouths(piece.name, held, legs)
     else:
         angles = [share * held for share in shares]

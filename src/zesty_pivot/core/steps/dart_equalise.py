@@ -8,7 +8,7 @@ from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context
-from zesty_pivot.core.procedures.dart_moves import DartMove
+from zesty_pivot.core.procedures.dart_moves import DartMove, Legs
 from zesty_pivot.core.procedures.dart_shares import chain, equal_mouths, one_pivot
 from zesty_pivot.core.steps.dart_chain import SeveralDarts
 
@@ -31,7 +31,7 @@ class EqualiseDarts(SeveralDarts):
         piece = pattern.piece(self.on)
         one_pivot(piece, self.darts, "They cannot share their fullness.")
         held = {dart: piece.angle(dart) for dart in self.darts}
-        wanted = equal_mouths(self.on, sum(held.values()), [(piece.legs(dart)[0], 0.0) for dart in self.darts])
+        wanted = equal_mouths(self.on, sum(held.values()), [Legs(*piece.legs(dart)) for dart in self.darts])
         short = {dart: want - held[dart] for dart, want in zip(self.darts, wanted, strict=True)}
         found: list[DartMove] = []
         for giver in self.darts:

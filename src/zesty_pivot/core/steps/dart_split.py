@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
@@ -11,7 +12,7 @@ from zesty_pivot.core.piece import Pattern, Piece, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, spot_words
 from zesty_pivot.core.procedures.base import Context
-from zesty_pivot.core.procedures.dart_moves import DartMove, goal, leg_at, mouth_angle
+from zesty_pivot.core.procedures.dart_moves import DartMove, Legs, goal, legs_at, mouth_angle
 from zesty_pivot.core.procedures.dart_shares import chain, equal_mouths
 from zesty_pivot.core.quantity import length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Model, NamesDart, Share
@@ -76,11 +77,9 @@ class SplitDart(DartChain):
         dart = piece.dart(self.dart)
         held = piece.angle(self.dart)
         goals = [goal(part.to, piece, dart.pivot, context) for part in self.parts]
+        legs = [legs_at(piece, dart.pivot, place, target) for place, target in goals]
         # Where the dart itself is, all of it is there to be given out: nothing counts as open.
-        legs = [
-            (length, 0.0 if target == self.dart else there)
-            for target, (length, there) in ((t, leg_at(piece, dart.pivot, place, t)) for place, t in goals)
-        ]
+        legs = [replace(each, there=0.0) if goal_[1] == self.dart else each for each, goal_ in zip(legs, goals, strict=True)]
         if self.equal:
             angles = equal_mouths(self.on, held, legs)
         else:
@@ -98,7 +97,7 @@ class SplitDart(DartChain):
         goes = [(part.to, angle) for part, angle, (_place, target) in shared if target != self.dart]
         return chain(self.on, self.dart, held, goes)
 
-    def _angle(self, part: DartPart, piece: Piece, leg: tuple[float, float], context: Context) -> float:
+    def _angle(self, part: DartPart, piece: Piece, leg: Legs, context: Context) -> float:
         """The angle (radians) a part asks for; nothing for the rest."""
         held = piece.angle(self.dart)
         if part.share is not None:
