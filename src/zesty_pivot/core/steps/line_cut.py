@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import ClassVar, Literal
 
 import numpy as np
@@ -10,27 +9,20 @@ from pydantic import Field
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.moves.cut import across, lips
-from zesty_pivot.core.moves.grain import grain_of_part
-from zesty_pivot.core.moves.let_in import crossed_open, filled, taken_up_again
+from zesty_pivot.core.moves.cut import lips
 from zesty_pivot.core.moves.panels import STYLE_LINE
-from zesty_pivot.core.moves.style_lines import at_centre, bowed, crossed, refuse_unclear
-from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Place, StyleLine
+from zesty_pivot.core.moves.style_lines import at_centre, bowed, crossed
+from zesty_pivot.core.piece import Pattern, Piece, Place
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.refs import sewn
-from zesty_pivot.core.piece.soundness import LEAST_AREA
 from zesty_pivot.core.piece.spot import Spot, resolve
-from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line, place_line
-from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panels
-from zesty_pivot.core.procedures.line_across import opened_in, shut_under
+from zesty_pivot.core.procedures.line_across import shut_under
+from zesty_pivot.core.procedures.line_cutting import Cutting, cut_along
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Share
 from zesty_pivot.core.steps.base import Step
-
-# A line longer than this (mm) gets two notches, a shorter one a single. Common practice, no source.
-TWO_NOTCHES = 150.0
 
 
 class CutLine(Step):
@@ -96,42 +88,16 @@ class CutLine(Step):
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with both parts. Raises StepError, PlaceError or GeometryError when it cannot be cut."""
-        pattern, away, told = shut_under(pattern, self.on, lambda piece: self._drawn(piece, context), context)
-        piece = clean = pattern.piece(self.on)
-        start, stop = self._ends(piece, context)
-        drawn = self._line(piece, start, stop, context)
-        opened = [(piece.dart(id), (*piece.mouth(id), piece.pivot(piece.dart(id).pivot))) for id in crossed_open(piece, drawn)]
-        for dart, _legs in opened:
-            before, piece = piece, filled(piece, dart.id)
-            start, stop = (places.by_origin(piece, places.origin_of(before, place)) for place in (start, stop))
-        refuse_unclear(piece, drawn)
-        name = f"{self.on}_{self.as_.replace(' ', '_')}"
-        if pattern.has(name):
-            raise StepError(
-                f"a piece is called {words(name)} already", where=self.on, advice="Give the new piece another name."
-            )
-        edge = free_line(piece, "line")
-        one, two = across(piece, start, stop, drawn, edge, STYLE_LINE, (piece.name, name))
-        if min(one.area, two.area) < LEAST_AREA:
-            what = "the line runs along the edge: nothing is cut off"
-            raise StepError(what, where=self.on, advice="Choose a place on another edge, or bow the line.")
-        source = f"{piece.of or piece.name}.{edge}"
-        shares = (0.3, 0.7) if drawn.length > TWO_NOTCHES else (0.5,)
-        main, cut = (lined(part, edge, source, shares) for part in self._named(one, two, drawn))
-        main, cut = replace(main, name=piece.name), replace(cut, name=name, of=piece.of or piece.name)
-        lower = next((id for id, role in cut.roles if role in ("waist", "hem")), "")
-        main, cut = (replace(part, grain=grain_of_part(part, piece, lower)) for part in (main, cut))
-        for dart, legs in opened:
-            main, cut = (taken_up_again(part, dart, drawn, legs) for part in (main, cut))
-        style = StyleLine(edge, piece.of or piece.name, (main.name, cut.name), ())
-        after = with_panels(pattern, self.on, (main, cut), (sewn(EdgeRef(main.name, edge), EdgeRef(cut.name, edge)),))
-        long = format_length(drawn.length, context.scope.unit)
-        note = Note(f"the {words(cut.name)} is cut off along a line of {long}", self.on, drawn.length)
-        after, notes = opened_in(after, clean, (main.name, cut.name), away, drawn, context)
-        return Outcome(replace(after, lines=(*after.lines, style)), (note, *told, *notes))
+        return cut_along(pattern, self._cutting(context), context)
 
-    def _drawn(self, piece: Piece, context: Context) -> Path:
-        return self._line(piece, *self._ends(piece, context), context)
+    def _cutting(self, context: Context) -> Cutting:
+        return Cutting(
+            self.on,
+            f"{self.on}_{self.as_.replace(' ', '_')}",
+            lambda piece: self._ends(piece, context),
+            lambda piece, start, stop: self._line(piece, start, stop, context),
+            self._named,
+        )
 
     def _named(self, one: Piece, two: Piece, line_: Path) -> tuple[Piece, Piece]:
         """The part that keeps the piece's name, then the other."""
@@ -147,7 +113,7 @@ class CutLine(Step):
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Mark both places, draw, notch, cut; the same in both ways."""
         self.apply(pattern, context)
-        pattern, away, _told = shut_under(pattern, self.on, lambda piece: self._drawn(piece, context), context)
+        pattern, away, _told = shut_under(pattern, self.on, self._cutting(context).drawn, context)
         piece, unit = pattern.piece(self.on), context.scope.unit
         start, stop = self._ends(piece, context)
         drawn = self._line(piece, start, stop, context)
