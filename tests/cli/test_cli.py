@@ -150,7 +150,7 @@ def test_steps_and_schemas() -> None:
         "dart.move", "dart.split", "dart.merge", "dart.equalise", "dart.fan", "dart.use", "dart.shape", "dart.fisheye",
         "dart.park", "line.princess", "line.cut", "line.band", "line.contour", "trim.hem", "trim.strapless", "piece.join",
         "dart.return", "fullness.slash", "fullness.flare", "piece.true", "neck.shape", "neck.gape", "neck.opening",
-        "trim.armhole", "piece.facing",
+        "trim.armhole", "piece.facing", "yoke.cut",
         "piece.true_seam", "piece.square", "piece.side_seam", "piece.unfold", "piece.side_panel",
     }  # fmt: skip
     assert "graded" in listed["schools"]["setback"]

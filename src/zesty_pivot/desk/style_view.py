@@ -27,7 +27,8 @@ if TYPE_CHECKING:
 LEFT, NARROW_LEFT = 192, 72
 # Steps by their family, as they are headed at the left.
 GROUPS = {
-    "dart": "Darts", "neck": "Necklines", "line": "Lines and panels", "trim": "Lines and panels", "fullness": "Fullness",
+    "dart": "Darts", "neck": "Necklines", "line": "Lines and panels", "trim": "Lines and panels",
+    "yoke": "Lines and panels", "fullness": "Fullness",
     "piece": "Pieces and seams",
 }  # fmt: skip
 OTHERS = "More steps"  # of a family that has no heading

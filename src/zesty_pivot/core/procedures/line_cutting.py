@@ -68,8 +68,8 @@ def sewn_parts(
     pattern: Pattern, asked: Cutting, piece: Piece, parts: tuple[Piece, Piece], line: tuple[Path, str], context: Context,
     angles: tuple[tuple[str, float], ...] = (),
 ) -> tuple[Pattern, Piece, Piece, Note]:  # fmt: skip
-    """The pattern with both parts of a piece cut along a line (its path and its edge), sewn to each other along it, notched, with
-    their names and grain; the parts; and what there is to say. `angles` are what has gone into the seam, by pivot.
+    """The pattern with both parts of a piece cut along a line (its path and its edge), sewn to each other along it, notched,
+    with their names and grain; the parts; and what there is to say. `angles` are what has gone into the seam, by pivot.
 
     Raises StepError when the new name is taken, or nothing is cut off.
     """

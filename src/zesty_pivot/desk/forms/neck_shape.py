@@ -13,7 +13,7 @@ from zesty_pivot.core.steps.neck_shape import UNEVEN, ShapeNeck
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
 from zesty_pivot.desk.forms.places import first_change
 from zesty_pivot.desk.forms.plain import PlainForm
-from zesty_pivot.desk.forms.rows import ChoiceRow, FlagRow, LengthRow, NumberRow, Row, whole_number
+from zesty_pivot.desk.forms.rows import ChoiceRow, CountRow, FlagRow, LengthRow, Row, whole_number
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
 
@@ -47,11 +47,6 @@ class ShapeRow(LengthRow):
     def show_start(self, field: Any, text: str) -> None:
         """What the block gives."""
         field.edit.setPlaceholderText(text)
-
-
-class _ArcsRow(NumberRow):
-    def show(self, field: Any, step: Any, before: Pattern) -> None:
-        field.set_text(str(step.arcs), step)
 
 
 class NeckForm(PlainForm):
@@ -122,7 +117,7 @@ ROWS: tuple[Row, ...] = (
     ChoiceRow("width_from", "Width measured", _takes("width"), choices=lambda _s, _p: WIDTHS),
     ShapeRow("depth", "Depth", _takes("depth")),
     ChoiceRow("depth_from", "Depth measured", _takes("depth"), choices=lambda _s, _p: DEPTHS),
-    _ArcsRow("arcs", "Arcs", lambda step: shape_of(step.shape).arcs, read=whole_number(2, 7)),
+    CountRow("arcs", "Arcs", lambda step: shape_of(step.shape).arcs, read=whole_number(2, 7)),
     _EndRow(
         "end", "At the centre", lambda step: bool(shape_of(step.shape).at_end) and "end" not in _idle(step),
         choices=lambda step, _p: [(name, ENDS[name]) for name in shape_of(step.shape).at_end],

@@ -176,6 +176,14 @@ class NumberRow(LengthRow):
 
 
 @dataclass(frozen=True)
+class CountRow(NumberRow):
+    """A whole number, shown as it is."""
+
+    def show(self, field: Any, step: Any, before: Pattern) -> None:
+        field.set_text(str(self.value(step)), step)
+
+
+@dataclass(frozen=True)
 class ShareRow(NumberRow):
     """A share, kept as it was written."""
 

@@ -143,8 +143,9 @@ def offsets(block: Pattern, pattern: Pattern, spread: float = SPREAD) -> dict[st
                 continue
             number = outer.index(panel.name)
             away = number * spread * APART
-            if number and _lies_below(panel, panels[0]):
-                found[panel.name] = (x - box.left(), away * BELOW)
+            below = _lies_below(panel, panels[0]) if number else 0
+            if below:
+                found[panel.name] = (x - box.left(), below * away * BELOW)
                 continue
             mine, main = shapes_of(panel).box, shapes_of(panels[0]).box
             shared = mine.intersected(main)
@@ -167,11 +168,15 @@ def offsets(block: Pattern, pattern: Pattern, spread: float = SPREAD) -> dict[st
     return found
 
 
-def _lies_below(panel: Piece, main: Piece) -> bool:
-    """Whether a panel was cut off along a line across, not along one down: it lies under the other part."""
+def _lies_below(panel: Piece, main: Piece) -> int:
+    """1 for a panel that was cut off along a line across and lies under the other part, -1 for one above it, else 0."""
     mine, other = shapes_of(panel).box, shapes_of(main).box
     beside = min(mine.right(), other.right()) - max(mine.left(), other.left())
-    return mine.center().y() > other.center().y() and beside > WITHIN * mine.width() and mine.bottom() > other.bottom() - 1.0
+    if beside <= WITHIN * mine.width():
+        return 0
+    if mine.center().y() > other.center().y():
+        return int(mine.bottom() > other.bottom() - 1.0)
+    return -int(mine.top() < other.top() + 1.0)
 
 
 def _to_the_left(panels: Sequence[Piece]) -> list[str]:

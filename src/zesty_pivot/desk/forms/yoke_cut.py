@@ -1,0 +1,44 @@
+"""The form of yoke.cut."""
+
+from __future__ import annotations
+
+from zesty_pivot.core.steps.yoke_cut import YokeCut
+from zesty_pivot.desk.forms.base import FormEntry
+from zesty_pivot.desk.forms.places import chosen_first, first_change
+from zesty_pivot.desk.forms.plain import plain
+from zesty_pivot.desk.forms.rows import ChoiceRow, CountRow, LengthRow, PieceRow, whole_number
+from zesty_pivot.desk.model import DeskModel
+
+DO = "yoke.cut"
+
+KINDS = [("yoke", "a yoke above"), ("midriff", "a midriff at the waist")]
+SHAPES = [("straight", "straight"), ("curved", "curved"), ("pointed", "pointed at the centre"), ("scalloped", "scalloped")]
+BACK_DARTS = [("taper", "a taper of the seam at the armhole"), ("stay", "stays as it is")]
+
+
+def first_step(model: DeskModel) -> dict[str, object] | None:
+    """A step to begin with: a yoke on the chosen piece, else on another; else a midriff."""
+    return first_change(
+        model, ({"do": DO, "on": piece.name, "kind": kind} for kind, _title in KINDS for piece in chosen_first(model))
+    )
+
+
+FORM = FormEntry(
+    DO,
+    plain(
+        YokeCut,
+        PieceRow(),
+        ChoiceRow("kind", "Cut off", choices=lambda _step, _piece: KINDS),
+        LengthRow("at", "At the outer edge", empty="level with the centre"),
+        LengthRow("centre", "Lower at the centre by", empty="level", signed=True),
+        ChoiceRow("shape", "Seam", choices=lambda _step, _piece: SHAPES),
+        LengthRow("depth", "Hangs down by", when=lambda step: step.shape != "straight"),
+        CountRow("arcs", "Arcs", lambda step: step.shape == "scalloped", read=whole_number(1, 7)),
+        ChoiceRow(
+            "back_dart", "The back's shoulder dart", lambda step: step.kind == "yoke", choices=lambda _step, _piece: BACK_DARTS
+        ),
+    ),
+    first_step,
+    lambda _model: True,
+    order=181,
+)

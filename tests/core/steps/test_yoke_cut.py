@@ -1,0 +1,126 @@
+"""Yokes and midriffs on six blocks: both sides of the seam are partners, darts are shut into it, the back's shoulder
+dart becomes a taper at the armhole. Common practice, no source, where no other is named."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import numpy as np
+import pytest
+
+from tests.drafted import ROOM, room_block
+from tests.sheets import lines
+from zesty_pivot.core.checks.base import Severity
+from zesty_pivot.core.formats import block_file
+from zesty_pivot.core.formats.block_file import BlockFile
+from zesty_pivot.core.formats.derived import Derived, derive
+from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.steps import registry
+
+SHAPES = ("straight", "curved", "pointed", "scalloped")
+WITH_BLADE = [name for name in ROOM if not name.startswith("drafted")]
+
+
+def yoke(on: str, **more: Any) -> dict[str, Any]:
+    return {"do": "yoke.cut", "on": on, **more}
+
+
+def made(block: BlockFile, *steps: dict[str, Any]) -> Derived:
+    found = derive(Style(name="T", block=block, steps=tuple(registry.read(step) for step in steps)))
+    assert not found.derivation.broken, found.derivation.broken
+    assert all(abs(account.missing_deg) < 1e-9 for account in found.look.accounts)
+    assert {f.check for f in found.findings if f.severity is Severity.ERROR} <= {"dart_legs"}
+    return found
+
+
+def seams(found: Derived, *names: str) -> list[float]:
+    """How long a yoke's seam is on each of some written pieces, mm."""
+    sheets = {piece.name: lines(piece) for piece in found.pieces}
+    return [sum(path.length(error=1e-7) for path in sheets[name]["yoke"]) for name in names]
+
+
+def ends(piece: Piece) -> tuple[np.ndarray, np.ndarray]:
+    """The directions in which a yoke's seam leaves the centre and comes to its outer end, from the centre outwards."""
+    runs = [run.path for run in piece.runs if piece.role(run.edge) == "style_line"]
+    first, last = runs[0], runs[-1]
+    if abs(first.start[0]) > abs(last.end[0]):
+        return -last.end_direction, -first.start_direction
+    return first.start_direction, last.end_direction
+
+
+@pytest.mark.parametrize("name", ROOM)
+@pytest.mark.parametrize("shape", SHAPES)
+@pytest.mark.parametrize(("on", "kind", "part"), [
+    ("front", "yoke", "yoke"), ("back", "yoke", "yoke"), ("front", "midriff", "midriff"), ("back", "midriff", "midriff"),
+])  # fmt: skip
+def test_both_sides_of_the_seam_are_partners(name: str, shape: str, on: str, kind: str, part: str) -> None:
+    """Measured by svgelements on the written pieces, with what a dart takes up in the one taken off."""
+    found = made(room_block(name), yoke(on, kind=kind, shape=shape))
+    one, two = seams(found, on, f"{on}_{part}")
+    assert one == pytest.approx(two, abs=0.05)
+
+
+@pytest.mark.parametrize("name", WITH_BLADE)
+def test_a_backs_shoulder_dart_becomes_a_taper(name: str) -> None:
+    """The yoke has no dart and a straight seam square to CB; the back falls from it by twice the leg times the sine of half the
+    dart's angle, its seam leaving the level part without a corner."""
+    block = block_file.pattern(room_block(name)).piece("back")
+    found = made(room_block(name), yoke("back")).pattern
+    top, below = found.piece("back_yoke"), found.piece("back")
+    assert not top.darts and {dart.id for dart in below.darts} == {"waist"}
+    way, last = ends(top)
+    assert abs(way[1]) < 1e-6 and abs(last[1]) < 1e-6  # level all the way
+    paths = [run.path.flatten(0.01) for run in below.runs if run.edge == "yoke"]
+    points = np.concatenate(paths)
+    outer = points[np.abs(points[:, 0]).argmax()]
+    level = float(points[np.abs(points[:, 0]).argmin(), 1])
+    leg = math.dist(outer, (float(block.landmarks["blade_point"][0]), level))
+    drop = float(outer[1]) - level
+    assert drop == pytest.approx(leg * math.sin(block.angle("shoulder")), rel=0.12)  # the dart is led to the seam
+    assert 6.0 < drop < 24.0
+    steps = np.diff(points, axis=0)
+    turns = np.abs(np.diff(np.unwrap(np.arctan2(steps[:, 1], steps[:, 0]))))
+    assert turns.max() < math.radians(2.0)
+
+
+@pytest.mark.parametrize("name", ROOM)
+@pytest.mark.parametrize("on", ["front", "back"])
+def test_a_midriff_has_the_waist_dart_shut_in_it(name: str, on: str) -> None:
+    block = block_file.pattern(room_block(name)).piece(on)
+    found = made(room_block(name), yoke(on, kind="midriff")).pattern
+    band, upper = found.piece(f"{on}_midriff"), found.piece(on)
+    assert not band.darts and [dart.id for dart in upper.darts if upper.dart_edge(dart.id) == "yoke"]
+    assert upper.angle("waist") == pytest.approx(block.angle("waist"), abs=1e-9)
+    uneven = abs(block.legs("waist")[0] - block.legs("waist")[1])
+    assert band.edge("waist").sewn_length == pytest.approx(block.edge("waist").sewn_length, abs=0.05 + uneven / 2.0)
+
+
+EVEN = ["two darts 93", "side and waist 91", "drafted 88", "drafted 124"]  # darts with equal legs
+
+
+@pytest.mark.parametrize("name", EVEN)
+def test_a_yoke_after_or_before_a_neckline(name: str) -> None:
+    """The same finished neckline and the same seam, either first."""
+    neck = {"do": "neck.shape", "on": "front", "shape": "round", "width": "1 cm", "width_from": "neck_point"}
+    cuts = [yoke("front", centre="6 cm"), yoke("back", centre="2 cm", back_dart="stay")]
+    one, two = made(room_block(name), neck, *cuts).pattern, made(room_block(name), *cuts, neck).pattern
+    for part in ("front_yoke", "back_yoke"):
+        assert one.piece(part).edge("neckline").sewn_length == pytest.approx(
+            two.piece(part).edge("neckline").sewn_length, abs=0.05
+        )
+        assert one.piece(part).edge("yoke").sewn_length == pytest.approx(two.piece(part).edge("yoke").sewn_length, abs=0.05)
+
+
+REFUSED = [
+    ({"at": "90 cm"}, "the seam ends off the edge", "less than"),
+    ({"centre": "80 cm"}, "the seam misses the centre", "lower than its outer end"),
+]
+
+
+@pytest.mark.parametrize(("asked", "what", "advice"), REFUSED)
+def test_what_cannot_be_is_refused_with_what_would(asked: dict[str, Any], what: str, advice: str) -> None:
+    found = derive(Style(name="T", block=room_block("two darts 93"), steps=(registry.read(yoke("back", **asked)),)))
+    ((_number, fault),) = found.derivation.broken
+    assert what in fault.what and advice in fault.advice
