@@ -123,6 +123,9 @@ RECIPES: dict[str, tuple[str, str, dict[str, Any], Steps]] = {
         _of("neck.shape", shape="off_shoulder"), _of("piece.facing", kind="all_in_one", depth="8 cm"),
     ]),
     "raised": ("real", "cm", {}, [_of("neck.shape", shape="raised"), _of("piece.facing", kind="neck")]),
+    "yokes": ("real", "cm", {}, [
+        _of("yoke.cut", "back"), _of("yoke.cut", shape="curved"), _of("yoke.cut", "back", kind="midriff", shape="scalloped"),
+    ]),
     "heart": ("real", "in", {}, [_of("line.cut", **HEART)]),
     "slit": ("real", "cm", {}, [
         _of("neck.shape", shape="slit", open="1 cm"), _of("neck.shape", "back", other="", shape="scallop"),

@@ -102,6 +102,11 @@ def any_step(chance: random.Random, pattern: Pattern | None = None) -> Value:
         "line.band": lambda: {"edge": chance.choice(["neckline", "armhole", "waist"]), "width": length(0.5, 8)},
         "line.contour": lambda: {"by": length(0, 3), "to": chance.choice(["chest", "armhole"])},
         "trim.hem": lambda: {"by": length(-2, 3)},
+        "yoke.cut": lambda: {
+            "kind": chance.choice(["yoke", "midriff"]), "shape": chance.choice(["straight", "curved", "pointed", "scalloped"]),
+            "at": chance.choice([None, length(1, 15)]), "centre": chance.choice([None, length(0, 6)]), "depth": length(0, 6),
+            "back_dart": chance.choice(["taper", "stay"]),
+        },
         "trim.strapless": lambda: {"depth": length(8, 30), "shape": chance.choice(["straight", "sweetheart"])},
         "neck.shape": lambda: {
             "other": chance.choice([other, ""]) if chance.random() < 0.3 else other, "shape": chance.choice(list(all_shapes())),

@@ -108,6 +108,7 @@ class YokeCut(Step):
 
     def _inner(self, piece: Piece, context: Context) -> Place:
         """Where the seam meets the centre: level with its outer end, as the block was drafted, and lower by what is asked."""
+        self._edge(piece)
         block = context.block.drafted(piece)
         whole = block if self._has(block) else piece
         y = float(places.point(whole, self._asked(whole, context))[1])
