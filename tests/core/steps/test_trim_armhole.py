@@ -80,3 +80,16 @@ def test_armholes_that_cannot_be_are_refused() -> None:
     ):  # fmt: skip
         ((_number, fault),) = worked({"do": "trim.armhole", "on": "front", **more}).broken
         assert what in str(fault) and "Enter" in str(fault)
+
+
+def test_the_limits_of_an_armhole_are_where_they_are_told() -> None:
+    """5 mm of the shoulder are left, 1 cm of the side seam; the underarm rises by 4 cm, the side moves by 6 at most."""
+    block = real_pattern().piece("back")
+    shoulder, side = (sum(run.path.length for run in block.runs if run.edge == edge) for edge in ("shoulder", "side_seam"))
+    most = {"shoulder_in": shoulder - 5.0, "lower": min(120.0, side - 10.0), "widen": 60.0}
+    for key, limit in (*most.items(), ("lower", -40.0), ("widen", -60.0)):
+        for beyond, is_refused in ((-0.2, False), (0.2, True)):
+            asked = f"{limit + math.copysign(1.0, limit) * beyond:.4f} mm"
+            step = {"do": "trim.armhole", "on": "back", "other": "", "lower": "0", key: asked}
+            refused = [fault for _number, fault in worked(step).broken if "cannot be" in fault.what]
+            assert bool(refused) == is_refused, (key, asked)
