@@ -35,6 +35,8 @@ DRAWN: dict[str, tuple[list[Step], str, str, list[tuple[str, str]]]] = {
     "princess": ([{"do": "line.princess", "on": "front"}], "princess_cut", "total", [("front_centre", "princess")]),
     "style line": ([{"do": "line.cut", "on": "front", **ACROSS}], "cut_line", "long", [("front_panel", "line")]),
     "band": ([{"do": "line.band", "on": "front", "edge": "waist"}], "band", "long", [("front_waist_band", "band")]),
+    "yoke": ([{"do": "yoke.cut", "on": "front"}], "yoke", "long", [("front_yoke", "yoke")]),
+    "yoke's armhole": ([{"do": "yoke.cut", "on": "front", "shape": "curved"}], "yoke", "at", [("front_yoke", "armhole")]),
     "strapless": ([{"do": "trim.strapless", "on": "front"}], "strapless", "long", [("front", "neckline")]),
     "armhole": ([{"do": "trim.armhole", "on": "front", "other": ""}], "armhole", "long", [("front", "armhole")]),
 }

@@ -14,6 +14,7 @@ from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.ledger import accounts, girths
 from zesty_pivot.core.moves import mirror
 from zesty_pivot.core.piece import Pattern, Piece, Side
+from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.recipe import Derivation
 
 IN = 25.4
@@ -103,6 +104,9 @@ def test_a_wrap_over_panels_ends_two_inches_past_the_far_line(name: str) -> None
     across = [abs(float(end[0] - start[0])) for end, start in [ends(far, "overlap")]]
     assert across == [pytest.approx(2.0 * IN - gap / 2.0, abs=2.0)]
     assert far.edge("wrap_end").sewn_length == pytest.approx(2.0 * IN, abs=0.01)
+    (tie,) = [mark for mark in far.notches if mark.id == "tie"]  # at the upper end of the short edge
+    at = places.point(far, places.by_origin(far, tie.at))
+    assert at[1] == pytest.approx(min(float(end[1]) for end in ends(far, "opening")), abs=1e-6)
     assert far.edge("princess").sewn_length == pytest.approx(front.edge("princess_far").sewn_length, abs=0.5)
 
 

@@ -62,6 +62,17 @@ def test_both_sides_of_the_seam_are_partners(name: str, shape: str, on: str, kin
     assert one == pytest.approx(two, abs=0.05)
 
 
+@pytest.mark.parametrize("name", ROOM)
+@pytest.mark.parametrize("on", ["front", "back"])
+@pytest.mark.parametrize("shape", ["straight", "curved"])
+def test_a_seam_leaves_the_centre_square(name: str, on: str, shape: str) -> None:
+    """Unfolded it has neither point nor hollow there; a curve is lowest there."""
+    found = made(room_block(name), yoke(on, shape=shape)).pattern
+    way, last = ends(found.piece(f"{on}_yoke"))
+    assert abs(way[1]) < 1e-6 and way[0] > 0.0
+    assert last[1] < -0.05 if shape == "curved" else last[1] < 1e-6
+
+
 @pytest.mark.parametrize("name", WITH_BLADE)
 def test_a_backs_shoulder_dart_becomes_a_taper(name: str) -> None:
     """The yoke has no dart and a straight seam square to CB; the back falls from it by twice the leg times the sine of half the

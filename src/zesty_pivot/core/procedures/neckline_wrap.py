@@ -105,13 +105,29 @@ def _with_far_panel(pattern: Pattern, edge: NeckEdge, beyond: Beyond, front: Pie
     kept, _gone = cut_away(panel, first, last, [(curve, "neckline"), (end, "opening")], source)
     names = {id: OVERLAP for id, role in kept.roles if role in ("waist", "hem")}
     names |= {id: "wrap_end" for id, role in kept.roles if role == "opening"}
-    runs = tuple(replace(run, edge=names.get(run.edge, run.edge)) for run in kept.runs)
+    from_floor = Source(f"{source.edge}.end", 0.0, 1.0)
+
+    def named(run: Run) -> Run:
+        its = names.get(run.edge, run.edge)
+        if its != "wrap_end":
+            return replace(run, edge=its)
+        is_up = float(np.hypot(*(run.path.end - curve.end))) < float(np.hypot(*(run.path.start - curve.end)))
+        return replace(run, edge=its, source=from_floor if is_up else from_floor.turned())
+
+    runs = tuple(named(run) for run in kept.runs)
     roles = tuple((names.get(id, id), OVERLAP if names.get(id) == OVERLAP else role) for id, role in kept.roles)
     name = f"{front.of}_overlap"
-    kept = replace(kept, name=name, runs=runs, roles=roles, added=(), taken=(), let_in=(), landmarks={})
+    kept = replace(
+        kept, name=name, runs=runs, roles=roles, added=(), taken=(), let_in=(), landmarks={}, notches=(_tie(source),)
+    )
     kept = mirror.flip(kept, edge.bodice.nape, np.array([0.0, 1.0]))
     seam = sewn(EdgeRef(front.name, f"{beyond.edge}_{FAR}"), EdgeRef(name, beyond.edge))
     return replace(pattern, pieces=(*pattern.pieces, kept), seams=(*pattern.seams, seam))
+
+
+def _tie(source: Source) -> Notch:
+    """Where a tie or snap holds the wrap: the upper end of its short edge."""
+    return Notch("tie", "tie", Origin(f"{source.edge}.end", 1.0))
 
 
 def _unmarked(pattern: Pattern) -> Pattern:
@@ -158,7 +174,7 @@ def _one_front(kept: Piece, plain: Piece, lines: tuple[EdgePart, ...], source: S
     known = {sides.name(id): role for id, role in kept.roles}
     known |= {"wrap_end": "opening", OVERLAP: OVERLAP, "neckline": "neckline", **dict.fromkeys(far.values(), STYLE_LINE)}
     runs = well_begun(tuple(new for run in kept.runs for new in named(run)), known)
-    tie = (Notch("tie", "tie", Origin(f"{source.edge}.end", 1.0)),) if len(lines) > 1 else ()
+    tie = (_tie(source),) if len(lines) > 1 else ()
     return replace(
         kept,
         fold=None,

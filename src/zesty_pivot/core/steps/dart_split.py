@@ -79,7 +79,10 @@ class SplitDart(DartChain):
         goals = [goal(part.to, piece, dart.pivot, context) for part in self.parts]
         legs = [legs_at(piece, dart.pivot, place, target) for place, target in goals]
         # Where the dart itself is, all of it is there to be given out: nothing counts as open.
-        legs = [replace(each, there=0.0) if goal_[1] == self.dart else each for each, goal_ in zip(legs, goals, strict=True)]
+        legs = [
+            replace(each, there=0.0) if target == self.dart else each
+            for each, (_place, target) in zip(legs, goals, strict=True)
+        ]
         if self.equal:
             angles = equal_mouths(self.on, held, legs)
         else:

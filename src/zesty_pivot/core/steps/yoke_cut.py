@@ -98,8 +98,18 @@ class YokeCut(Step):
         there = places.sewn_distance(block, hits[0][0])
         return there if 0.2 * total < there < 0.8 * total else BLADE * total
 
+    @property
+    def _role(self) -> str:
+        """The role of the edge that the seam ends on."""
+        return "armhole" if self.kind == "yoke" else "side_seam"
+
+    @property
+    def _hangs(self) -> bool:
+        """Whether the seam is lowest at the centre."""
+        return self.shape in ("curved", "pointed")
+
     def _edge(self, piece: Piece) -> str:
-        role = "armhole" if self.kind == "yoke" else "side_seam"
+        role = self._role
         edge = next((id for id, its in piece.roles if its == role), None)
         if edge is None or "centre" not in dict(piece.roles).values():
             what = f"a {self.kind} needs a half with centre and {words(role)}"
@@ -110,10 +120,10 @@ class YokeCut(Step):
         """Where the seam meets the centre: level with its outer end, as the block was drafted, and lower by what is asked."""
         self._edge(piece)
         block = context.block.drafted(piece)
-        whole = block if self._has(block) else piece
+        whole = block if self._role in dict(block.roles).values() else piece
         y = float(places.point(whole, self._asked(whole, context))[1])
         y += 0.0 if self.centre is None else length_mm(self.centre, context.scope)
-        y += length_mm(self.depth, context.scope) if self.shape == "pointed" else 0.0
+        y += length_mm(self.depth, context.scope) if self._hangs else 0.0
         ends = [float(p[1]) for run in piece.runs if piece.role(run.edge) == "centre" for p in (run.path.start, run.path.end)]
         if self.centre is None:
             y = min(max(y, min(ends) + BELOW_NECK), max(ends) - BELOW_NECK)
@@ -126,16 +136,12 @@ class YokeCut(Step):
             )
         return found[-1][0]
 
-    def _has(self, piece: Piece) -> bool:
-        role = "armhole" if self.kind == "yoke" else "side_seam"
-        return role in dict(piece.roles).values()
-
     def _place(self, piece: Piece, context: Context) -> Place:
         """Where the seam ends: as asked; else level with where it meets the centre, as the piece lies, so that it leaves the
         centre square."""
-        if self.at is None and self.centre is None and self.shape != "pointed":
+        if self.at is None and self.centre is None and not self._hangs:
             y = float(places.point(piece, self._inner(piece, context))[1])
-            level = edges_at(piece, "armhole" if self.kind == "yoke" else "side_seam", y)
+            level = edges_at(piece, self._role, y)
             if level:
                 return level[0][0]
         return self._asked(piece, context)
@@ -146,15 +152,13 @@ class YokeCut(Step):
 
     def _run(self, start: Vector, stop: Vector, context: Context) -> Path:
         """The seam from the centre outwards."""
-        deep = length_mm(self.depth, context.scope)
-        if self.shape == "curved":  # it hangs down in its middle and leaves the centre square
-            wide = stop[0] - start[0]
-            low = np.array([0.0, deep * 4.0 / 3.0])
-            return Path(
-                np.array([[start + 0.0, start + np.array([wide / 3.0, 0.0]) + low, stop - (stop - start) / 3.0 + low, stop]])
-            )
+        way = stop - start
+        if self.shape == "curved":  # lowest at the centre, which it leaves square, and straight to its outer end
+            bend = start + np.array([way[0] * 0.6, 0.0])
+            return Path(np.array([[start, start + (bend - start) * 2.0 / 3.0, stop + (bend - stop) * 2.0 / 3.0, stop]]))
         if self.shape == "scalloped":
-            points = [start + (stop - start) * share for share in np.linspace(0.0, 1.0, self.arcs + 1)]
+            deep = length_mm(self.depth, context.scope)
+            points = [start + way * share for share in np.linspace(0.0, 1.0, self.arcs + 1)]
             return Path.chain([bowed(one, two, deep, 0.5) for one, two in itertools.pairwise(points)])
         return Path.straight(start, stop)
 
@@ -202,17 +206,18 @@ class YokeCut(Step):
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Fold darts shut, mark, draw, notch, cut; the same in both ways."""
         made = self.apply(pattern, context)
-        piece, unit = pattern.piece(self.on), context.scope.unit
-        yoke = made.pattern.piece(f"{self.on}_{self.kind}")
-        seam = next(edge for edge, role in yoke.roles if role == "style_line")
-        outer = self._outer(piece, context)
+        yoke, unit = made.pattern.piece(f"{self.on}_{self.kind}"), context.scope.unit
+        found = {role: sum(yoke.edge(id).sewn_length for id, its in yoke.roles if its == role)
+                 for role in (self._role, "centre", "style_line")}  # fmt: skip
+        ends = ("from the shoulder tip down", "from the neckline down") if self.kind == "yoke" else ("up", "up")
         text = (
-            "On the {on}, fold the darts that the seam meets shut. Mark {at} along the {edge}, and the {centre}; draw the "
-            "{shape} seam from mark to mark. Notch it and cut along it: it is {long} long."
+            "On the {on}, fold the darts that the seam meets shut. Mark {at} along the {edge}, {outer}, and {middle} along the "
+            "{centre}, {inner}; draw the {shape} seam from mark to mark. Notch it and cut along it: it is {long} long."
         )
-        figures = {"at": length_mm(outer.at or 0, context.scope), "long": yoke.edge(seam).sewn_length}
-        names = {"on": words(self.on), "edge": words(outer.edge or ""), "centre": centre_words(self.on), "shape": self.shape}
-        return (line("yoke", text, **names, **{key: format_length(mm, unit) for key, mm in figures.items()}),)
+        figures = {"at": found[self._role], "middle": found["centre"], "long": found["style_line"]}
+        names = {"on": words(self.on), "edge": words(self._role), "centre": centre_words(self.on), "shape": self.shape}
+        told = {key: format_length(mm, unit) for key, mm in figures.items()}
+        return (line("yoke", text, outer=ends[0], inner=ends[1], **names, **told),)
 
 
 STEP = YokeCut
