@@ -117,6 +117,11 @@ class NeckShape:
     more: Mapping[str, str] = field(default_factory=dict)  # other words for some of its numbers
     mark: Mark | None = None  # what is measured before darts are put away, and stays on the cloth (as the landmark MARK)
 
+    def goes_over(self, *, leads: bool) -> bool:
+        """Whether the edge of a piece goes over the centre to the other side: of one shoulder on front and back, of other whole
+        shapes on the piece that `leads`."""
+        return self.kind == "whole" and (leads or self.name == "one_shoulder")
+
     def words_for(self, name: str) -> str:
         """What one of its numbers is called."""
         return self.more.get(name, WORDS[name])

@@ -22,7 +22,7 @@ def neck_by_hand(shape: NeckShape, edges: NeckEdges, side: Side, context: Contex
     found: list[Line] = []
     for edge in edges.edges:
         found += _away(edge)
-        if _is_whole(shape, edge, edges):
+        if shape.goes_over(leads=edge is edges.edges[0]):
             found += _over_the_centre(shape, edge, edges.pattern, side, context)
         else:
             found += _of(shape, edge, context)
@@ -41,11 +41,6 @@ def neck_by_hand(shape: NeckShape, edges: NeckEdges, side: Side, context: Contex
             text = "On the {on}, bring the {darts} back; where the place is cut away, to where the dart's line meets the edge."
             found.append(line("darts_back", text, on=words(edge.name), darts=_darts(edge)))
     return tuple(found)
-
-
-def _is_whole(shape: NeckShape, edge: NeckEdge, edges: NeckEdges) -> bool:
-    """Whether an edge goes over the centre to the other side."""
-    return shape.kind == "whole" and (edge is edges.edges[0] or shape.name == "one_shoulder")
 
 
 def _away(edge: NeckEdge) -> list[Line]:

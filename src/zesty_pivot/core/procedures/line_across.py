@@ -7,6 +7,7 @@ from dataclasses import replace
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.moves.style_lines import crossed
 from zesty_pivot.core.piece import Pattern, Piece, Use, dart_words
 from zesty_pivot.core.piece.names import words
@@ -66,8 +67,9 @@ def opened_in(
             continue
         other = words(names[1] if name == names[0] else names[0])
         pattern, said = brought_back(pattern, before, name, mine, (line,), context, eased=True)
-        for note, dart in zip(said, mine, strict=False):
-            is_sewn = pattern.piece(name).dart(dart).use is Use.DART
+        piece = pattern.piece(name)
+        for note, dart in zip(said, [id for id in mine if piece.role(piece.dart_edge(id)) == STYLE_LINE], strict=True):
+            is_sewn = piece.dart(dart).use is Use.DART
             long = format_length(note.amount_mm or 0.0, context.scope.unit)
             how = f"is sewn over {long}" if is_sewn else f"would be only {long} long: it is eased in or pressed away"
             text = f"the {away[dart]} dart opens in the new seam of the {words(name)} and {how}; in the {other} it is shut"

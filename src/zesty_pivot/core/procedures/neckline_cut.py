@@ -31,7 +31,7 @@ def carried_out(edges: NeckEdges, shape: NeckShape, side: Side, context: Context
     """The pattern with every edge cut and the darts back. Raises StepError, PlaceError or GeometryError when it cannot be."""
     made, notes = edges.pattern, [*edges.notes]
     for edge in edges.edges:
-        is_whole = shape.kind == "whole" and (edge is edges.edges[0] or shape.name == "one_shoulder")
+        is_whole = shape.goes_over(leads=edge is edges.edges[0])
         if is_whole and shape.name == "wrap":
             made, mine = wrapped(made, edge, context, eased=eased)
         elif is_whole:

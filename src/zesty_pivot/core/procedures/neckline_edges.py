@@ -130,7 +130,7 @@ def _one(
             away_beyond = aside.darts
             made = replace(made, pattern=aside.pattern, notes=(*made.notes, *aside.notes))
             panel = aside.pattern.piece(known[0].name)
-            if shape.kind == "whole" and (lead is None or shape.name == "one_shoulder"):
+            if shape.goes_over(leads=lead is None):
                 bodice, drawn, beyond, is_far = drawn_over_both(bodice, panel, known[1], drawing)
             else:
                 bodice, drawn, beyond = drawn_across(bodice, panel, known[1], drawing)
