@@ -126,6 +126,11 @@ RECIPES: dict[str, tuple[str, str, dict[str, Any], Steps]] = {
     "yokes": ("real", "cm", {}, [
         _of("yoke.cut", "back"), _of("yoke.cut", shape="curved"), _of("yoke.cut", "back", kind="midriff", shape="scalloped"),
     ]),
+    "let in": ("real", "cm", {}, [
+        _of("yoke.cut", "back"), _of("fullness.gather", "back", edge="yoke", ratio=1.6, rows=3),
+        _of("fullness.pleat", edge="neckline", kind="box", count=1, depth="4 mm"),
+        _of("fullness.tuck", "back", kind="pin", edge="armhole", stitched="6 cm"),
+    ]),
     "heart": ("real", "in", {}, [_of("line.cut", **HEART)]),
     "slit": ("real", "cm", {}, [
         _of("neck.shape", shape="slit", open="1 cm"), _of("neck.shape", "back", other="", shape="scallop"),

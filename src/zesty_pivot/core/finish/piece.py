@@ -16,10 +16,12 @@ from zesty_pivot.core.finish.as_worn import right_side_up, side_words
 from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart, notch_place
 from zesty_pivot.core.finish.darts import SewnDart, sewn_dart, worn_outline
 from zesty_pivot.core.finish.labels import Row, label, label_rows
+from zesty_pivot.core.finish.let_in_marks import arrows_of, lines_of, notches_of, rows_of, words_of
 from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, drills_inside, grain_arrow, notch
 from zesty_pivot.core.finish.reference import block_waist, references
 from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.moves.laid_open import LaidOpen, laid_open
 from zesty_pivot.core.moves.open_up import OpenedMouth, open_up
 from zesty_pivot.core.piece import Body, Dart, EdgeRef, Hold, Piece, Use, dart_key
 from zesty_pivot.core.piece.names import words
@@ -125,7 +127,8 @@ def finish_piece(
     """
     order = cut_order(piece, finish)
     piece = right_side_up(piece)
-    drawn, opened = open_up(pressed_away(piece, finish))
+    paper, let_in = laid_open(pressed_away(piece, finish))
+    drawn, opened = open_up(paper)
     finish = _carried(finish, piece, drawn)
     darts = tuple(sewn_dart(drawn, dart.id, finish, scope) for dart in drawn.darts)
     stretches = _stretches(drawn, darts, finish, scope)
@@ -140,6 +143,7 @@ def finish_piece(
             strokes.append(Stroke("marks", "notch", f"{mark.id}.notches", mark.notches))
         if mark.arrow:
             strokes.append(Stroke("marks", "arrow", f"{mark.id}.arrow", mark.arrow))
+    strokes += _let_in_strokes(let_in, drawn, ring)
     strokes += _balance_strokes(drawn, ring)
     strokes += _slit_strokes(drawn)
     if finish.block_waist and drafted is not None and not piece.is_unfolded:
@@ -154,6 +158,7 @@ def finish_piece(
     circles = tuple(drill(dart) for dart in darts if dart.use is Use.DART)
     circles += tuple(circle for eye in drawn.fisheyes for circle in drills_inside(eye))
     texts += tuple(mark.text for mark in marked)
+    texts += tuple(text for laid in let_in for text in words_of(laid, scope))
     texts += side_words(piece)
     garment = worn_outline(drawn, darts)
     return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring, stretches, garment=garment)
@@ -270,6 +275,15 @@ def _stretches(piece: Piece, darts: tuple[SewnDart, ...], finish: Finish, scope:
             down, up = dart.legs
             found += [Stretch(down, dart.cut_away_mm), Stretch(up.reversed(), dart.cut_away_mm)]
     return tuple(found)
+
+
+def _let_in_strokes(let_in: Sequence[LaidOpen], drawn: Piece, ring: NDArray[np.float64]) -> list[Stroke]:
+    """Lines, arrows and notches of gathers, pleats and tucks."""
+    found: list[Stroke] = []
+    for laid in let_in:
+        for mark in (*lines_of(laid), *rows_of(laid, drawn), *arrows_of(laid), *notches_of(laid, ring)):
+            found.append(Stroke("marks", mark.kind, mark.id, mark.paths))
+    return found
 
 
 def _seams(piece: Piece, order: str) -> list[Stroke]:

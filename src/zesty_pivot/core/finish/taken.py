@@ -42,7 +42,7 @@ def mark_opened(opened: OpenedMouth, ring: NDArray[np.float64], scope: Scope) ->
         notches = tuple(notch(end, end + inside * 50.0, ring) for end in (opened.start, opened.stop))
     lengths = f" {format_length(opened.open_mm, scope.unit)} to {format_length(opened.sewn_mm, scope.unit)}" if notches else ""
     at = opened.middle + inside * WORDS_INSIDE
-    words = Text((float(at[0]), float(at[1])), VERBS[opened.dart.use] + lengths, WORDS_SIZE, _upright(opened.outwards))
+    words = Text((float(at[0]), float(at[1])), VERBS[opened.dart.use] + lengths, WORDS_SIZE, upright(opened.outwards))
     return Marked(opened.dart.id, notches, (), words)
 
 
@@ -57,11 +57,11 @@ def mark_folded(dart: SewnDart) -> Marked:
     size = min(4.0, 0.4 * math.dist(tip, tail))
     head = Path.straight(tip - along * size + across * size * 0.5, tip, tip - along * size - across * size * 0.5)
     at = np.mean(dart.mouth, axis=0) + inwards * (reach + 8.0)
-    text = Text((float(at[0]), float(at[1])), dart.use.value, WORDS_SIZE, _upright(-inwards))
+    text = Text((float(at[0]), float(at[1])), dart.use.value, WORDS_SIZE, upright(-inwards))
     return Marked(dart.dart, (), (Path.straight(tail, tip), head), text)
 
 
-def _upright(outwards: NDArray[np.float64]) -> float:
+def upright(outwards: NDArray[np.float64]) -> float:
     """The turn (radians clockwise) of words along an edge, so that they can be read from below or from the right."""
     turn = math.atan2(outwards[0], -outwards[1])
     if turn > math.pi / 2.0 + 1e-9:

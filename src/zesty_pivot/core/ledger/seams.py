@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 from dataclasses import dataclass, replace
 
+from zesty_pivot.core.moves.laid_open import laid_open
 from zesty_pivot.core.moves.open_up import open_up
 from zesty_pivot.core.piece import Pattern, Piece, Seam, SeamSide, Use
 
@@ -27,8 +28,12 @@ class SeamAccount:
 
 def finished_length(piece: Piece, edge: str) -> float:
     """The length in mm of an edge of the finished garment: what is sewn, gathered, pleated or eased in is not part of it, what
-    flares is."""
+    flares or hangs free is."""
     length = piece.edge(edge).sewn_length
+    for laid in laid_open(piece)[1] if piece.fullness else ():
+        for end in laid.ends:
+            if end.edge == edge:
+                length += (0.0 if end.held else end.taken_mm) - (laid.fullness.own_mm if end.held else 0.0)
     if any(dart.use is Use.FLARE for dart in piece.darts):
         length += sum(found.open_mm for found in open_up(piece)[1] if found.edge == edge and not found.taken_mm)
     return length

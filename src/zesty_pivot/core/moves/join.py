@@ -89,6 +89,7 @@ def pieces(fixed: Piece, moving: Piece, edges: tuple[str, str], name: str) -> Pi
         fold=fixed.fold or moving.fold,
         grain=fixed.grain or laid.grain,
         fisheyes=fixed.fisheyes + laid.fisheyes,
+        fullness=fixed.fullness + moving.fullness,
         added=fixed.added + moving.added,
         let_in=fixed.let_in + moving.let_in,
         taken=fixed.taken + moving.taken,

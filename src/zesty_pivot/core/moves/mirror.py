@@ -12,6 +12,7 @@ from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.dart import Dart
 from zesty_pivot.core.piece.edge import Run, Source
+from zesty_pivot.core.piece.fullness import Fullness, Lies
 from zesty_pivot.core.piece.piece import Piece, Point
 from zesty_pivot.core.piece.sides import HALF, Side, Sided, Sides
 
@@ -42,6 +43,7 @@ def flip(piece: Piece, on: Vector, towards: Vector) -> Piece:
         grain=(at(piece.grain[0]), at(piece.grain[1])) if piece.grain else None,
         darts=tuple(_turned_over(dart) for dart in piece.darts),
         fisheyes=tuple(eye.moved(motion) for eye in piece.fisheyes),
+        fullness=tuple(full.turned for full in piece.fullness),
     )
 
 
@@ -82,10 +84,16 @@ def opened(left: Piece, right: Piece) -> Piece:
         darts=first.darts + second.darts,
         landmarks={**first.landmarks, **second.landmarks},
         fisheyes=first.fisheyes + second.fisheyes,
+        fullness=(*first.fullness, *(full for full in second.fullness if not _at_fold(full))),
         notches=(*left.notches, *marks),
         sides=first.sides.joined(second.sides.known).joined(named),
         added=tuple(added),
     )
+
+
+def _at_fold(full: Fullness) -> bool:
+    """Whether it is a pleat whose folds meet at the fold: each half shows a half of the one."""
+    return any(line.lies is Lies.MEET and line.at_fold for line in full.lines)
 
 
 def _fold(half: Piece) -> tuple[Vector, Vector]:
@@ -202,6 +210,11 @@ def _plain(piece: Piece, side: Side, ring: list[Run], more: dict[str, str]) -> P
         darts=tuple(dart_of(dart) for dart in piece.darts if is_mine(dart.pivot)),
         landmarks={sides.name(id): at for id, at in piece.landmarks.items() if is_mine(id)},
         fisheyes=tuple(replace(eye, id=sides.name(eye.id)) for eye in piece.fisheyes if is_mine(eye.id)),
+        fullness=tuple(
+            replace(full.with_origins(lambda at: replace(at, is_mirrored=False)), id=sides.name(full.id))
+            for full in piece.fullness
+            if is_mine(full.id) or _at_fold(full)
+        ),
         notches=tuple(replace(mark, id=sides.name(mark.id), at=replace(mark.at, is_mirrored=False)) for mark in marks),
         added=tuple((sides.name(pivot), angle) for pivot, angle in piece.added if is_mine(pivot)),
         sides=HALF,
@@ -224,6 +237,7 @@ def _side(half: Piece, fold: str | None, side: Side) -> Piece:
     names += [*(dart.id for dart in half.darts), *half.landmarks, *(eye.id for eye in half.fisheyes)]
     names += [dart.group for dart in half.darts if dart.group]
     names += [pivot for pivot, _angle in half.added]  # it may lie in what has been cut away
+    names += [full.id for full in half.fullness]
 
     def dart_of(dart: Dart) -> Dart:
         away = tuple(replace(p, id=side.id(p.id), home=replace(p.home, is_mirrored=is_mirrored)) for p in dart.parked)
@@ -237,5 +251,9 @@ def _side(half: Piece, fold: str | None, side: Side) -> Piece:
         darts=tuple(dart_of(dart) for dart in half.darts),
         landmarks={side.id(name): at for name, at in half.landmarks.items()},
         fisheyes=tuple(replace(eye, id=side.id(eye.id)) for eye in half.fisheyes),
+        fullness=tuple(
+            replace(full.with_origins(lambda at: replace(at, is_mirrored=is_mirrored)), id=side.id(full.id))
+            for full in half.fullness
+        ),
         sides=Sides({side.id(name): Sided(name, side) for name in names}),
     )

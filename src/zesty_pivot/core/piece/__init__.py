@@ -4,6 +4,7 @@ from zesty_pivot.core.piece.called import called, dart_called, dart_id, dart_key
 from zesty_pivot.core.piece.dart import OPEN_USES, Dart, Hold, LetIn, Parked, Shape, Use
 from zesty_pivot.core.piece.edge import Edge, Notch, Origin, Run, Source
 from zesty_pivot.core.piece.fisheye import FishEye
+from zesty_pivot.core.piece.fullness import Fullness, LetLine, Lies, Taking
 from zesty_pivot.core.piece.pattern import Extra, Follow, Measured, Opening, Pattern, StyleLine
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
@@ -11,7 +12,8 @@ from zesty_pivot.core.piece.refs import DartRef, EdgeRef, Seam, SeamSide
 from zesty_pivot.core.piece.sides import Body, Side
 
 __all__ = [
-    "OPEN_USES", "Body", "Dart", "DartRef", "Edge", "EdgeRef", "Extra", "FishEye", "Follow", "Hold", "LetIn", "Measured",
+    "OPEN_USES", "Body", "Dart", "DartRef", "Edge", "EdgeRef", "Extra", "FishEye", "Follow", "Fullness", "Hold", "LetIn",
+    "LetLine", "Lies", "Measured",
     "Notch", "Opening", "Origin", "Parked", "Pattern", "Piece", "Place", "Run", "Seam", "SeamSide", "Shape", "Side",
-    "Source", "StyleLine", "Use", "called", "dart_called", "dart_id", "dart_key", "dart_words",
+    "Source", "StyleLine", "Taking", "Use", "called", "dart_called", "dart_id", "dart_key", "dart_words",
 ]  # fmt: skip

@@ -17,6 +17,7 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.dart import Dart, LetIn
 from zesty_pivot.core.piece.edge import Edge, Notch, Run
 from zesty_pivot.core.piece.fisheye import FishEye
+from zesty_pivot.core.piece.fullness import Fullness
 from zesty_pivot.core.piece.names import ends_of
 from zesty_pivot.core.piece.sides import HALF, Body, Sides
 
@@ -34,7 +35,8 @@ class Piece:
     `taken` are widths (mm, of this half) taken in along an edge, by level.
     `body` is the half of the body it covers, `sides` what on an unfolded piece is left and what right as worn.
     `added` is the fullness that steps put in on purpose: pivots with angles in radians, negative for what was taken out;
-    `let_in` what lies open in the cloth across a line that was cut.
+    `let_in` what lies open in the cloth across a line that was cut. `fullness` is let in along slashes: the runs are those of
+    the piece with it taken up.
     """
 
     name: str
@@ -53,6 +55,7 @@ class Piece:
     body: Body = Body.NONE
     sides: Sides = HALF
     let_in: tuple[LetIn, ...] = ()
+    fullness: tuple[Fullness, ...] = ()
 
     @cached_property
     def edges(self) -> tuple[Edge, ...]:

@@ -57,7 +57,8 @@ class SeamSide:
 
     def words(self) -> str:
         """As it is read aloud: `front shoulder`, `front centre and front side shoulder`."""
-        return f"{' and '.join(words(part.piece) for part in self.parts)} {words(self.parts[0].edge)}"
+        pieces, edge = " and ".join(words(part.piece) for part in self.parts), words(self.parts[0].edge)
+        return pieces if pieces.endswith(edge) else f"{pieces} {edge}"
 
 
 def side_of_seam(piece: str, *edges: str) -> SeamSide:

@@ -3,9 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from dataclasses import replace
 
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import StepError, ZestyError
+from zesty_pivot.core.moves.laid_open import fullness_fault
+from zesty_pivot.core.moves.let_lines import anchored
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.quantity import in_unit
@@ -29,7 +32,8 @@ def contained(title: str, work: Callable[[], Outcome], pattern: Pattern) -> Outc
     """What some work of a title makes of a pattern. Raises as `attempt` does."""
     try:
         outcome = work()
-        broken = outcome.pattern.check(pattern)
+        outcome = replace(outcome, pattern=anchored(outcome.pattern, pattern))
+        broken = outcome.pattern.check(pattern) or fullness_fault(outcome.pattern, pattern)
     except ZestyError:
         raise
     except Exception as fault:

@@ -51,5 +51,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda _model: True,
-    order=185,
+    order=184,
 )

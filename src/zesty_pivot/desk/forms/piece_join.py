@@ -23,5 +23,5 @@ FORM = FormEntry(
     plain(JoinPieces, PieceRow(title="Keeps its name"), OtherRow("other", "Is taped to it")),
     first_step,
     lambda model: len(model.pattern.pieces) > 1,
-    order=190,
+    order=191,
 )

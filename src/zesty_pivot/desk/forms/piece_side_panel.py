@@ -34,5 +34,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda model: model.pattern.has("front") and model.pattern.has("back") and not model.pattern.has(PANEL),
-    order=189,
+    order=190,
 )

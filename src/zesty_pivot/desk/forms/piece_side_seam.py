@@ -33,5 +33,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda model: len(model.pattern.pieces) > 1,
-    order=188,
+    order=189,
 )

@@ -27,5 +27,5 @@ FORM = FormEntry(
     plain(Unfold, PieceRow()),
     first_step,
     lambda model: any(_has_fold(piece) for piece in model.pattern.pieces),
-    order=186,
+    order=188,
 )

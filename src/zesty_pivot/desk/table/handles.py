@@ -8,6 +8,7 @@ from collections.abc import Mapping
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QPainter, QPen
 
+from zesty_pivot.core.moves.laid_open import from_paper, on_paper
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import Canvas
@@ -27,6 +28,7 @@ class Handles:
     def __init__(self, model: DeskModel, canvas: Canvas) -> None:
         self._model, self._canvas = model, canvas
         self.held: str | None = None  # the parameter that is dragged
+        self._on = ""  # the piece that it lies on
         self._shift = (0.0, 0.0)  # of the piece that its handle lies on, mm
         self._step: Step | None = None  # what it would become
 
@@ -50,6 +52,7 @@ class Handles:
         points: dict[str, QPointF] = {}
         for key, (piece, x, y) in grips.places(scene).items():
             dx, dy = shifts.get(piece, (0.0, 0.0))
+            x, y = on_paper(scene.after.piece(piece), (x, y)) if scene.after.has(piece) else (x, y)
             points[key] = self._canvas.to_px(x + dx, y + dy)
         return points
 
@@ -71,7 +74,8 @@ class Handles:
         self.held, self._step = near, None
         found = self._chosen()
         if near is not None and found is not None:
-            self._shift = shifts.get(found[1].places(found[2])[near][0], (0.0, 0.0))
+            self._on = found[1].places(found[2])[near][0]
+            self._shift = shifts.get(self._on, (0.0, 0.0))
         return near is not None
 
     def under(self, at: QPointF, shifts: Shifts) -> str | None:
@@ -87,7 +91,9 @@ class Handles:
             return
         number, grips, scene = found
         dx, dy = self._shift
-        change = grips.dragged(scene, self.held, x - dx, y - dy)
+        at = (x - dx, y - dy)
+        at = from_paper(scene.after.piece(self._on), at) if scene.after.has(self._on) else at
+        change = grips.dragged(scene, self.held, *at)
         if change is None:
             return
         self._step = scene.step.model_copy(update=change)

@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 from collections import OrderedDict
 from collections.abc import Iterable, Mapping
+from dataclasses import replace
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -13,6 +14,7 @@ from PyQt6.QtGui import QPainter, QPen
 
 from zesty_pivot.core.conventions.sewing import Sewing
 from zesty_pivot.core.finish.fold import TEAR, crossings, folded
+from zesty_pivot.core.moves.laid_open import shut_in_part
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.shapes import shapes_of
@@ -25,6 +27,8 @@ Shifts = Mapping[str, tuple[float, float]]
 
 SHARP_DEG = 3.0  # a corner over this in a joined seam is a finding of the checks
 
+HALFWAY = 0.5  # of the slider's way that shuts pleats and gathers where there are darts as well
+
 _kept: OrderedDict[tuple[int, float, Sewing], tuple[Piece, Piece]] = OrderedDict()
 
 
@@ -35,11 +39,23 @@ def shown_piece(piece: Piece, fold: float, sewing: Sewing) -> Piece:
     key = (id(piece), fold, sewing)
     found = _kept.get(key)
     if found is None or found[0] is not piece:
-        found = (piece, folded(piece, sewing, fold))
+        found = (piece, _folded(piece, sewing, fold))
         _kept[key] = found
         while len(_kept) > 64:
             _kept.popitem(last=False)
     return found[1]
+
+
+def _folded(piece: Piece, sewing: Sewing, fold: float) -> Piece:
+    """Pleats and gathers are shut first, one after the other, the darts of the piece after them."""
+    if not piece.fullness:
+        return folded(piece, sewing, fold)
+    own = HALFWAY if piece.darts else 1.0
+    if fold < own:
+        return shut_in_part(piece, fold / own)
+    return (
+        folded(replace(piece, fullness=()), sewing, (fold - own) / (1.0 - own)) if piece.darts else replace(piece, fullness=())
+    )
 
 
 def tears(piece: Piece) -> tuple[tuple[QPointF, QPointF, QPointF], ...]:

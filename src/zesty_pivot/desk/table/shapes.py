@@ -14,11 +14,12 @@ from zesty_pivot.core.finish.as_worn import right_side_up, side_words
 from zesty_pivot.core.finish.marks import grain_arrow
 from zesty_pivot.core.finish.piece import grain_inside, lies_on_fold
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.moves.laid_open import laid_open
 from zesty_pivot.core.moves.mirror import side_of
 from zesty_pivot.core.moves.open_up import bridge, open_up
 from zesty_pivot.core.piece import Pattern, Piece, Side, Use
 from zesty_pivot.desk.lay import SPREAD
-from zesty_pivot.desk.table.use_marks import use_marks
+from zesty_pivot.desk.table.use_marks import let_in_marks, use_marks
 
 APART = 150.0  # mm between panels wholly spread apart
 WITHIN = 0.6  # of a panel's box; it lies within the other piece then
@@ -80,7 +81,8 @@ def shapes_of(piece: Piece) -> Shapes:
 
 def _drawn(piece: Piece) -> Shapes:
     fill, seams, folds, legs = QPainterPath(), QPainterPath(), QPainterPath(), QPainterPath()
-    paper, opened = open_up(piece)
+    flat, let_in = laid_open(piece)
+    paper, opened = open_up(flat)
     fold = paper.fold if lies_on_fold(paper) else None
     for index, run in enumerate(paper.runs):
         add_path(fill, run.path, joined=index > 0)
@@ -112,6 +114,9 @@ def _drawn(piece: Piece) -> Shapes:
     box = fill.controlPointRect()
     label = QPointF(box.left() + box.width() * 0.42, box.top() + box.height() * 0.33)
     marks, words = use_marks(paper, opened)
+    more, said = let_in_marks(paper, let_in)
+    marks.addPath(more)
+    words += said
     words += tuple((QPointF(*text.at), text.text) for text in side_words(paper))
     if right_side_up(paper) is not paper:
         middle = 0.0 if side_of(paper) is None else box.center().x()

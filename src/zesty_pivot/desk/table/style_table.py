@@ -10,6 +10,7 @@ from PyQt6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter, QPe
 from PyQt6.QtWidgets import QMenu, QToolTip
 
 from zesty_pivot.core.conventions.sewing import Sewing
+from zesty_pivot.core.moves.laid_open import on_paper
 from zesty_pivot.core.piece import Piece, dart_words
 from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.piece.pattern import numbered
@@ -109,7 +110,7 @@ class StyleTable(Canvas):
 
     def _pin(self, piece: Piece, pivot: str) -> QPointF:
         dx, dy = self._offsets().get(piece.name, (0.0, 0.0))
-        x, y = piece.landmarks[pivot]
+        x, y = on_paper(piece, piece.landmarks[pivot])
         return self.to_px(x + dx, y + dy)
 
     # Drawing.

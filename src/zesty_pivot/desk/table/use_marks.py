@@ -10,10 +10,13 @@ from PyQt6.QtGui import QPainterPath
 
 from zesty_pivot.core.finish.balance import notch_place
 from zesty_pivot.core.finish.darts import PLEAT_MARK
+from zesty_pivot.core.finish.let_in_marks import arrows_of, lines_of, rows_of
 from zesty_pivot.core.finish.marks import DOUBLE_APART
 from zesty_pivot.core.geometry import Path, unit
+from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.moves.laid_open import LaidOpen
 from zesty_pivot.core.moves.open_up import OpenedMouth
-from zesty_pivot.core.piece import Piece, Use
+from zesty_pivot.core.piece import Piece, Taking, Use
 
 _WAVE = 5.0  # mm, half a wave along the gathers
 _INSIDE = 6.0  # mm from the edge
@@ -26,7 +29,7 @@ def use_marks(paper: Piece, opened: tuple[OpenedMouth, ...]) -> tuple[QPainterPa
     drawn, words = QPainterPath(), []
     for found in opened:
         if found.dart.use is not Use.FLARE:
-            _waves(drawn, found)
+            _waves(drawn, found.start, found.middle, found.stop, found.outwards, eased=found.dart.use is Use.EASE)
         at = found.middle - found.outwards * 15.0
         words.append((QPointF(*at), found.dart.use.value))
     for dart in paper.darts:
@@ -53,6 +56,39 @@ def use_marks(paper: Piece, opened: tuple[OpenedMouth, ...]) -> tuple[QPainterPa
     return drawn, tuple(words)
 
 
+def let_in_marks(paper: Piece, let_in: tuple[LaidOpen, ...]) -> tuple[QPainterPath, Words]:
+    """The marks of gathers, pleats and tucks on the paper, mm: their lines and arrows, waves along gathers; and their words."""
+    drawn, words = QPainterPath(), []
+    for laid in let_in:
+        for line in (*lines_of(laid), *rows_of(laid, paper), *arrows_of(laid)):
+            for path in line.paths:
+                _dashed(drawn, path) if line.kind in ("crease", "centre", "thin") else _whole(drawn, path)
+        for end in laid.ends:
+            if not end.held:
+                continue
+            if laid.fullness.taking is Taking.GATHERS:
+                _waves(drawn, end.start, end.middle, end.stop, end.outwards)
+            at = end.middle - end.outwards * 15.0
+            words.append((QPointF(*at), laid.fullness.style))
+    return drawn, tuple(words)
+
+
+def _whole(drawn: QPainterPath, path: Path) -> None:
+    points = path.outline
+    drawn.moveTo(*points[0])
+    for point in points[1:]:
+        drawn.lineTo(*point)
+
+
+def _dashed(drawn: QPainterPath, path: Path) -> None:
+    """A line in dashes of 4 mm."""
+    at = 0.0
+    while at < path.length:
+        drawn.moveTo(*path.point_at(at))
+        drawn.lineTo(*path.point_at(min(at + 4.0, path.length)))
+        at += 8.0
+
+
 def _notch(drawn: QPainterPath, path: Path, at: float, strokes: int) -> None:
     """The strokes of a notch, square into the piece from its seam."""
     for number in range(strokes):
@@ -62,21 +98,21 @@ def _notch(drawn: QPainterPath, path: Path, at: float, strokes: int) -> None:
         drawn.lineTo(*(point + np.array([-along[1], along[0]]) * _INSIDE))
 
 
-def _waves(drawn: QPainterPath, found: OpenedMouth) -> None:
+def _waves(drawn: QPainterPath, start: Vector, middle: Vector, stop: Vector, outwards: Vector, *, eased: bool = False) -> None:
     """A wavy line from notch to notch, a little inside the edge; for ease a line of dashes."""
-    start, stop = (end - found.outwards * _INSIDE for end in (found.start, found.stop))
-    for end in (found.start, found.stop):
+    ends = start, stop
+    start, middle, stop = (at - outwards * _INSIDE for at in (start, middle, stop))
+    for end in ends:
         drawn.moveTo(*end)
-        drawn.lineTo(*(end - found.outwards * 4.0))
+        drawn.lineTo(*(end - outwards * 4.0))
     count = max(2, round(math.dist(start, stop) / _WAVE))
-    middle = found.middle - found.outwards * _INSIDE
     points = [_on(start, middle, stop, k / count) for k in range(count + 1)]
     drawn.moveTo(*points[0])
     for number in range(1, count + 1):
-        if found.dart.use is Use.EASE:
+        if eased:
             (drawn.lineTo if number % 2 else drawn.moveTo)(*points[number])
             continue
-        side = found.outwards * (_WAVE * 0.8 * (1 if number % 2 else -1))
+        side = outwards * (_WAVE * 0.8 * (1 if number % 2 else -1))
         drawn.quadTo(QPointF(*((points[number - 1] + points[number]) / 2.0 + side)), QPointF(*points[number]))
 
 

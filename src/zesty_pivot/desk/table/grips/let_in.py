@@ -1,0 +1,56 @@
+"""Handles of gathers, pleats and tucks: where they begin and stop on their edge."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.spot import Spot, resolve
+from zesty_pivot.core.steps.let_in import LetInStep
+from zesty_pivot.desk.table.grips.base import Scene, spot_near
+
+
+def begins_at(scene: Scene) -> dict[str, tuple[str, float, float]]:
+    """The places that the step names; where it names none, those where its slashes begin. Dragging one names it."""
+    step: LetInStep = scene.step
+    piece = scene.after.piece(step.on)
+    found: dict[str, tuple[str, float, float]] = {}
+    made = [full for full in piece.fullness if full not in scene.before.piece(step.on).fullness]
+    ends = []
+    for full in made[-1:]:
+        ends = list(full.stretch) if full.stretch is not None else [full.lines[0].start, full.lines[-1].start]
+    has_stop = "stop" in type(step).model_fields
+    for key, spot, end in zip(("start", "stop"), (step.start, getattr(step, "stop", None)), ends, strict=False):
+        if key == "stop" and (not has_stop or (spot is None and step.start is not None)):
+            continue
+        try:
+            place = places.by_origin(piece, end) if spot is None else _place(scene, spot)
+        except ZestyError:
+            continue
+        x, y = places.point(piece, place)
+        found[key] = (step.on, float(x), float(y))
+    return found
+
+
+def _place(scene: Scene, spot: Spot) -> places.Place:
+    piece = scene.after.piece(scene.step.on)
+    pivot = piece.darts[0].pivot if piece.darts else next(iter(piece.landmarks), "")
+    return resolve(spot, piece, scene.block.drafted(piece), scene.scope, pivot)
+
+
+def begun_elsewhere(scene: Scene, key: str, x: float, y: float) -> dict[str, Any] | None:
+    """The place on the edge nearest to a point. Gathers that had no places get both: the other end stays where it was."""
+    step: LetInStep = scene.step
+    piece = scene.before.piece(step.on)
+    spot = spot_near(piece, piece, x, y)
+    if spot is None:
+        return None
+    other = {"start": "stop", "stop": "start"}[key]
+    made = [full for full in scene.after.piece(step.on).fullness if full.stretch is not None]
+    if not made or made[-1].stretch is None or getattr(step, other, None) is not None:
+        return {key: spot}
+    place = places.by_origin(piece, made[-1].stretch[1 if other == "stop" else 0])
+    edge = piece.runs[place.run].edge
+    share = places.sewn_distance(piece, place) / piece.edge(edge).sewn_length
+    return {key: spot, other: Spot(edge=edge, at=f"{100.0 * share:.1f}%")}

@@ -1,0 +1,241 @@
+"""Gathers, pleats and tucks on written sheets: folded by own arithmetic they meet the seam as it was, and every finished edge
+is what it was. Handbook formulas from memory: a knife pleat takes twice its depth, box and inverted pleats four times, a tuck
+twice its stitched depth, full knife pleating three times the finished width, gathers ratio times. Common practice, no other
+source."""
+
+from __future__ import annotations
+
+import itertools
+from typing import Any
+
+import numpy as np
+import pytest
+import shapely
+
+from tests.drafted import ROOM, room_block
+from tests.folding import creases, edge_points, folded, length, off, polyline
+from tests.samples import hip_block, real_block
+from tests.sheets import lines
+from zesty_pivot.core.checks.base import Severity
+from zesty_pivot.core.finish.piece import FinishedPiece
+from zesty_pivot.core.formats.block_file import BlockFile
+from zesty_pivot.core.formats.derived import Derived, derive
+from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.steps import registry
+
+Value = dict[str, Any]
+SIDE: Value = {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "side_bust"}}
+
+
+def pleat(on: str = "back", **more: Any) -> Value:
+    return {"do": "fullness.pleat", "on": on, **more}
+
+
+def made(block: BlockFile, *steps: Value) -> Derived:
+    found = derive(Style(name="T", block=block, units="cm", steps=tuple(registry.read(step) for step in steps)))
+    assert not found.derivation.broken, found.derivation.broken
+    assert all(abs(account.missing_deg) < 1e-9 for account in found.look.accounts)
+    assert {f.check for f in found.findings if f.severity is Severity.ERROR} <= {"dart_legs"}
+    return found
+
+
+def sheet(found: Derived, name: str) -> FinishedPiece:
+    return next(piece for piece in found.pieces if piece.name == name)
+
+
+def refused(*steps: Value) -> str:
+    derived = derive(Style(name="T", block=real_block(), units="cm", steps=tuple(registry.read(step) for step in steps)))
+    assert len(derived.derivation.broken) == 1, derived.derivation.broken
+    return str(derived.derivation.broken[0][1])
+
+
+CASES: dict[str, tuple[str, Value]] = {
+    "knife": ("waist", {}),
+    "knife to the centre": ("waist", {"lies": "centre", "count": 3, "depth": "5 mm", "spacing": "8 mm"}),
+    "twelve": ("waist", {"count": 12, "depth": "1.5 mm", "spacing": "2 mm"}),
+    "one tapered": ("waist", {"count": 1, "far": "0%"}),
+    "graded": ("waist", {"count": 3, "depth": "4 mm", "last": "9 mm", "spacing": "1 cm"}),
+    "box": ("waist", {"kind": "box"}),
+    "inverted": ("waist", {"kind": "inverted"}),
+    "accordion": ("waist", {"kind": "accordion", "count": 4, "depth": "5 mm", "spacing": "1 cm"}),
+    "half box at the fold": ("waist", {"kind": "box", "count": 1, "depth": "1 cm", "start": {"edge": "waist", "at": "100%"}}),
+    "half inverted at the fold": ("waist", {"kind": "inverted", "count": 1, "start": {"edge": "waist", "at": "100%"}}),
+    "on a slanted seam": ("shoulder", {"edge": "shoulder", "depth": "5 mm", "spacing": "8 mm"}),
+    "on a curved seam": ("neckline", {"edge": "neckline", "depth": "4 mm", "spacing": "6 mm", "far": "50%"}),
+    "on the armhole": ("armhole", {"edge": "armhole", "depth": "5 mm"}),
+    "a fan": ("waist", {"count": 3, "depth": "5 mm", "spacing": "1 cm", "to": "neckline"}),
+}
+
+
+@pytest.mark.parametrize("case", CASES)
+@pytest.mark.parametrize("name", ROOM)
+def test_folded_pleats_meet_the_seam(name: str, case: str) -> None:
+    """The written edge, folded along the written lines: what is seen is the block's own seam, and the underlay lies on it."""
+    edge, more = CASES[case]
+    block = room_block(name)
+    plain, found = made(block), made(block, pleat(**more))
+    seam = edge_points(sheet(plain, "back"), edge)
+    if "waist" in more.get("start", {}).get("edge", ""):
+        block_edge = "waist" if any(e.id == "waist" for e in found.pattern.piece("back").edges) else None
+        if block_edge is None:
+            pytest.skip("a hip-length block has no waist edge")
+    written = sheet(found, "back")
+    points = edge_points(written, edge)
+    full = found.pattern.piece("back").fullness[0].id
+    folds = creases(written, full)
+    assert len(folds) >= 2
+    seen, under = folded(points, folds)
+    align = seam[-1] - seen[-1][-1]  # a pleat on the centre shifts what lies beyond it
+    for stretch in (*seen, *under):
+        assert off(stretch + align, seam) < 0.05
+    assert sum(length(stretch) for stretch in seen) == pytest.approx(length(seam), abs=0.05)
+
+
+@pytest.mark.parametrize(("more", "times"), [
+    ({"count": 3, "depth": "1 cm", "spacing": "1 cm"}, 2.0), ({"kind": "box", "depth": "5 mm"}, 4.0),
+    ({"kind": "inverted", "depth": "4 mm"}, 4.0),
+])  # fmt: skip
+def test_what_pleats_take(more: Value, times: float) -> None:
+    """On the straight back waist: cloth is finished width and times the depth for each; knife pleats as deep as their spacing
+    take three times the width they cover."""
+    plain, found = made(hip_block()), made(hip_block(), pleat(**more, edge="hem"))
+    edge = "hem"
+    before, after = (length(edge_points(sheet(one, "back"), edge)) for one in (plain, found))
+    count, depth = more.get("count", 2), {"1 cm": 10.0, "5 mm": 5.0, "4 mm": 4.0}[more["depth"]]
+    assert after - before == pytest.approx(count * times * depth, abs=0.05)
+    if more.get("spacing") == more["depth"]:
+        assert (count * depth + after - before) / (count * depth) == pytest.approx(3.0, abs=0.01)
+
+
+@pytest.mark.parametrize("name", ROOM)
+@pytest.mark.parametrize("on", ["front", "back"])
+def test_yoke_seams_are_partners_after_take_up(name: str, on: str) -> None:
+    """Gathers 1.6 to 1 below the yoke, measured on the sheets: the open seam less 0.6 of the stretch is the yoke's seam."""
+    gather = {"do": "fullness.gather", "on": on, "edge": "yoke", "ratio": 1.6}
+    found = made(room_block(name), {"do": "yoke.cut", "on": on}, gather)
+    below, yoke = (sum(length(polyline(path)) for path in lines(sheet(found, piece))["yoke"]) for piece in (on, f"{on}_yoke"))
+    assert below - 0.6 * 0.8 * yoke == pytest.approx(yoke, abs=0.05)
+    (account,) = [seam for seam in found.look.seams if str(seam.a).endswith(".yoke")]
+    assert account.difference_mm == pytest.approx(0.0, abs=0.05)
+    marks = {
+        piece: {mark.id for mark in found.pattern.piece(piece).notches if "gather" in mark.id} for piece in (on, f"{on}_yoke")
+    }
+    assert len(marks[on]) == 5 and marks[on] == marks[f"{on}_yoke"]
+
+
+@pytest.mark.parametrize("share", ["0%", "100%"])
+@pytest.mark.parametrize("kind", ["plain", "pin", "blind"])
+def test_tucks_folded_meet_the_seam(kind: str, share: str) -> None:
+    """Pressed over to the side, each covers the seam beyond its stitching; the fold stands at half of what it takes."""
+    block = real_block()
+    seam = edge_points(sheet(made(block), "back"), "waist")
+    found = made(block, {"do": "fullness.tuck", "on": "back", "kind": kind, "far": share, "depth": "3 mm", "stitched": "6 cm"})
+    written = sheet(found, "back")
+    points, full = edge_points(written, "waist"), found.pattern.piece("back").fullness[0]
+    depth = 3.0
+    assert length(points) - length(seam) == pytest.approx(2.0 * depth * 3, abs=0.05)
+    drawn = lines(written)
+    for number in (1, 2, 3):
+        stitching = drawn[f"{full.id}.{number}.stitching"]
+        assert [round(path.length(), 2) for path in stitching] == [60.0, 60.0]
+        (fold,) = drawn[f"{full.id}.{number}.fold"]
+        ends = [np.array([path.point(0).x, path.point(0).y]) for path in (*stitching, fold)]
+        assert np.hypot(*(ends[0] - ends[2])) == pytest.approx(depth, abs=0.05)
+        assert np.hypot(*(ends[1] - ends[2])) == pytest.approx(depth, abs=0.05)
+
+
+def test_cloth_that_is_let_in_is_a_strip() -> None:
+    """Shapely's area of the cut-out paper: a pleat right across adds its take-up times the length of its slash."""
+    plain, found = made(real_block()), made(real_block(), pleat(count=1, depth="1 cm", start={"edge": "waist", "at": "90%"}))
+    bare = {"allowance": "none"}
+    areas = []
+    for one in (plain, found):
+        style = one.style.model_copy(update={"finish": one.style.finish.model_copy(update=bare)})
+        ring = sheet(derive(style), "back").ring
+        areas.append(shapely.Polygon(ring).area)
+    written = sheet(found, "back")
+    (first, *_rest) = creases(written, found.pattern.piece("back").fullness[0].id)
+    assert areas[1] - areas[0] == pytest.approx(20.0 * np.hypot(*(first.ends[1] - first.ends[0])), rel=0.01)
+
+
+STEPS: tuple[Value, ...] = (
+    pleat("front", far="0%", count=2, depth="5 mm", spacing="1 cm", start={"edge": "waist", "at": "94%"}, towards="side"),
+    {"do": "neck.shape", "on": "front", "shape": "scoop"},
+    {"do": "piece.side_seam", "on": "front", "other": "back", "by": "1 cm"},
+)
+
+
+@pytest.mark.parametrize("name", [name for name in ROOM if "hip" not in name])
+def test_in_any_order_edges_are_finished_alike(name: str) -> None:
+    """Pleats from the waist, a neckline, a dart moved, the side seam shifted: the same finished edges whichever comes first."""
+    block = room_block(name)
+    known: dict[str, float] | None = None
+    steps = STEPS[:2] if "140" in name else STEPS  # that one's side seam has a step
+    for order in itertools.permutations(steps):
+        found = made(block, *order)
+        lengths = {
+            f"{piece.name}.{role}": sum(piece.edge(edge).sewn_length for edge, its in piece.roles if its == role)
+            for piece in found.pattern.pieces for _id, role in piece.roles
+        }  # fmt: skip
+        assert len(found.pattern.piece("front").fullness[0].lines) == 2
+        known = known or lengths
+        assert lengths == pytest.approx(known, abs=0.05)
+
+
+def test_unfolded_or_not_the_same_pleats() -> None:
+    """Pleats laid on the half and then unfolded, or on the unfolded piece: the same paper; folds at the centre once."""
+    unfold = {"do": "piece.unfold", "on": "back"}
+    for more in ({"kind": "box", "count": 1}, {"kind": "inverted", "count": 1, "start": {"edge": "waist", "at": "100%"}}):
+        one, two = (made(real_block(), *steps) for steps in ((pleat(**more), unfold), (unfold, pleat(**more))))
+        rings = [shapely.Polygon(sheet(found, "back").ring) for found in (one, two)]
+        assert rings[0].area == pytest.approx(rings[1].area, rel=1e-6)
+        half = shapely.Polygon(sheet(made(real_block(), pleat(**more)), "back").ring)
+        assert rings[0].area == pytest.approx(2.0 * half.area, rel=0.01)
+        folds = [line for full in two.pattern.piece("back").fullness for line in full.lines]
+        assert len(folds) == (1 if "start" in more else 4)
+
+
+def test_a_fold_points_where_it_is_told() -> None:
+    """The arrow runs from the fold to the place that it is laid on: to the side, away from CB."""
+    for lies, sign in (("side", 1.0), ("centre", -1.0)):
+        found = made(real_block(), pleat(lies=lies, count=1))
+        written, full = sheet(found, "back"), found.pattern.piece("back").fullness[0].id
+        stroke = lines(written)[f"{full}.1.arrow"][0]
+        assert sign * (stroke.point(1).x - stroke.point(0).x) > 15.0
+
+
+def test_an_edge_is_gathered_to_fit_its_partner() -> None:
+    """A flared seam is longer than the yoke's; gathered to fit, the finding is gone and the notches tell how."""
+    steps: list[Value] = [
+        {"do": "yoke.cut", "on": "back"},
+        {
+            "do": "fullness.slash",
+            "on": "back",
+            "at": {"edge": "yoke", "at": "50%"},
+            "hinge": {"edge": "waist", "at": "90%"},
+            "by": "3 cm",
+        },
+    ]
+    apart = [seam.difference_mm for seam in made(real_block(), *steps).look.seams if "yoke" in str(seam.a)]
+    fitted = made(real_block(), *steps, {"do": "fullness.gather", "on": "back", "edge": "yoke", "fit": True})
+    assert max(abs(mm) for mm in apart) > 20.0
+    assert [seam.difference_mm for seam in fitted.look.seams if "yoke" in str(seam.a)] == pytest.approx([0.0], abs=1e-6)
+
+
+@pytest.mark.parametrize(("step", "what"), [
+    (pleat("front", edge="waist", start={"edge": "waist", "at": "60%"}), "would lie over the"),
+    (pleat(depth="3 cm", spacing="2 cm", count=2), "overlap at a spacing of 2.0 cm"),
+    (pleat(kind="box", depth="2 cm", width="3 cm"), "3.0 cm wide and 2.0 cm deep overlap"),
+    (pleat(depth="-1 cm"), "must be deeper than 0"),
+    (pleat(count=24, depth="1 cm", spacing="2 cm"), "clear of darts and corners"),
+    (pleat(count=2, start={"edge": "waist", "at": "99%"}, towards="centre"), "reach past the end of the waist"),
+    (pleat(stitched="200 cm"), "longer than the pleats"),
+    ({"do": "fullness.tuck", "on": "back", "stitched": "0 cm"}, "stitched over more than 0"),
+    ({"do": "fullness.gather", "on": "back", "by": "500 cm"}, "cannot be gathered there"),
+    ({"do": "fullness.gather", "on": "back", "fit": True}, "not sewn to anything"),
+    ({"do": "fullness.gather", "on": "back", "start": {"edge": "waist", "at": "10%"}, "stop": {"edge": "shoulder", "at": "50%"}},
+     "Choose two places of one edge"),
+])  # fmt: skip
+def test_what_cannot_be_is_told(step: Value, what: str) -> None:
+    said = refused(step)
+    assert what in said and said.count("\n") == 0 and said.rstrip().endswith(".")
