@@ -147,8 +147,9 @@ def test_no_display_is_said() -> None:
 def test_steps_and_schemas() -> None:
     listed = json.loads(zesty("steps", "--json").stdout)
     assert {step["do"] for step in listed["steps"]} == {
-        "dart.move", "dart.split", "dart.merge", "dart.equalise", "dart.fan", "dart.use", "dart.shape", "fullness.gather", "fullness.pleat",
-        "fullness.tuck", "dart.fisheye",
+        "dart.move", "dart.split", "dart.merge", "dart.equalise", "dart.fan", "dart.use", "dart.shape",
+        "fullness.gather", "fullness.pleat", "fullness.tuck", "yoke.join",
+        "dart.fisheye",
         "dart.park", "line.princess", "line.cut", "line.band", "line.contour", "trim.hem", "trim.strapless", "piece.join",
         "dart.return", "fullness.slash", "fullness.flare", "piece.true", "neck.shape", "neck.gape", "neck.opening",
         "trim.armhole", "piece.facing", "yoke.cut",

@@ -131,6 +131,9 @@ RECIPES: dict[str, tuple[str, str, dict[str, Any], Steps]] = {
         _of("fullness.pleat", edge="neckline", kind="box", count=1, depth="4 mm"),
         _of("fullness.tuck", "back", kind="pin", edge="armhole", stitched="6 cm"),
     ]),
+    "joined yoke": ("real", "cm", {}, [
+        _of("yoke.cut", "back"), _of("yoke.cut"), _of("yoke.join", "front_yoke", forward="2 cm"),
+    ]),
     "heart": ("real", "in", {}, [_of("line.cut", **HEART)]),
     "slit": ("real", "cm", {}, [
         _of("neck.shape", shape="slit", open="1 cm"), _of("neck.shape", "back", other="", shape="scallop"),

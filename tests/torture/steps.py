@@ -62,6 +62,14 @@ class Chooser:
             return self.chance.choice(ODD_LENGTHS)
         return f"{self.chance.uniform(low, high):.1f} cm"
 
+    def let_in(self) -> Value:
+        """Where fullness begins and where its slashes lead."""
+        chance = self.chance
+        found: Value = {"far": chance.choice([None, "0%", "50%", "100%"]), "far_end": chance.choice([None, "free", "taken"])}
+        if chance.random() < 0.3:
+            found |= {"to": self.edge()}
+        return found
+
     def share(self) -> str:
         return f"{self.chance.randint(5, 100)}%"
 
@@ -107,6 +115,23 @@ def any_step(chance: random.Random, pattern: Pattern | None = None) -> Value:
             "at": chance.choice([None, length(1, 15)]), "centre": chance.choice([None, length(0, 6)]), "depth": length(0, 6),
             "back_dart": chance.choice(["taper", "stay"]),
         },
+        "yoke.join": lambda: {
+            **({"on": "front_yoke", "other": "back_yoke"} if chance.random() < 0.7 else {"other": other}),
+            "forward": chance.choice([None, length(0, 4)]), "seam": chance.choice(["joined", "joined", "kept"]),
+            "grain": chance.choice(["back", "front"]),
+        },
+        "fullness.gather": lambda: {
+            "edge": edge, **at.let_in(), "raised": length(0, 2), "rows": chance.randint(0, 4),
+            **chance.choice([{"ratio": chance.uniform(1.1, 4)}, {"by": length(0, 40)}, {"fit": True}, {}]),
+        },
+        "fullness.pleat": lambda: {
+            "edge": edge, **at.let_in(), "kind": chance.choice(["knife", "box", "inverted", "accordion"]),
+            "count": chance.randint(1, 12), "depth": chance.choice([None, length(0.1, 4)]), "stitched": length(0, 12),
+            "spacing": chance.choice([None, length(0.2, 6)]),
+        },
+        "fullness.tuck": lambda: {"edge": edge, **at.let_in(), "kind": chance.choice(["plain", "pin", "blind"]),
+                                  "count": chance.randint(1, 9), "depth": chance.choice([None, length(0.1, 3)]),
+                                  "stitched": chance.choice([None, length(1, 20)])},
         "trim.strapless": lambda: {"depth": length(8, 30), "shape": chance.choice(["straight", "sweetheart"])},
         "neck.shape": lambda: {
             "other": chance.choice([other, ""]) if chance.random() < 0.3 else other, "shape": chance.choice(list(all_shapes())),

@@ -7,7 +7,7 @@ PICTURES = {
     "piece.true": "spline", "dart.fan": "list-collapse", "dart.use": "waves", "dart.shape": "diamond",
     "dart.fisheye": "eye", "line.princess": "columns-2",
     "line.cut": "scissors-line-dashed", "line.band": "rectangle-ellipsis", "piece.join": "combine",
-    "yoke.cut": "fold-horizontal", "fullness.pleat": "pleats",
+    "yoke.cut": "fold-horizontal", "yoke.join": "yoke-join", "fullness.pleat": "pleats",
     "fullness.tuck": "tucks", "fullness.gather": "gathers",
     "line.contour": "chart-spline", "trim.hem": "arrow-up-from-line", "trim.strapless": "crown",
     "dart.park": "square-parking", "dart.return": "undo-dot", "fullness.slash": "slice", "fullness.flare": "fan",

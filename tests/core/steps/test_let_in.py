@@ -233,7 +233,7 @@ def test_an_edge_is_gathered_to_fit_its_partner() -> None:
     ({"do": "fullness.tuck", "on": "back", "stitched": "0 cm"}, "stitched over more than 0"),
     ({"do": "fullness.gather", "on": "back", "by": "500 cm"}, "cannot be gathered there"),
     ({"do": "fullness.gather", "on": "back", "fit": True}, "not sewn to anything"),
-    ({"do": "fullness.gather", "on": "back", "start": {"edge": "waist", "at": "10%"}, "stop": {"edge": "shoulder", "at": "50%"}},
+    ({"do": "fullness.gather", "on": "back", "start": {"station": "waist"}, "stop": {"station": "mid_shoulder"}},
      "Choose two places of one edge"),
 ])  # fmt: skip
 def test_what_cannot_be_is_told(step: Value, what: str) -> None:

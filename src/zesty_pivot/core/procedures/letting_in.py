@@ -4,18 +4,19 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
 
-from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import unit
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.laid_open import LaidOpen, laid_open
 from zesty_pivot.core.moves.let_lines import anchor
 from zesty_pivot.core.moves.panels import STYLE_LINE
-from zesty_pivot.core.piece import EdgeRef, Fullness, LetLine, Lies, Notch, Pattern, Piece, Place, SeamSide, dart_words
+from zesty_pivot.core.piece import EdgeRef, Fullness, LetLine, Lies, Notch, Pattern, Piece, Place, SeamSide, Taking, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import crosses, crosses_itself, first_hit, slash_fault
@@ -49,6 +50,11 @@ class Across:
     to: str | None = None
     stretch: tuple[float, float] = (0.25, 0.75)
     far: float = 1.0
+
+
+def reach(slot: Slot) -> float:
+    """How far (mm) folded cloth lies to a side of its slash."""
+    return slot.by / (4.0 if slot.lies is Lies.MEET else 2.0)
 
 
 def edge_place(spot: Spot, piece: Piece, context: Context) -> tuple[str, float]:
@@ -108,6 +114,12 @@ def let_in(
 
     Raises StepError where a slash would lie over a dart, leaves the piece, or folds reach past the end of the edge.
     """
+    for number, slot in enumerate(slots, start=1):
+        near, far = slot.at - reach(slot), slot.at + reach(slot)
+        over = next((what for low, high, what in covered(piece, edge) if low < far and near < high), None)
+        if over is not None and full.taking is not Taking.GATHERS:
+            said = f"{full.taking.value.removesuffix('s')} {number} would lie over the {over} on the {words(edge)}"
+            raise StepError(said, where=piece.name, advice="Begin elsewhere, or make them less deep.")
     lines = [_line(piece, edge, slot, number, len(slots), across, full) for number, slot in enumerate(slots)]
     named = replace(full, id=_own_id(pattern, piece, full.taking.value), lines=tuple(lines))
     made = replace(piece, fullness=(*piece.fullness, named))
@@ -150,6 +162,20 @@ def _line(piece: Piece, edge: str, slot: Slot, number: int, count: int, across: 
         what = f"the slash of {called} has no clear way across the {words(piece.name)}"
         raise StepError(what, where=piece.name, advice="Begin elsewhere, or lead it to a place of another edge.")
     return LetLine(anchor(piece, begin), anchor(piece, end), (slot.by, slot.by * across.far), slot.lies)
+
+
+def covered(piece: Piece, edge: str) -> list[tuple[float, float, str]]:
+    """The stretches of an edge (mm) that gathers, pleats and tucks lie on already, and what they are."""
+    found: list[tuple[float, float, str]] = []
+    for full in piece.fullness:
+        ends = [(at, line.by[which]) for line in full.lines for which, at in enumerate((line.start, line.stop))]
+        for at, by in [*ends, *((at, 0.0) for at in full.stretch or ())]:
+            with suppress(PlaceError):
+                place = places.by_origin(piece, at)
+                if piece.runs[place.run].edge == edge and by > 0.0:
+                    middle = places.sewn_distance(piece, place)
+                    found.append((middle - by / 2.0, middle + by / 2.0, full.taking.value))
+    return found
 
 
 def _begin(piece: Piece, edge: str, at: float) -> Place:

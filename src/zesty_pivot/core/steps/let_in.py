@@ -15,7 +15,7 @@ from zesty_pivot.core.piece import Fullness, Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
-from zesty_pivot.core.procedures.letting_in import Across, Slot, clear_share, edge_place, let_in, notched, partner
+from zesty_pivot.core.procedures.letting_in import Across, Slot, clear_share, covered, edge_place, let_in, notched, partner
 from zesty_pivot.core.quantity import format_length, share_of
 from zesty_pivot.core.quantity.fields import Share
 from zesty_pivot.core.steps.base import Step
@@ -87,9 +87,13 @@ class LetInStep(Step):
         total, across = piece.edge(edge).sewn_length, self.across()
         step = total / SAMPLES
         mouths = [mouth_distance(piece, dart.id) for dart in piece.darts if home_edge(piece, dart.id) == edge]
+        taken = covered(piece, edge)
         best, begun, last = (0.0, 0.0), None, 0.0
         for number in range(SAMPLES + 1):
             at = min(max(number * step, 1.0), total - 1.0)
+            if any(low - 1.0 <= at <= high + 1.0 for low, high, _what in taken):
+                begun, last = None, at
+                continue
             begun = None if any(last < mouth < at for mouth in mouths) else begun
             last = at
             if clear_share(piece, edge, at, across, number, SAMPLES + 1):

@@ -13,7 +13,7 @@ from PyQt6.QtWidgets import QComboBox, QLabel, QLineEdit, QVBoxLayout, QWidget
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.files import faults
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.quantity import distance_mm, format_length, is_share, length_mm, share_of
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.model import DeskModel
@@ -90,3 +90,14 @@ class StepForm(QWidget):
             return f"= {format_length(mm, unit, fine=unit != 'in')}"
 
         return worth
+
+    def worth_of_place(self, text: str) -> str:
+        """Words for how far along an edge a place is: a share or a length."""
+        if is_share(text):
+            return f"= {100 * share_of(text):.4g} % of the edge"
+        distance_mm(text, 0.0, self.model.style.scope())  # refuses what may be a share or a length
+        return self.worth_of_signed(text)
+
+    def worth_of_signed(self, text: str) -> str:
+        """Words for a length that may be negative or nothing."""
+        return f"= {self.model.length(length_mm(text, self.model.style.scope()), fine=self.model.style.units != 'in')}"

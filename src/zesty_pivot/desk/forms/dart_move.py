@@ -15,7 +15,8 @@ from zesty_pivot.core.steps.dart_move import MoveDart
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
-from zesty_pivot.desk.forms.places import chosen_first, has_darts, place_choices, place_key, place_value
+from zesty_pivot.desk.forms.place_field import PlaceField
+from zesty_pivot.desk.forms.places import chosen_first, has_darts
 from zesty_pivot.desk.model import DeskModel
 
 DO = "dart.move"
@@ -26,7 +27,8 @@ class MoveDartForm(StepForm):
 
     def __init__(self, model: DeskModel) -> None:
         super().__init__(model)
-        self.on, self.dart, self.to = Choice("Piece"), Choice("Dart"), Choice("Opens at")
+        self.on, self.dart = Choice("Piece"), Choice("Dart")
+        self.to = PlaceField("Opens at", self.worth_of_place)
         self.share = CalcField(_share_words, "Share")
         self.mouth = CalcField(self.worth_of_length(), "New mouth", may_be_empty=True)
         self.mouth.edit.setPlaceholderText("or a mouth, such as 4 cm")
@@ -37,7 +39,7 @@ class MoveDartForm(StepForm):
         self.add_row("New mouth", self.mouth)
         self.on.picked.connect(self._other_piece)
         self.dart.picked.connect(lambda dart: self.change({"dart": dart}, "move another dart"))
-        self.to.picked.connect(self._to)
+        self.to.placed.connect(lambda value: self.change({"to": value}, "another place"))
         self.share.committed.connect(lambda text: self.change({"share": text, "mouth": None}, f"share {text}"))
         self.mouth.committed.connect(self._mouth)
         self._before: Pattern | None = None
@@ -50,18 +52,10 @@ class MoveDartForm(StepForm):
         piece = before.piece(step.on) if before.has(step.on) else None
         darts = piece.darts if piece else ()
         self.dart.show_choices([(d.id, f"{title_of(piece, d.id)} dart") for d in darts], step.dart)
-        self.to.show_choices(
-            place_choices(piece, [d for d in darts if d.id != step.dart], step.to),
-            place_key(step.to),
-        )
+        self.to.show_place(step.to, piece, [d for d in darts if d.id != step.dart], step)
         self.share.set_text("" if step.mouth is not None else str(step.share), step)
         self.share.setEnabled(step.mouth is None)
         self.mouth.set_text("" if step.mouth is None else str(step.mouth), step)
-
-    def _to(self, key: str) -> None:
-        value = place_value(key)
-        if value is not None:
-            self.change({"to": value}, "another place")
 
     def _mouth(self, text: str) -> None:
         self.change({"mouth": text or None, "share": None}, f"mouth {text}" if text else "the whole dart")

@@ -32,6 +32,7 @@ class PlaceField(QWidget):
         for choice in (self.edge, self.start):  # two in a row have little room
             choice.setMinimumContentsLength(4)
         self._spot: Spot | None = None
+        self._usual = "waist"  # the edge that is shown first
         self.more = QWidget()
         row = QHBoxLayout()
         row.setSpacing(4)
@@ -58,6 +59,10 @@ class PlaceField(QWidget):
     ) -> None:  # fmt: skip
         """Shows a spot; `first` are choices of their own before the places, of which `value` may be the present one."""
         self._spot = spot
+        if piece is not None:
+            edges = [edge for edge, role in piece.roles if role != "centre"]
+            asked = getattr(owner, "edge", None)
+            self._usual = next((edge for edge in (asked, "waist", "hem") if edge in edges), edges[0])
         is_along = spot is not None and spot.edge is not None and spot.at is not None
         key = value or (ALONG if is_along else place_key(spot) if spot is not None else "")
         rows = [*first, (ALONG, "so far along an edge…"), *place_choices(piece, darts, None if is_along else spot)]
@@ -78,7 +83,7 @@ class PlaceField(QWidget):
             self.placed.emit(value)
         elif key == ALONG:
             known = STATIONS.get(self._spot.station or "") if self._spot is not None else None
-            edge = known.edge if known is not None and known.edge is not None else "waist"
+            edge = known.edge if known is not None and known.edge is not None else self._usual
             at = known.at if known is not None and known.at is not None else "50%"
             self.placed.emit({"edge": edge, "at": at})
         else:

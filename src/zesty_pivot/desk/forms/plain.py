@@ -8,7 +8,6 @@ from typing import Any
 from PyQt6.QtWidgets import QLabel, QVBoxLayout, QWidget
 
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.quantity import distance_mm, is_share, length_mm, share_of
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.forms.base import StepForm
 from zesty_pivot.desk.forms.rows import FlagRow, Row
@@ -55,17 +54,6 @@ class PlainForm(StepForm):
             self._holders[row.key].setVisible(is_shown)
             if is_shown:
                 row.show(self.fields[row.key], step, before)
-
-    def worth_of_place(self, text: str) -> str:
-        """Words for how far along an edge a place is: a share or a length."""
-        if is_share(text):
-            return f"= {100 * share_of(text):.4g} % of the edge"
-        distance_mm(text, 0.0, self.model.style.scope())  # refuses what may be a share or a length
-        return self.worth_of_signed(text)
-
-    def worth_of_signed(self, text: str) -> str:
-        """Words for a length that may be negative or nothing."""
-        return f"= {self.model.length(length_mm(text, self.model.style.scope()), fine=self.model.style.units != 'in')}"
 
 
 def plain(kind: type[Step], *rows: Row) -> Callable[[DeskModel], StepForm]:

@@ -33,5 +33,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda model: any({"armhole", "shoulder"} <= set(dict(piece.roles).values()) for piece in model.pattern.pieces),
-    order=182,
+    order=181,
 )

@@ -31,5 +31,5 @@ FORM = FormEntry(
     plain(TrimHem, PieceRow(), LengthRow("by", "Trimmed at the centre by", signed=True)),
     first_step,
     lambda model: any(_can(piece) for piece in model.pattern.pieces),
-    order=181,
+    order=180,
 )

@@ -18,9 +18,8 @@ BACK_DARTS = [("taper", "a taper of the seam at the armhole"), ("stay", "stays a
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
     """A step to begin with: a yoke on the chosen piece, else on another; else a midriff."""
-    return first_change(
-        model, ({"do": DO, "on": piece.name, "kind": kind} for kind, _title in KINDS for piece in chosen_first(model))
-    )
+    pieces = sorted(chosen_first(model), key=lambda piece: any(edge.startswith("yoke") for edge, _role in piece.roles))
+    return first_change(model, ({"do": DO, "on": piece.name, "kind": kind} for kind, _title in KINDS for piece in pieces))
 
 
 FORM = FormEntry(

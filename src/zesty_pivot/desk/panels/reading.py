@@ -140,7 +140,9 @@ class ReadingPanel(QWidget):
         for entry in account.placed:
             where = STATION_WORDS.get(entry.where, entry.where)
             where += "" if entry.use == "dart" else f", {entry.use}"
-            mouth = self._model.length(self._model.pattern.piece(entry.piece).intake(entry.dart)) if entry.piece else ""
+            # What was let in across a cut lies open in the cloth: it has no mouth any more.
+            piece = self._model.pattern.piece(entry.piece) if entry.piece else None
+            mouth = self._model.length(piece.intake(entry.dart)) if piece is not None and piece.has_dart(entry.dart) else ""
             rows.append((where, f"{entry.deg:.1f}°", mouth))
         if account.added_deg:
             rows.insert(1, ("added by steps", f"{account.added_deg:+.1f}°", ""))

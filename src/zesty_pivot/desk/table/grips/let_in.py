@@ -5,10 +5,14 @@ from __future__ import annotations
 from typing import Any
 
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.spot import Spot, resolve
+from zesty_pivot.core.quantity import share_of
 from zesty_pivot.core.steps.let_in import LetInStep
 from zesty_pivot.desk.table.grips.base import Scene, spot_near
+
+SNAPS = 6.0  # mm from the end of an edge within which a handle goes to the end
 
 
 def begins_at(scene: Scene) -> dict[str, tuple[str, float, float]]:
@@ -39,6 +43,14 @@ def _place(scene: Scene, spot: Spot) -> places.Place:
     return resolve(spot, piece, scene.block.drafted(piece), scene.scope, pivot)
 
 
+def _at_an_end(piece: Piece, spot: Spot) -> Spot:
+    """A place near the end of its edge is meant to be there, on the fold say."""
+    total, share = piece.edge(spot.edge or "").sewn_length, share_of(spot.at or 0.0)
+    if min(share, 1.0 - share) * total > SNAPS:
+        return spot
+    return Spot(edge=spot.edge, at="0%" if share < 0.5 else "100%")
+
+
 def begun_elsewhere(scene: Scene, key: str, x: float, y: float) -> dict[str, Any] | None:
     """The place on the edge nearest to a point. Gathers that had no places get both: the other end stays where it was."""
     step: LetInStep = scene.step
@@ -46,6 +58,7 @@ def begun_elsewhere(scene: Scene, key: str, x: float, y: float) -> dict[str, Any
     spot = spot_near(piece, piece, x, y)
     if spot is None:
         return None
+    spot = _at_an_end(piece, spot)
     other = {"start": "stop", "stop": "start"}[key]
     made = [full for full in scene.after.piece(step.on).fullness if full.stretch is not None]
     if not made or made[-1].stretch is None or getattr(step, other, None) is not None:

@@ -1,0 +1,74 @@
+"""Yokes joined at the shoulder on six blocks, and the shoulder seam moved forward. Common practice, no other source."""
+
+from __future__ import annotations
+
+from typing import Any
+
+import numpy as np
+import pytest
+
+from tests.core.steps.test_let_in import made, refused, sheet
+from tests.drafted import ROOM, room_block
+from tests.folding import length, polyline
+from tests.samples import real_block
+from tests.sheets import lines
+from zesty_pivot.core.piece import place as places
+
+YOKES: list[dict[str, Any]] = [{"do": "yoke.cut", "on": on} for on in ("front", "back")]
+EQUAL = [name for name in ROOM if name.startswith("drafted")]
+
+
+def join(**more: Any) -> dict[str, Any]:
+    return {"do": "yoke.join", **more}
+
+
+@pytest.mark.parametrize("grain", ["back", "front"])
+@pytest.mark.parametrize("name", ROOM)
+def test_a_joined_yoke_is_the_sum_of_its_parts(name: str, grain: str) -> None:
+    """One piece; where the shoulders are equal its area is that of both, otherwise of both with the shoulder made equal."""
+    apart, one = made(room_block(name), *YOKES), made(room_block(name), *YOKES, join(grain=grain))
+    parts = sum(apart.pattern.piece(f"{on}_yoke").area for on in ("front", "back"))
+    yoke = one.pattern.piece("yoke")
+    assert yoke.area == pytest.approx(parts, rel=1e-6 if name in EQUAL else 0.03)
+    assert not any(role == "shoulder" for _edge, role in yoke.roles)
+    assert {piece.name for piece in one.pattern.pieces} == {"front", "back", "yoke"}
+    seams = {str(seam.b): seam for seam in one.look.seams} | {str(seam.a): seam for seam in one.look.seams}
+    assert len([seam for key, seam in seams.items() if key.startswith("yoke.")]) == 2
+    assert all(abs(seam.difference_mm) < 0.05 for key, seam in seams.items() if key.startswith("yoke."))
+    neck = [sum(sum(length(polyline(p)) for p in lines(sheet(found, n))["neckline"]) for n in names)
+            for found, names in ((apart, ("front_yoke", "back_yoke")), (one, ("yoke",)))]  # fmt: skip
+    assert neck[1] == pytest.approx(neck[0], abs=0.05 if name in EQUAL else 8.0)
+
+
+@pytest.mark.parametrize("name", EQUAL)
+@pytest.mark.parametrize("by", ["1 cm", "3 cm"])
+def test_what_one_gains_the_other_loses(name: str, by: str) -> None:
+    """The seam lies parallel, so far forward; the sleeve's notch stays where the shoulder was."""
+    apart = made(room_block(name), *YOKES)
+    moved = made(room_block(name), *YOKES, join(forward=by, seam="kept"))
+    change = {on: moved.pattern.piece(f"{on}_yoke").area - apart.pattern.piece(f"{on}_yoke").area for on in ("front", "back")}
+    assert change["back"] == pytest.approx(-change["front"], rel=1e-6) and change["back"] > 0.0
+    old, new = (found.pattern.piece("front_yoke").edge("shoulder").runs[0].path.outline for found in (apart, moved))
+    along = (old[-1] - old[0]) / np.hypot(*(old[-1] - old[0]))
+    away = (new - old[0]) @ np.array([-along[1], along[0]])
+    assert away == pytest.approx(np.full(len(new), {"1 cm": 10.0, "3 cm": 30.0}[by]), abs=0.01)  # down, towards the front
+    (account,) = [seam for seam in moved.look.seams if str(seam.a).endswith("shoulder")]
+    assert account.difference_mm == pytest.approx(0.0, abs=0.05)
+    back = moved.pattern.piece("back_yoke")
+    (mark,) = [mark for mark in back.notches if mark.name == "sleeve"]
+    tip = apart.pattern.piece("back_yoke").corner("shoulder_tip")
+    assert places.point(back, places.by_origin(back, mark.at)) == pytest.approx(tip, abs=0.01)
+
+
+def test_a_yoke_follows_a_neckline_before_or_after() -> None:
+    neck = {"do": "neck.shape", "on": "front", "shape": "round", "width": "9 cm", "depth": "9 cm"}
+    first, last = made(real_block(), neck, *YOKES, join()), made(real_block(), *YOKES, neck, join())
+    areas = [found.pattern.piece("yoke").area for found in (first, last)]
+    assert areas[0] == pytest.approx(areas[1], rel=0.002)
+
+
+def test_what_cannot_be_is_told() -> None:
+    pair = {"do": "yoke.join", "on": "front", "other": "back"}
+    assert "not sewn to each other along the shoulder" in refused(YOKES[0], {**pair, "other": "front_yoke"})
+    assert "forward by more than 0" in refused({**pair, "seam": "kept"})
+    assert "a dart opens in the shoulder" in refused(pair)

@@ -1,0 +1,167 @@
+"""A hand at mouse and keys of the real window, and what it does counted by the keystroke-level model.
+
+Card, Moran, Newell 1980: a key K 0.28 s, a pointing P 1.10 s, a press or a release B 0.10 s, a change between mouse and keys H 0.40 s,
+thinking M 1.35 s before each decision.
+"""
+
+from __future__ import annotations
+
+import math
+from collections import Counter
+from typing import Any
+
+from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt
+from PyQt6.QtGui import QMouseEvent
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton, QScrollArea, QWidget
+
+SECONDS = {"K": 0.28, "P": 1.10, "B": 0.10, "H": 0.40, "M": 1.35}
+LEFT = Qt.MouseButton.LeftButton
+
+
+class Hand:
+    """Points, clicks, drags and types; nothing of the model is called."""
+
+    def __init__(self, window: Any) -> None:
+        self.window = window
+        self.counted: Counter[str] = Counter()
+        self._at_keys = False
+
+    @property
+    def minutes(self) -> float:
+        """How long a practised user takes, by the model."""
+        return sum(SECONDS[what] * count for what, count in self.counted.items()) / 60.0
+
+    # The five operators.
+
+    def think(self) -> None:
+        self.counted["M"] += 1
+
+    def _home(self, *, keys: bool) -> None:
+        if self._at_keys is not keys:
+            self.counted["H"] += 1
+            self._at_keys = keys
+
+    def click(self, widget: QWidget, at: QPoint | None = None) -> None:
+        """Points at a widget and presses the button."""
+        self._home(keys=False)
+        self.counted.update({"P": 1, "B": 2})
+        QTest.mouseClick(widget, LEFT, pos=widget.rect().center() if at is None else at)
+
+    def drag(self, widget: QWidget, start: QPointF, stop: QPointF) -> None:
+        """Points, presses, points elsewhere, lets go."""
+        self._home(keys=False)
+        self.counted.update({"P": 2, "B": 2})
+        for kind, at in (
+            (QEvent.Type.MouseButtonPress, start), (QEvent.Type.MouseMove, (start + stop) / 2.0),
+            (QEvent.Type.MouseMove, stop), (QEvent.Type.MouseButtonRelease, stop),
+        ):  # fmt: skip
+            moves = kind is QEvent.Type.MouseMove
+            held = Qt.MouseButton.NoButton if kind is QEvent.Type.MouseButtonRelease else LEFT
+            where = QPointF(widget.mapToGlobal(at.toPoint()))
+            button = Qt.MouseButton.NoButton if moves else LEFT
+            QApplication.sendEvent(widget, QMouseEvent(kind, at, where, button, held, Qt.KeyboardModifier.NoModifier))
+
+    def keys(self, text: str) -> None:
+        """Types into whatever has the focus."""
+        self._home(keys=True)
+        self.counted["K"] += len(text)
+        QTest.keyClicks(QApplication.focusWidget(), text)
+
+    def key(self, key: Qt.Key, modifier: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier) -> None:
+        """One key, with a modifier two."""
+        self._home(keys=True)
+        self.counted["K"] += 1 if modifier is Qt.KeyboardModifier.NoModifier else 2
+        QTest.keyClick(QApplication.focusWidget() or self.window, key, modifier)
+
+    # What hands do with them.
+
+    def _into_view(self, widget: QWidget) -> None:
+        """Turns the wheel until a widget is seen: one pointing."""
+        parent = widget.parentWidget()
+        while parent is not None and not isinstance(parent, QScrollArea):
+            parent = parent.parentWidget()
+        if isinstance(parent, QScrollArea):
+            at = widget.mapTo(parent.viewport(), widget.rect().center())
+            if not parent.viewport().rect().contains(at):
+                self._home(keys=False)
+                self.counted["P"] += 1
+                parent.ensureWidgetVisible(widget, 0, 60)
+                QApplication.processEvents()
+
+    def add(self, title: str) -> None:
+        """Adds a step by its button."""
+        self.think()
+        buttons = [button for button in self.window.findChildren(QPushButton) if button.text().strip() == title]
+        (button,) = [button for button in buttons if button.isVisibleTo(self.window)]
+        self._into_view(button)
+        self.click(button)
+
+    def form(self) -> Any:
+        """The form of the chosen step, as it is shown."""
+        step = self.window.model.style.steps[self.window.model.step]
+        return self.window.side.reading.form(step.do)
+
+    def fill(self, key: str, text: str) -> None:
+        """Writes into a number field of the chosen step's form."""
+        self.write(self.form().fields[key].edit, text)
+
+    def write(self, edit: QLineEdit, text: str) -> None:
+        """Writes into a field: a double click takes all that is there."""
+        self.think()
+        self._into_view(edit)
+        self.click(edit)
+        self.counted["B"] += 2
+        edit.selectAll()
+        self.keys(text)
+        self.key(Qt.Key.Key_Return)
+
+    def choose(self, key: str, title: str) -> None:
+        """Picks from a list of the form."""
+        field = self.form().fields[key]
+        self.pick(getattr(field, "choice", field), title)
+
+    def pick(self, box: QComboBox, title: str) -> None:
+        """Opens a list, types what its line begins with, and takes it."""
+        self.think()
+        self._into_view(box)
+        self.click(box)
+        titles = [box.itemText(k) for k in range(box.count())]
+        assert title in titles, (title, titles)
+        QApplication.processEvents()
+        known = [name.lower() for name in titles]
+        least = next(n for n in range(1, len(title) + 1) if sum(name.startswith(title.lower()[:n]) for name in known) == 1)
+        self._home(keys=True)
+        self.counted["K"] += least + 1
+        QTest.keyClicks(box.view(), title[:least])
+        QTest.keyClick(box.view(), Qt.Key.Key_Return)
+        QApplication.processEvents()
+
+    def tick(self, key: str) -> None:
+        """Ticks a box of the form."""
+        self.think()
+        box = self.form().fields[key]
+        self._into_view(box)
+        self.click(box, QPoint(8, box.height() // 2))
+
+    def bead(self, dart: str, station: str) -> None:
+        """Drags a dart's bead round the ring to a station."""
+        self.think()
+        table = self.window.table
+        ring = table.ring()
+        pin, reach = table.pin(), table.ring_size()
+        radius = (reach.inner + reach.outer) / 2.0
+        goal = next(target.angle for target in ring.targets if target.spot.station == station)
+        start = ring.bead(dart).middle
+
+        def on(angle: float) -> QPointF:
+            return pin + QPointF(math.cos(angle), math.sin(angle)) * radius
+
+        self.drag(table, on(start), on(goal))
+
+    def handle(self, key: str, x: float, y: float) -> None:
+        """Drags a handle of the chosen step to a place of the table, mm."""
+        self.think()
+        table = self.window.table
+        start = table.handles.points(table._offsets())[key]
+        self.drag(table, start, table.to_px(x, y))

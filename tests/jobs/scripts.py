@@ -1,0 +1,211 @@
+"""The jobs of a pattern room as scripts of mouse and keys, each with figures of its own for what must come out."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import Any
+
+import numpy as np
+
+from tests.folding import length, polyline
+from tests.jobs.hand import Hand
+from tests.samples import move
+from tests.sheets import lines, sewn_at
+from zesty_pivot.core.finish.piece import FinishedPiece
+
+TO_WAIST = move("shoulder", "waist")  # makes a two-dart block one with one dart
+SIDE_TO_WAIST = {"do": "dart.move", "on": "front", "dart": "side", "to": {"station": "waist"}}
+
+
+@dataclass(frozen=True)
+class Job:
+    """A job: minutes by hand, the script, what is checked on the written pieces, and what the table before it lies like."""
+
+    title: str
+    by_hand: float
+    script: Callable[[Hand], None]
+    check: Callable[[dict[str, FinishedPiece], Any], str]
+    one_dart: bool = False
+
+
+def _long(sheets: dict[str, FinishedPiece], piece: str, edge: str) -> float:
+    return sum(length(polyline(path)) for path in lines(sheets[piece])[edge])
+
+
+def _is(what: str, found: float, wanted: float, within: float = 0.05) -> None:
+    assert abs(found - wanted) <= within, f"{what}: {found:.2f} instead of {wanted:.2f} mm"
+
+
+# J05: the waist dart to mid shoulder, sewn 1 1/4 in back, inches.
+
+
+def _j05(hand: Hand) -> None:
+    hand.bead(_only_dart(hand), "mid_shoulder")
+
+
+def _only_dart(hand: Hand) -> str:
+    ring = hand.window.table.ring()
+    return max(ring.beads, key=lambda bead: bead.dart == "waist").dart
+
+
+def _j05_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
+    front = pattern.piece("front")
+    (dart,) = [dart for dart in front.darts if front.dart_edge(dart.id) == "shoulder"]
+    half = sum(run.path.length for run in front.edge("shoulder").runs)
+    before = _to_mouth(front)
+    _is("the dart on the shoulder", before, half / 2.0)
+    sewn = sewn_at(sheets["front"], dart.id)
+    assert np.isfinite(sewn).all()
+    cap = polyline(lines(sheets["front"])[f"{dart.id}.cap"][0])
+    legs = [length(polyline(path)) for path in lines(sheets["front"])[f"{dart.id}.legs"]]
+    _is("the legs", legs[0], legs[1])
+    return f"dart in the middle of the shoulder, legs {legs[0]:.1f} mm both, cap {length(cap):.1f} mm"
+
+
+def _to_mouth(piece: Any) -> float:
+    """How far from the neck point the dart of the shoulder opens, mm."""
+    total = 0.0
+    for run in piece.edge("shoulder").runs:
+        total += run.path.length
+        if run.mouth is not None:
+            break
+    return total
+
+
+# J11: the dart to the shoulder 2 1/2 in from the neck point, laid over the block.
+
+
+def _j11(hand: Hand) -> None:
+    hand.add("Move a dart")
+    to = hand.form().to
+    hand.pick(to.choice, "so far along an edge…")
+    hand.pick(to.edge, "shoulder")
+    hand.write(to.at.edit, "2 1/2 in")
+
+
+def _j11_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
+    front = pattern.piece("front")
+    _is("from the neck point", _to_mouth(front), 63.5)
+    return "mouth begins 63.5 mm from the neck point"
+
+
+# J18: both darts to the shoulder tip, French, side, armhole, mid shoulder.
+
+
+def _j18(hand: Hand) -> None:
+    for station in ("shoulder_tip", "french", "side_bust", "mid_armhole", "mid_shoulder"):
+        for dart in [bead.dart for bead in hand.window.table.ring().beads]:
+            ring = hand.window.table.ring()
+            if any(bead.dart == dart for bead in ring.beads):
+                hand.bead(dart, station)
+
+
+def _j18_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
+    front = pattern.piece("front")
+    (dart,) = front.darts
+    one, two = front.mouth(dart.id)
+    pin = front.pivot(dart.pivot)
+    angle = math.acos(float((one - pin) @ (two - pin)) / (math.dist(one, pin) * math.dist(two, pin)))
+    _is("the mouth by the chord", math.dist(one, two), 2.0 * math.dist(one, pin) * math.sin(angle / 2.0), 0.6)
+    return f"one dart of {math.degrees(angle):.1f}°, mouth {math.dist(one, two):.1f} mm by the chord"
+
+
+# J22: yoke blouse.
+
+
+def _j22(hand: Hand) -> None:
+    hand.add("Yoke")
+    hand.add("Yoke")
+    hand.add("Join yokes")
+    hand.fill("forward", "2 cm")
+    hand.add("Gathers")
+    hand.choose("on", "front")
+    hand.choose("edge", "yoke")
+    hand.fill("ratio", "1.6")
+    hand.add("Pleats")
+    hand.choose("on", "back")
+    hand.choose("kind", "box pleats")
+    hand.fill("count", "1")
+    hand.fill("depth", "2")
+    hand.choose("edge", "yoke")
+    hand.choose("start", "so far along an edge…")
+    hand.write(hand.form().fields["start"].at.edit, "0%")
+
+
+def _j22_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
+    assert set(sheets) == {"front", "back", "yoke"}, set(sheets)
+    seams = {"front": 0.0, "back": 0.0}
+    for edge, paths in lines(sheets["yoke"]).items():
+        for seam in pattern.seams:
+            for mine, mate in ((seam.a, seam.b), (seam.b, seam.a)):
+                if str(mine) == f"yoke.{edge}" and mate.only is not None and mate.only.piece in seams:
+                    seams[mate.only.piece] = sum(length(polyline(path)) for path in paths)
+    front, back = _long(sheets, "front", "yoke"), _long(sheets, "back", "yoke")
+    _is("the front less 0.6 of its gathered stretch", front - 0.6 * 0.8 * seams["front"], seams["front"])
+    _is("the back less half the box pleat's 4 cm twice", back - 40.0, seams["back"])
+    return f"yoke seams {seams['front']:.1f} and {seams['back']:.1f} mm; below them {front:.1f} and {back:.1f} mm on the paper"
+
+
+# J23: pleated front.
+
+
+def _j23(hand: Hand) -> None:
+    hand.add("Tucks")
+    hand.choose("on", "front")
+    hand.fill("count", "5")
+    hand.fill("depth", "0.3")
+    hand.fill("spacing", "0.7")
+    hand.choose("start", "so far along an edge…")
+    start = hand.form().fields["start"]
+    hand.pick(start.start, "from the centre waist")
+    hand.write(start.at.edit, "1 cm")
+    hand.add("Pleats")
+    hand.choose("on", "front")
+    hand.fill("far", "0%")
+    hand.fill("depth", "1")
+    hand.fill("spacing", "2")
+    hand.fill("count", "4")
+    hand.fill("stitched", "6")
+
+
+def _j23_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
+    drawn = lines(sheets["front"])
+    stitched = [
+        length(polyline(path)) for id, paths in drawn.items() if "pleats" in id and id.endswith("stitching") for path in paths
+    ]
+    assert len(stitched) == 8
+    for each in stitched:
+        _is("stitching", each, 60.0)
+    waist = _long(sheets, "front", "waist")
+    finished = sum(run.path.length for run in pattern.piece("front").edge("waist").runs)
+    # Five tucks take 6 mm each, four pleats 20 mm each, at right angles to their slashes.
+    taken = 5 * 6.0 + 4 * 20.0
+    assert taken <= waist - finished <= taken * 1.08, waist - finished
+    words = " ".join(text.text for text in sheets["front"].texts)
+    assert "4 knife pleats, take up" in words and "5 tucks, take up" in words
+    return f"waist {finished:.1f} mm sewn, {waist:.1f} mm on the paper"
+
+
+JOBS = {
+    "J05": Job("dart to shoulder", 13.0, _j05, _j05_check, one_dart=True),
+    "J11": Job("slash and close", 12.0, _j11, _j11_check, one_dart=True),
+    "J18": Job("five places by pivot", 11.0, _j18, _j18_check),
+    "J22": Job("yoke blouse", 25.0, _j22, _j22_check),
+    "J23": Job("pleated front", 20.0, _j23, _j23_check, one_dart=True),
+}
+
+NOT_YET = {
+    "J01": ("hip block", 26, "blocks are not drafted here yet"), "J02": ("nine necklines", 21, "no script yet"),
+    "J03": ("seven necklines", 16, "no script yet"), "J04": ("blouse front", 10, "blocks are not drafted here yet"),
+    "J06": ("child", 7, "blocks are not drafted here yet"), "J07": ("canoe", 10, "no script yet"),
+    "J08": ("necklines in order", 29, "no script yet"), "J09": ("flare under a line", 17, "no script yet"),
+    "J10": ("bustier", 16, "its block is not drafted here yet"), "J12": ("one shoulder", 17, "no script yet"),
+    "J13": ("two equal darts", 7, "no script yet"), "J14": ("strapless with bands", 13, "no frills yet"),
+    "J15": ("peplum bodice", 18, "no peplums yet"), "J16": ("camisole", 11, "no script yet"),
+    "J17": ("five places by slash", 26, "no script yet"), "J19": ("wrap", 13, "no script yet"),
+    "J20": ("half block", 20, "blocks are not drafted here yet"), "J21": ("basic block", 14, "blocks are not drafted here yet"),
+    "J24": ("cowl", 20, "no cowls yet"), "J25": ("draped side", 25, "no drapes yet"),
+    "J26": ("next client", 480, "no sizes yet"), "J27": ("to the table", 30, "no lay and no packing yet"),
+}  # fmt: skip
