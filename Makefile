@@ -3,7 +3,7 @@ VENV := .venv
 PY := $(VENV)/bin/python
 STAMP := $(VENV)/.ready
 
-.PHONY: setup demo test check bench torture mutants shots lock clean
+.PHONY: setup demo test check bench torture mutants jobs shots lock clean
 
 setup: $(STAMP)
 
@@ -35,6 +35,11 @@ torture: $(STAMP)
 # A fixed sample of mutations of the core against the tests that reach them; what survives is printed.
 mutants: $(STAMP)
 	$(PY) -m tests.mutants
+
+# What users do in a day, by mouse and keys in the real window, counted; one of the jobs in a window under Xvfb as well.
+jobs: $(STAMP)
+	QT_QPA_PLATFORM=offscreen $(PY) -m tests.jobs
+	QT_QPA_PLATFORM=xcb xvfb-run -a -s "-screen 0 1280x800x24" $(PY) -m tests.jobs --only J22
 
 shots: $(STAMP)
 	QT_QPA_PLATFORM=offscreen $(PY) tools/shots.py

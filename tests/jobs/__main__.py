@@ -1,5 +1,5 @@
-"""The jobs in the real window as one command: `python -m tests.jobs`. Counts what is pressed, checks what comes out, saves a picture
-of each to out/jobs, and writes docs/jobs.md."""
+"""The jobs in the real window as one command: `python -m tests.jobs`. Counts what is pressed, checks what comes out, saves a
+picture of each to out/jobs, and writes docs/jobs.md."""
 
 from __future__ import annotations
 
@@ -28,7 +28,7 @@ def main() -> int:
     text = table(found)
     if asked.only is None:
         asked.table.write_text(text, encoding="utf-8")
-    print(text)
+    sys.stdout.write(text)
     return 1 if any(one.failed for one in found) else 0
 
 

@@ -1,7 +1,7 @@
 """A hand at mouse and keys of the real window, and what it does counted by the keystroke-level model.
 
-Card, Moran, Newell 1980: a key K 0.28 s, a pointing P 1.10 s, a press or a release B 0.10 s, a change between mouse and keys H 0.40 s,
-thinking M 1.35 s before each decision.
+Card, Moran, Newell 1980: a key K 0.28 s, a pointing P 1.10 s, a press or a release B 0.10 s, a change between mouse and keys
+H 0.40 s, thinking M 1.35 s before each decision.
 """
 
 from __future__ import annotations
@@ -26,6 +26,7 @@ class Hand:
         self.window = window
         self.counted: Counter[str] = Counter()
         self._at_keys = False
+        self._clicked: QWidget = window  # has the focus where no window manager gives it
 
     @property
     def minutes(self) -> float:
@@ -46,6 +47,7 @@ class Hand:
         """Points at a widget and presses the button."""
         self._home(keys=False)
         self.counted.update({"P": 1, "B": 2})
+        self._clicked = widget
         QTest.mouseClick(widget, LEFT, pos=widget.rect().center() if at is None else at)
 
     def drag(self, widget: QWidget, start: QPointF, stop: QPointF) -> None:
@@ -66,13 +68,13 @@ class Hand:
         """Types into whatever has the focus."""
         self._home(keys=True)
         self.counted["K"] += len(text)
-        QTest.keyClicks(QApplication.focusWidget(), text)
+        QTest.keyClicks(QApplication.focusWidget() or self._clicked, text)
 
     def key(self, key: Qt.Key, modifier: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier) -> None:
         """One key, with a modifier two."""
         self._home(keys=True)
         self.counted["K"] += 1 if modifier is Qt.KeyboardModifier.NoModifier else 2
-        QTest.keyClick(QApplication.focusWidget() or self.window, key, modifier)
+        QTest.keyClick(QApplication.focusWidget() or self._clicked, key, modifier)
 
     # What hands do with them.
 
@@ -91,11 +93,7 @@ class Hand:
 
     def add(self, title: str) -> None:
         """Adds a step by its button."""
-        self.think()
-        buttons = [button for button in self.window.findChildren(QPushButton) if button.text().strip() == title]
-        (button,) = [button for button in buttons if button.isVisibleTo(self.window)]
-        self._into_view(button)
-        self.click(button)
+        self.press(title)
 
     def form(self) -> Any:
         """The form of the chosen step, as it is shown."""
@@ -136,6 +134,20 @@ class Hand:
         QTest.keyClicks(box.view(), title[:least])
         QTest.keyClick(box.view(), Qt.Key.Key_Return)
         QApplication.processEvents()
+
+    def press(self, title: str) -> None:
+        """Clicks a button by its title."""
+        self.think()
+        buttons = [button for button in self.window.findChildren(QPushButton) if button.text().strip() == title]
+        (button,) = [button for button in buttons if button.isVisibleTo(self.window)]
+        self._into_view(button)
+        self.click(button)
+        QApplication.processEvents()
+
+    def pick_named(self, name: str, title: str) -> None:
+        """Picks from the first list that is called so."""
+        boxes = [box for box in self.window.findChildren(QComboBox) if box.accessibleName() == name]
+        self.pick(next(box for box in boxes if box.isVisibleTo(self.window)), title)
 
     def tick(self, key: str) -> None:
         """Ticks a box of the form."""

@@ -17,7 +17,6 @@ from tests.samples import style
 from zesty_pivot.desk.start import application
 from zesty_pivot.desk.window import Window
 
-
 _app: Any = None  # Qt's application lives as long as somebody holds it
 
 
@@ -49,7 +48,7 @@ def done(id: str, block: str, picture: Path | None = None) -> Done:
             picture.parent.mkdir(parents=True, exist_ok=True)
             window.grab().save(str(picture))
         return Done(id, block, hand.counted, hand.minutes, said)
-    except Exception as fault:  # a job that fails is told in the table
+    except Exception as fault:  # noqa: BLE001 - a job that fails is told in the table
         return Done(id, block, hand.counted, hand.minutes, "", f"{type(fault).__name__}: {fault}")
     finally:
         window.model.file.replace(style([]), None)
@@ -82,10 +81,12 @@ def worked(blocks: Sequence[str], pictures: Path, only: str | None = None) -> li
 
 def table(found: Sequence[Done]) -> str:
     """The jobs as a table, those that cannot be done yet with the reason."""
-    rows = ["# The jobs", "", "Written by `make jobs`: each job by mouse and keys in the real window, on three blocks; minutes by the",
-            "keystroke-level model (Card, Moran, Newell 1980).", "",
-            "| job | | keys | pointings | clicks | changes | thinking | minutes | by hand | checked |",
-            "|---|---|---:|---:|---:|---:|---:|---:|---:|---|"]  # fmt: skip
+    rows = [
+        "# The jobs", "", "Written by `make jobs`: each job by mouse and keys in the real window, on three blocks; minutes by",
+        "the keystroke-level model (Card, Moran, Newell 1980).", "",
+        "| job | | keys | pointings | clicks | changes | thinking | minutes | by hand | checked |",
+        "|---|---|---:|---:|---:|---:|---:|---:|---:|---|",
+    ]  # fmt: skip
     for id in sorted({*JOBS, *NOT_YET}):
         if id in NOT_YET:
             title, by_hand, why = NOT_YET[id]

@@ -43,6 +43,10 @@ def _is(what: str, found: float, wanted: float, within: float = 0.05) -> None:
 
 def _j05(hand: Hand) -> None:
     hand.bead(_only_dart(hand), "mid_shoulder")
+    hand.press("Finish")
+    hand.pick_named("Set-back convention", "3/4 in, 1 1/4 in for a large dart")
+    hand.pick_named("Mouth", "folded, with a cap")
+    hand.pick_named("Allowance convention", "inches: 1/2 in, 1/4 in neck")
 
 
 def _only_dart(hand: Hand) -> str:
@@ -56,12 +60,20 @@ def _j05_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
     half = sum(run.path.length for run in front.edge("shoulder").runs)
     before = _to_mouth(front)
     _is("the dart on the shoulder", before, half / 2.0)
-    sewn = sewn_at(sheets["front"], dart.id)
-    assert np.isfinite(sewn).all()
-    cap = polyline(lines(sheets["front"])[f"{dart.id}.cap"][0])
-    legs = [length(polyline(path)) for path in lines(sheets["front"])[f"{dart.id}.legs"]]
+    drawn = lines(sheets["front"])
+    sewn, cut = sewn_at(sheets["front"], dart.id), polyline(drawn["cut"][0])
+    crosses = [path for id, paths in drawn.items() if "bust_point" in id for path in paths]
+    pin = np.mean([[path.point(0.5).x, path.point(0.5).y] for path in crosses], axis=0)
+    _is("from the bust point to the sewn point", float(np.hypot(*(sewn - pin))), 31.75)
+    for edge, wide in (("side_seam", 12.7), ("neckline", 6.35)):
+        middle = polyline(drawn[edge][0])
+        away = np.hypot(*(cut - middle[len(middle) // 2]).T).min()
+        _is(f"allowance of the {edge}", float(away), wide, 0.3)
+    cap, legs = drawn.get(f"{dart.id}.cap"), [length(polyline(path)) for path in drawn[f"{dart.id}.legs"]]
     _is("the legs", legs[0], legs[1])
-    return f"dart in the middle of the shoulder, legs {legs[0]:.1f} mm both, cap {length(cap):.1f} mm"
+    return (
+        f"sewn 1 1/4 in from the bust point, legs {legs[0]:.1f} mm both, {'no cap can be folded' if cap is None else 'a cap'}"
+    )
 
 
 def _to_mouth(piece: Any) -> float:
@@ -172,9 +184,8 @@ def _j23(hand: Hand) -> None:
 
 def _j23_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
     drawn = lines(sheets["front"])
-    stitched = [
-        length(polyline(path)) for id, paths in drawn.items() if "pleats" in id and id.endswith("stitching") for path in paths
-    ]
+    mine = [path for id, paths in drawn.items() if "pleats" in id and id.endswith("stitching") for path in paths]
+    stitched = [length(polyline(path)) for path in mine]
     assert len(stitched) == 8
     for each in stitched:
         _is("stitching", each, 60.0)

@@ -1,0 +1,19 @@
+"""The jobs that have a script are done in the window, each within the time that it is given."""
+
+import pytest
+
+from tests.jobs.run import done
+from tests.jobs.scripts import JOBS, NOT_YET
+
+MOST = {"J22": 2.0, "J23": 2.0}  # minutes
+
+
+@pytest.mark.parametrize("id", list(JOBS))
+def test_a_job_is_done(id: str, qtbot) -> None:  # type: ignore[no-untyped-def]
+    made = done(id, "two darts 93")
+    assert not made.failed, made.failed
+    assert made.minutes < MOST.get(id, JOBS[id].by_hand / 5.0)
+
+
+def test_no_job_is_left_out() -> None:
+    assert sorted({*JOBS, *NOT_YET}) == [f"J{number:02}" for number in range(1, 28)] and not set(JOBS) & set(NOT_YET)
