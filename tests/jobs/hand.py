@@ -11,7 +11,7 @@ from collections import Counter
 from typing import Any
 
 from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt
-from PyQt6.QtGui import QMouseEvent
+from PyQt6.QtGui import QGuiApplication, QMouseEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton, QScrollArea, QWidget
 
@@ -68,13 +68,21 @@ class Hand:
         """Types into whatever has the focus."""
         self._home(keys=True)
         self.counted["K"] += len(text)
-        QTest.keyClicks(QApplication.focusWidget() or self._clicked, text)
+        QTest.keyClicks(self._focus(), text)
+
+    def _focus(self) -> QWidget:
+        """What gets the keys. Under Xvfb no window manager gives a window the focus: there it is what was clicked."""
+        if QGuiApplication.platformName() == "xcb":
+            return self._clicked
+        focus = QApplication.focusWidget()
+        assert focus is not None, "nothing has the focus"
+        return focus
 
     def key(self, key: Qt.Key, modifier: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier) -> None:
         """One key, with a modifier two."""
         self._home(keys=True)
         self.counted["K"] += 1 if modifier is Qt.KeyboardModifier.NoModifier else 2
-        QTest.keyClick(QApplication.focusWidget() or self._clicked, key, modifier)
+        QTest.keyClick(self._focus(), key, modifier)
 
     # What hands do with them.
 

@@ -26,6 +26,9 @@ from zesty_pivot.core.piece.place import Place, along, by_origin, is_joint, poin
 UNDERLAY = "underlay."  # the provenance of folded cloth in an edge is this, the fullness and the number of its slash
 
 
+FOLDED = 3.0  # layers where a pleat or a tuck lies
+
+
 @dataclass(frozen=True)
 class LaidEnd:
     """Where fullness meets an edge: how long the edge is on the paper and once it is taken up (mm), from the first to the last
@@ -100,6 +103,12 @@ def laid_open(piece: Piece) -> tuple[Piece, tuple[LaidOpen, ...]]:
     return made, tuple(found)
 
 
+def layers(laid: LaidOpen, end: LaidEnd) -> float:
+    """How many layers of cloth lie in the seam where fullness is taken up: three where it is folded, of gathers as many as
+    their ratio. What it is sewn to comes to that."""
+    return end.open_mm / max(end.sewn_mm, 1.0) if laid.fullness.taking is Taking.GATHERS else FOLDED
+
+
 def on_paper(piece: Piece, at: Point) -> Point:
     """Where a point of a piece as it is sewn lies on the paper, mm."""
     for laid in laid_open(piece)[1] if piece.fullness else ():
@@ -117,14 +126,15 @@ def from_paper(piece: Piece, at: Point) -> Point:
 def shut_in_part(piece: Piece, share: float) -> Piece:
     """The piece with its folds shut one after the other as far as a share (0 to 1) of all of them: what is left open of each is
     less."""
-    count, done, found = sum(len(full.lines) for full in piece.fullness), 0, []
-    for full in piece.fullness:
+    folds = [1 if full.taking is Taking.GATHERS else len(full.lines) for full in piece.fullness]  # gathers are drawn up at once
+    done, found = 0, []
+    for full, count in zip(piece.fullness, folds, strict=True):
         lines = []
-        for line in full.lines:
-            left = min(1.0, max(0.0, 1.0 + done - share * count))
+        for number, line in enumerate(full.lines):
+            left = min(1.0, max(0.0, 1.0 + done + (number if count > 1 else 0) - share * sum(folds)))
             lines.append(replace(line, by=(line.by[0] * left, line.by[1] * left)))
-            done += 1
-        found.append(replace(full, lines=tuple(lines)))
+        found.append(replace(full, lines=tuple(lines), raised_mm=full.raised_mm * left if lines else 0.0))
+        done += count
     return replace(piece, fullness=tuple(found))
 
 

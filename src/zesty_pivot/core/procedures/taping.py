@@ -134,5 +134,13 @@ def _without(pattern: Pattern, made: Piece, parts: tuple[str, str], renamed: dic
         lost = any(part.piece == made.name and part.edge not in known for part in seam.parts)
         if not lost and {part.piece for part in seam.parts} != {made.name}:
             seams.append(seam)
-    lines = tuple(line for line in pattern.lines if line.angles or gone not in line.panels)
+
+    def panel(name: str) -> str:
+        return made.name if name in parts else name
+
+    lines = tuple(
+        replace(line, panels=(panel(line.panels[0]), panel(line.panels[1])))
+        for line in pattern.lines
+        if line.angles or not set(line.panels) <= set(parts)
+    )
     return replace(pattern, pieces=pieces, seams=tuple(seams), lines=lines)

@@ -14,7 +14,7 @@ from PyQt6.QtGui import QPainter, QPen
 
 from zesty_pivot.core.conventions.sewing import Sewing
 from zesty_pivot.core.finish.fold import TEAR, crossings, folded
-from zesty_pivot.core.moves.laid_open import shut_in_part
+from zesty_pivot.core.moves.laid_open import from_paper, laid_open, layers, on_paper, shut_in_part
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.shapes import shapes_of
@@ -148,6 +148,13 @@ def paint_crossings(painter: QPainter, canvas: Canvas, pattern: Pattern, fold: f
             # The words say it as well as the colour does.
             words = f"corner {abs(row.corner_deg):.1f}°" if is_sharp else f"smooth, {abs(row.corner_deg):.1f}°"
             tags.append((at, words, "citrus" if is_sharp else "good"))
+        for done in laid_open(flat)[1] if flat.fullness else ():
+            for end in done.ends:
+                if end.held:
+                    x, y = from_paper(flat, (float(end.middle[0]), float(end.middle[1])))
+                    where = on_paper(piece, (x, y)) if piece.fullness else (x, y)
+                    at = _px(canvas, piece, np.array(where) - end.outwards * 30.0, shifts)
+                    tags.append((at, f"{layers(done, end):.2g} layers", "cool"))
     paint_tags(painter, tags)
 
 
