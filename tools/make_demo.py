@@ -121,6 +121,30 @@ STYLES: dict[str, dict[str, Any]] = {
         ],
         "notes": "The solo contralto. Deep on the left as worn, cut once, right side up; French darts leave the chest plain.",
     },
+    "madrigal": {
+        "name": "Madrigal yoke blouse", "units": "cm",
+        "steps": [
+            {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "side_bust"}},
+            {"do": "yoke.cut", "on": "back"},
+            {"do": "yoke.cut", "on": "front"},
+            {"do": "yoke.join", "on": "front_yoke", "forward": "2 cm"},
+            {"do": "fullness.gather", "on": "front", "edge": "yoke", "ratio": 1.6},
+            {"do": "fullness.pleat", "on": "back", "kind": "box", "count": 1, "depth": "2 cm",
+             "start": {"edge": "yoke", "at": "0%"}},
+        ],
+        "notes": "The part-song quartet. One yoke over the shoulders, gathers in front, a box pleat at CB to breathe.",
+    },
+    "toccata": {
+        "name": "Toccata pleated front", "units": "cm",
+        "steps": [
+            {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "waist"}},
+            {"do": "fullness.tuck", "on": "front", "count": 5, "depth": "3 mm", "spacing": "7 mm", "stitched": "16 cm",
+             "edge": "neckline", "start": {"edge": "neckline", "at": "1 cm"}},
+            {"do": "fullness.pleat", "on": "front", "count": 4, "depth": "1 cm", "spacing": "2 cm", "far": "0%",
+             "stitched": "6 cm"},
+        ],
+        "notes": "The organist's turn. Five narrow tucks released above the bust, four pleats stitched down from the waist.",
+    },
 }  # fmt: skip
 
 

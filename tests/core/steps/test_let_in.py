@@ -182,6 +182,32 @@ def test_in_any_order_edges_are_finished_alike(name: str) -> None:
         assert lengths == pytest.approx(known, abs=0.05)
 
 
+def test_a_dart_that_comes_in_the_way_of_gathers_leaves_them_as_wide() -> None:
+    """The waist dart led to the side after the waist was gathered: the slashes that it bars leave their share to the others."""
+    gather = {"do": "fullness.gather", "on": "back", "edge": "yoke", "raised": "0 cm"}
+    french = {"do": "dart.move", "on": "back", "dart": "waist", "to": {"station": "french"}}
+    first, last = (
+        made(real_block(), {"do": "yoke.cut", "on": "back"}, gather),
+        made(real_block(), {"do": "yoke.cut", "on": "back"}, gather, french),
+    )
+    one, two = (length(edge_points(sheet(found, "back"), "yoke")) for found in (first, last))
+    assert two == pytest.approx(one, abs=2.0)
+
+
+@pytest.mark.parametrize("step", [
+    {"do": "line.princess", "on": "back"}, {"do": "yoke.cut", "on": "back", "kind": "midriff"},
+    {"do": "line.cut", "on": "back", "from": {"edge": "centre", "at": "50%"}, "to": {"edge": "side_seam", "at": "50%"}},
+])  # fmt: skip
+def test_what_is_let_in_goes_on_in_both_parts_of_a_cut(step: Value) -> None:
+    """Every slash that a line crosses is in both parts, opened there as far as it was at the line."""
+    found = made(real_block(), {"do": "fullness.tuck", "on": "back", "kind": "pin", "far": "50%"}, step)
+    tucks = {piece.name: piece.fullness[0].lines for piece in found.pattern.pieces if piece.fullness}
+    assert tucks
+    if len(tucks) == 2 and step["do"] != "line.princess":
+        upper, lower = sorted(tucks.values(), key=lambda lines_: lines_[0].by[0])
+        assert [line.by[0] for line in upper] == pytest.approx([line.by[1] for line in lower], abs=1e-6)
+
+
 def test_unfolded_or_not_the_same_pleats() -> None:
     """Pleats laid on the half and then unfolded, or on the unfolded piece: the same paper; folds at the centre once."""
     unfold = {"do": "piece.unfold", "on": "back"}

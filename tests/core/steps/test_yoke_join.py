@@ -67,6 +67,28 @@ def test_a_yoke_follows_a_neckline_before_or_after() -> None:
     assert areas[0] == pytest.approx(areas[1], rel=0.002)
 
 
+@pytest.mark.parametrize("joined", [False, True])
+def test_notches_of_gathers_meet_on_a_yoke_turned_over_or_not(joined: bool) -> None:
+    """Counted from the centre on both written pieces: the joined yoke's front lies turned over."""
+    gather = {"do": "fullness.gather", "on": "front", "edge": "yoke", "far": "0%",
+              "start": {"edge": "yoke", "at": "5%"}, "stop": {"edge": "yoke", "at": "60%"}}  # fmt: skip
+    found = made(real_block(), *YOKES, *([join()] if joined else []), gather)
+    assert not [finding.message for finding in found.findings if finding.check == "notches_meet"]
+    name = "yoke" if joined else "front_yoke"
+    yoke = found.pattern.piece(name)
+    shares = []
+    for mark in (mark for mark in yoke.notches if "gather" in mark.id):
+        at = places.point(yoke, places.by_origin(yoke, mark.at))
+        runs = [run.path for run in yoke.runs if run.edge == yoke.runs[places.by_origin(yoke, mark.at).run].edge]
+        centre = [
+            run.path for run in yoke.runs if yoke.role(run.edge) == "centre" and run.edge != (yoke.fold if joined else "")
+        ]
+        ends = [runs[0].start, runs[-1].end]
+        inner = min(ends, key=lambda end: min(np.hypot(*(path.outline - end).T).min() for path in centre))
+        shares.append(float(np.hypot(*(at - inner))) / sum(path.length for path in runs))
+    assert sorted(shares) == pytest.approx(np.linspace(0.05, 0.6, 5), abs=0.01)
+
+
 def test_what_cannot_be_is_told() -> None:
     pair = {"do": "yoke.join", "on": "front", "other": "back"}
     assert "not sewn to each other along the shoulder" in refused(YOKES[0], {**pair, "other": "front_yoke"})

@@ -12,7 +12,7 @@ from zesty_pivot.core.quantity import format_length
 def _run(look: Look) -> Iterable[Finding]:
     pieces = look.pattern.pieces
     roles = {role for piece in pieces for _edge, role in piece.roles}
-    if "shoulder" in roles or "neckline" not in roles or any(extra.kind == "strap" for extra in look.pattern.extras):
+    if look.pattern.covers_shoulders or "neckline" not in roles or any(extra.kind == "strap" for extra in look.pattern.extras):
         return
     tops = [(piece, edge) for piece in pieces for edge, role in piece.roles if role == "neckline"]
     # What is left of the armhole is edge too.

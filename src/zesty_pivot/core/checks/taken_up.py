@@ -6,8 +6,9 @@ import itertools
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
+from zesty_pivot.core.moves.laid_open import laid_open
 from zesty_pivot.core.moves.open_up import home_edge, mouth_distance, open_up
-from zesty_pivot.core.piece import Piece, Use
+from zesty_pivot.core.piece import Piece, Taking, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
 
@@ -19,6 +20,7 @@ def _run(look: Look) -> Iterable[Finding]:
     for piece in look.pattern.pieces:
         yield from _gathered(look, piece)
         yield from _pleated(look, piece)
+        yield from _let_in(look, piece)
 
 
 def _gathered(look: Look, piece: Piece) -> Iterable[Finding]:
@@ -33,6 +35,19 @@ def _gathered(look: Look, piece: Piece) -> Iterable[Finding]:
             f"the {words(opened.edge)} is {said} {ratio:.2f} to 1 over {format_length(opened.sewn_mm, look.scope.unit)}",
             ratio, limit, "to 1", "Take it up over more of the seam, or move some of it elsewhere.",
         )  # fmt: skip
+
+
+def _let_in(look: Look, piece: Piece) -> Iterable[Finding]:
+    """What was let in along slashes: gathers as any others; a seam that is thick on both sides of itself."""
+    for laid in laid_open(piece)[1] if piece.fullness else ():
+        for end in laid.ends:
+            ratio = end.open_mm / max(end.sewn_mm, 1e-6)
+            if laid.fullness.taking is Taking.GATHERS and end.held and ratio > MOST_GATHERED:
+                yield Finding(
+                    "taken_up", Severity.WARNING, piece.name, laid.fullness.id,
+                    f"the {words(end.edge)} is gathered {ratio:.2f} to 1 over {format_length(end.sewn_mm, look.scope.unit)}",
+                    ratio, MOST_GATHERED, "to 1", "Gather more of the seam, or less cloth.",
+                )  # fmt: skip
 
 
 def _pleated(look: Look, piece: Piece) -> Iterable[Finding]:

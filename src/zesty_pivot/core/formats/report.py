@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import json
 import math
+from collections.abc import Iterator
 from dataclasses import asdict, dataclass
 from typing import Literal
 
@@ -11,6 +12,7 @@ from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.file_names import svg_names
 from zesty_pivot.core.ledger.fullness import station
 from zesty_pivot.core.ledger.seams import finished_length
+from zesty_pivot.core.moves.laid_open import laid_open, layers
 from zesty_pivot.core.piece import EdgeRef, Piece, dart_words
 
 
@@ -119,6 +121,23 @@ class FollowRow:
 
 
 @dataclass(frozen=True)
+class FullnessRow:
+    """Gathers, pleats or tucks at one edge: how long the stretch is on the paper and once taken up, mm; `held` is false where
+    they hang free; `count` is how many folds, of gathers 1; `layers` lie in the seam."""
+
+    piece: str
+    id: str
+    kind: str
+    edge: str
+    open_mm: float
+    finished_mm: float
+    taken_mm: float
+    held: bool
+    count: int
+    layers: float
+
+
+@dataclass(frozen=True)
 class FindingRow:
     """A finding of a check."""
 
@@ -156,6 +175,7 @@ class Report:
     openings: tuple[OpeningRow, ...] = ()
     facings: tuple[FollowRow, ...] = ()
     told: tuple[ToldRow, ...] = ()
+    fullness: tuple[FullnessRow, ...] = ()
     format: Literal["zesty-pivot/report"] = "zesty-pivot/report"
     version: Literal[1] = 1
 
@@ -208,7 +228,17 @@ def report(derived: Derived) -> Report:
             for number, state in enumerate(derived.derivation.states)
             for note in state.notes
         ),
+        fullness=tuple(row for piece in derived.pattern.pieces for row in _fullness(piece)),
     )
+
+
+def _fullness(piece: Piece) -> Iterator[FullnessRow]:
+    for laid in laid_open(piece)[1] if piece.fullness else ():
+        full = laid.fullness
+        for end in laid.ends:
+            count, thick = max(1, len(laid.lines)), layers(laid, end) if end.held else 1.0
+            lengths = end.open_mm, end.sewn_mm, end.taken_mm
+            yield FullnessRow(piece.name, full.id, full.style, end.edge, *lengths, end.held, count, thick)
 
 
 def _piece(derived: Derived, piece: Piece, number: int, svg: str) -> ReportPiece:
@@ -219,7 +249,7 @@ def _piece(derived: Derived, piece: Piece, number: int, svg: str) -> ReportPiece
         name=piece.name,
         cut=finished.cut_words,
         svg=svg,
-        area_mm2=piece.area,
+        area_mm2=laid_open(piece)[0].area if piece.fullness else piece.area,
         edges=tuple(EdgeRow(id=edge.id, role=edge.role, sewn_mm=finished_length(piece, edge.id)) for edge in piece.edges),
         darts=tuple(
             DartRow(

@@ -50,7 +50,7 @@ def opened(pattern: Pattern, measures: Mapping[str, float], stretch: str | float
     """The neck opening of a pattern; None where no neckline goes round the neck (nothing with a shoulder, or a wrap)."""
     edges = [(piece, edge) for piece in pattern.pieces for edge, role in piece.roles if role == "neckline"]
     roles = {role for piece in pattern.pieces for _edge, role in piece.roles}
-    if not edges or "shoulder" not in roles or "overlap" in roles:
+    if not edges or not pattern.covers_shoulders or "overlap" in roles:
         return None
     whole = sum(piece.times * finished_length(piece, edge) for piece, edge in edges)
     opens = sum(2.0 * _down(pattern, opening) for opening in pattern.openings)

@@ -6,6 +6,7 @@ hand (`folded_edge`), a gathered edge as one smooth line (`gathered`).
 
 from __future__ import annotations
 
+import math
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass, replace
 
@@ -84,9 +85,9 @@ class LaidOpen:
             found = _moved(motion.undone, at)
             if self.strip_of(found) == strip:
                 return found
-            if strip < len(self.borders) and self.strip_of(found) > strip:
-                return _moved(self.strips[strip].undone, _onto(self.borders[strip], motion, at))
-        return at
+        nearest = [(strip, _onto(border, self.strips[strip], at)) for strip, border in enumerate(self.borders)]
+        strip, there = min(nearest, key=lambda pair: math.dist(pair[1], at), default=(0, at))
+        return _moved(self.strips[strip].undone, there) if self.strips else at
 
 
 @kept_with
@@ -157,7 +158,7 @@ def _parted(piece: Piece, full: Fullness) -> tuple[Piece, LaidOpen]:
         edge = "" if full.stretch is None else _edge_of(piece, by_origin(piece, full.stretch[1]))
         made = replace(piece, fullness=tuple(other for other in piece.fullness if other.id != full.id))
         return made, LaidOpen(full, (_gathered_end(piece, made, full, edge),), ())
-    slashes = [parting_of(piece, line) for line in full.lines]
+    slashes = _gathering(piece, full) if full.taking is Taking.GATHERS else [parting_of(piece, line) for line in full.lines]
     order = sorted(range(len(slashes)), key=lambda k: (slashes[k].places[0].run, slashes[k].places[0].at))
     slashes = [slashes[k] for k in order]
     runs, cuts = _fragments(piece, [place for slash in slashes for place in slash.places])
@@ -186,6 +187,23 @@ def _parted(piece: Piece, full: Fullness) -> tuple[Piece, LaidOpen]:
     folds = tuple(_lines(piece, full, slash, motions[k], motions[k + 1]) for k, slash in enumerate(slashes) if folded)
     ends = tuple(_ends(piece, made, full, slashes, motions))
     return made, replace(laid, ends=ends, lines=folds)
+
+
+def _gathering(piece: Piece, full: Fullness) -> list[Parting]:
+    """The slashes of gathers that have a clear way; a dart that lies in the way of some by now leaves what they let in to the
+    others. Raises GeometryError where none has."""
+    found, fault = [], None
+    for line in full.lines:
+        try:
+            found.append(parting_of(piece, line))
+        except GeometryError as barred:
+            fault = barred
+    if fault is not None and not found:
+        raise fault
+    share = sum(line.by[0] for line in full.lines) / max(sum(slash.line.by[0] for slash in found), NOTHING)
+    if fault is None:
+        return found
+    return [parting_of(piece, replace(s.line, by=(s.line.by[0] * share, s.line.by[1] * share))) for s in found]
 
 
 def _moved(motion: Motion, at: Point) -> Point:

@@ -51,7 +51,8 @@ def _anchored(piece: Piece, homes: dict[str, Piece]) -> Piece:
 
 
 def _on_piece(piece: Piece, full: Fullness, home: Piece | None) -> Fullness:
-    if home is None or all(_has(piece, line.start) and _has(piece, line.stop) for line in full.lines):
+    ends = [at for line in full.lines for at in (line.start, line.stop)] + list(full.stretch or ())
+    if home is None or all(_has(piece, at) for at in ends):
         return full
     lines = tuple(line for line in (_clipped(piece, line, home) for line in full.lines) if line is not None)
     kept = full.stretch is not None and all(_has(piece, at) for at in full.stretch)

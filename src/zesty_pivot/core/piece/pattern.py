@@ -129,6 +129,14 @@ class Pattern:
         what, advice = one_of("piece", name, (piece.name for piece in self.pieces))
         raise PlaceError(what, advice=advice)
 
+    @property
+    def covers_shoulders(self) -> bool:
+        """Whether it goes over the shoulders: with a seam there, or with a yoke in one piece, which has the centres of front
+        and back both."""
+        centres = (sum(role == "centre" for _edge, role in piece.roles) for piece in self.pieces if not piece.is_unfolded)
+        roles = {role for piece in self.pieces for _edge, role in piece.roles}
+        return "shoulder" in roles or any(count > 1 for count in centres)
+
     def has(self, name: str) -> bool:
         """Whether a piece of this name is there."""
         return any(piece.name == name for piece in self.pieces)

@@ -266,10 +266,18 @@ def notched(pattern: Pattern, piece: str, edge: str, distances: Sequence[float],
     if mate is None or not pattern.has(mate.piece) or mate.piece == piece:
         return made
     long, there = pattern.edge_length(ref), pattern.edge_length(mate)
-    # The two parts of one cut are walked against each other; other partners begin at the same landmark.
-    turned = pattern.piece(piece).role(edge) == STYLE_LINE
+    turned = _against(pattern.piece(piece), edge, made.piece(mate.piece), mate.edge)
     shares = [(long - at if turned else at) * there / long for at in distances]
     return made.with_piece(_with_notches(made.piece(mate.piece), mate.edge, shares, name))
+
+
+def _against(one: Piece, edge: str, two: Piece, other: str) -> bool:
+    """Whether two partner edges are walked against each other. Both sides of one cut tell by their provenance, wherever they
+    were turned over since; other partners begin at the same landmark."""
+    if one.role(edge) != STYLE_LINE:
+        return False
+    first, second = (piece.edge(id).runs for piece, id in ((one, edge), (two, other)))
+    return (first[-1].source.u1 > first[0].source.u0) != (second[-1].source.u1 > second[0].source.u0)
 
 
 def _with_notches(piece: Piece, edge: str, distances: Sequence[float], name: str) -> Piece:

@@ -21,6 +21,8 @@ DEMOS = (
     "antiphon.zpiv",
     "carillon.zpiv",
     "evensong.zpiv",
+    "madrigal.zpiv",
+    "toccata.zpiv",
 )
 
 

@@ -51,11 +51,21 @@ def _at_an_end(piece: Piece, spot: Spot) -> Spot:
     return Spot(edge=spot.edge, at="0%" if share < 0.5 else "100%")
 
 
+def _roles(scene: Scene) -> tuple[str, ...]:
+    """The role of the edge that it begins on: a handle goes along that. Any where none is known."""
+    piece = scene.after.piece(scene.step.on)
+    full = next((full for full in reversed(piece.fullness) if full not in scene.before.piece(scene.step.on).fullness), None)
+    if full is None or not (full.lines or full.stretch):
+        return ()
+    begins = full.stretch[0] if full.stretch is not None else full.lines[0].start
+    return (piece.role(piece.runs[places.by_origin(piece, begins).run].edge),)
+
+
 def begun_elsewhere(scene: Scene, key: str, x: float, y: float) -> dict[str, Any] | None:
     """The place on the edge nearest to a point. Gathers that had no places get both: the other end stays where it was."""
     step: LetInStep = scene.step
     piece = scene.before.piece(step.on)
-    spot = spot_near(piece, piece, x, y)
+    spot = spot_near(piece, piece, x, y, _roles(scene))
     if spot is None:
         return None
     spot = _at_an_end(piece, spot)
