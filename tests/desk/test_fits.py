@@ -15,6 +15,7 @@ from tests.samples import move, style
 from zesty_pivot.desk.command_list import CommandList
 from zesty_pivot.desk.settings_page import SettingsPage
 from zesty_pivot.desk.theme import DARK, LIGHT, Theme
+from zesty_pivot.desk.underlay_page import UnderlayPage
 
 SIZES = {"1280x800": (1280, 800), "150 % of it": (853, 505)}
 VIEWS = ["style", "trace", "walk", "hand", "practise", "neck", "finish", "paper", "start"]
@@ -162,7 +163,7 @@ def test_a_label_that_is_too_small_is_seen(open_desk) -> None:
 
 def test_dialogs_fit(open_desk) -> None:
     window = open_desk()
-    for id, kind in (("file.settings", SettingsPage), ("help.commands", CommandList)):
+    for id, kind in (("file.settings", SettingsPage), ("help.commands", CommandList), ("step.underlay", UnderlayPage)):
         window.run(id)
         (dialog,) = window.findChildren(kind)
         assert settled(dialog) == []

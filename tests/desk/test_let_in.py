@@ -10,6 +10,7 @@ from tests.samples import style
 from zesty_pivot.core.moves.laid_open import from_paper, laid_open, on_paper
 from zesty_pivot.desk.table.laid import shown_piece
 from zesty_pivot.desk.table.shapes import shapes_of
+from zesty_pivot.desk.underlay_page import UnderlayPage
 
 YOKE = {"do": "yoke.cut", "on": "back"}
 
@@ -93,3 +94,18 @@ def test_a_number_that_is_none_stays_and_is_told(open_desk) -> None:  # type: ig
     assert form.fields["depth"].edit.text() == "deep" and form.fields["depth"].fault()
     type_into(form.fields["depth"].edit, "9 cm")
     assert window.model.style.steps[0].depth in (None, "9 cm")
+
+
+def test_the_calculator_follows_what_is_typed(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([], units="cm"))
+    window.run("step.underlay")
+    (page,) = window.findChildren(UnderlayPage)
+    assert page.answer.text().startswith("16 of them, 4.5 cm from one to the next, need 136.0 cm of cloth")
+    type_into(page.over.edit, "36 cm")
+    type_into(page.many.edit, "18")
+    assert "3.00 times" in page.answer.text() and page.picture.shown.count == 18
+    type_into(page.many.edit, "19")
+    assert "Take 18 at most" in page.answer.text() and page.picture.shown is None
+    type_into(page.deep.edit, "wide")
+    assert page.deep.fault() and page.deep.edit.text() == "wide"
+    assert not page.grab().isNull()

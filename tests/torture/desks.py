@@ -41,7 +41,7 @@ TYPED = (
 )  # fmt: skip
 
 # What opens a dialog of its own, leaves the program, or puts something into the user's clipboard.
-LEFT_OUT = {"file.quit", "help.about", "help.commands", "file.settings", "help.guide", "edit.copy_picture"}
+LEFT_OUT = {"file.quit", "help.about", "help.commands", "step.underlay", "file.settings", "help.guide", "edit.copy_picture"}
 
 
 def _turn(msec: int = 0) -> None:

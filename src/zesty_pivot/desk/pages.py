@@ -64,6 +64,12 @@ class Pages:
 
         self._open(CommandList(list(self._actions.known.values()), self._parent))
 
+    def show_underlay(self) -> None:
+        """The underlay calculator."""
+        from zesty_pivot.desk.underlay_page import UnderlayPage
+
+        self._open(UnderlayPage(self._model, self._parent))
+
     def _open(self, dialog: QDialog) -> None:
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         dialog.open()
