@@ -12,6 +12,7 @@ GUIDE_PAGES = (
     "darts.md",
     "necklines.md",
     "panels.md",
+    "fullness.md",
     "true.md",
     "compare.md",
     "finish.md",

@@ -81,6 +81,7 @@ class _Shots:
         self._compared()
         self._darts()
         self._panels()
+        self._fullness()
         self._necks()
         window.run("theme.dark")
         window.model.choose_step(0)
@@ -152,8 +153,7 @@ class _Shots:
         window.model.file.replace(demo_styles()[0], None)
 
     def _panels(self) -> None:
-        """A princess line with its handles, the table of intakes with the curvature, panels apart, a strapless edge."""
-        from zesty_pivot.core.steps import registry
+        """A princess line with its handles, the table of intakes with the curvature, panels apart."""
         from zesty_pivot.data.demo import demo_styles
         from zesty_pivot.desk.forms.plain import PlainForm
         from zesty_pivot.desk.lay import SPREAD
@@ -175,20 +175,28 @@ class _Shots:
         window.lay.set_spread(1.0)
         self.shot("panels")
         window.lay.set_spread(SPREAD)
-        lines = {"from": {"station": "mid_neck"}}
-        steps = [
-            {"do": "trim.strapless", "on": "front", "shape": "sweetheart"},
-            {"do": "trim.strapless", "on": "back", "depth": "8 in"},
-            {"do": "line.princess", "on": "front", **lines, "top": "3 cm"},
-            {"do": "line.princess", "on": "back", **lines},
-        ]  # fmt: skip
-        window.model.file.replace(demo_styles()[0].with_steps(tuple(registry.read(step) for step in steps)), None)
-        self.shot("strapless")
         window.model.file.replace(demo_styles()[0], None)
 
+    def _fullness(self) -> None:
+        """A joined yoke with gathers below it, pleats and tucks with their marks, the underlay calculator."""
+        from zesty_pivot.data.demo import demo_styles
+        from zesty_pivot.desk.underlay_page import UnderlayPage
+
+        window = self.window
+        for name, chosen in (("Madrigal", 6), ("Toccata", 3)):
+            found = next(style for style in demo_styles() if style.name.startswith(name))
+            window.model.file.replace(found, None)
+            window.model.choose_pivot(None)
+            window.strip.choose(chosen)
+            self.shot({"Madrigal": "yoke", "Toccata": "pleats"}[name])
+        window.model.file.replace(demo_styles()[0], None)
+        window.run("step.underlay")
+        (page,) = window.findChildren(UnderlayPage)
+        self.shot("underlay", page)
+        page.close()
+
     def _necks(self) -> None:
-        """The matched shoulders of an uneven neck with its facings, the gallery, the opening advice, a camisole."""
-        from zesty_pivot.core.steps import registry
+        """The matched shoulders of an uneven neck with its facings, the gallery."""
         from zesty_pivot.data.demo import demo_styles
 
         window, demos = self.window, demo_styles()
@@ -205,17 +213,6 @@ class _Shots:
         if bar is not None:
             bar.setValue(bar.maximum())
         self.shot("gallery")
-        if bar is not None:
-            bar.setValue(0)
-        plain = registry.read({"do": "neck.shape", "on": "front", "shape": "round"})
-        window.model.file.replace(demos[0].with_steps((*demos[0].steps, plain)), None)
-        window.strip.choose(2)
-        self.shot("opening")
-        camisole = [{"do": "neck.shape", "on": "front", "shape": "camisole"},
-                    {"do": "piece.facing", "on": "front", "kind": "camisole"}]  # fmt: skip
-        window.model.file.replace(demos[0].with_steps(tuple(registry.read(step) for step in camisole)), None)
         window.model.choose_pivot(None)
         window.run("panel.reading")
-        window.strip.choose(2)
-        self.shot("camisole")
         window.model.file.replace(demos[0], None)

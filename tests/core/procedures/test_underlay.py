@@ -26,7 +26,8 @@ def test_full_knife_pleating_takes_three_times() -> None:
 
 @pytest.mark.parametrize(("asked", "said"), [
     (("knife", 0.0, 20.0, 1400.0, 0.0, None), "more than 0"), (("box", 30.0, 20.0, 1400.0, 0.0, None), "2.0 cm deep is wider"),
-    (("knife", 1400.0, 20.0, 1400.0, 0.0, None), "not one such pleat fits"), (("knife", 100.0, 20.0, 1400.0, 0.0, 9), "5 at most"),
+    (("knife", 1400.0, 20.0, 1400.0, 0.0, None), "not one such pleat fits"),
+    (("knife", 100.0, 20.0, 1400.0, 0.0, 9), "5 at most"),
 ])  # fmt: skip
 def test_what_cannot_be_is_told(asked, said: str) -> None:  # type: ignore[no-untyped-def]
     with pytest.raises(ZestyError) as told:

@@ -58,6 +58,8 @@ class SeamSide:
     def words(self) -> str:
         """As it is read aloud: `front shoulder`, `front centre and front side shoulder`."""
         pieces, edge = " and ".join(words(part.piece) for part in self.parts), words(self.parts[0].edge)
+        if edge.startswith(pieces):
+            return edge
         return pieces if pieces.endswith(edge) else f"{pieces} {edge}"
 
 
