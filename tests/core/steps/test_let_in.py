@@ -182,6 +182,21 @@ def test_in_any_order_edges_are_finished_alike(name: str) -> None:
         assert lengths == pytest.approx(known, abs=0.05)
 
 
+def test_marks_go_along_with_what_is_let_in_later() -> None:
+    """Pin tucks near the side, pleats nearer to CB after them: the tucks' lines still end on the written edge."""
+    found = made(
+        hip_block(),
+        {"do": "fullness.tuck", "on": "back", "kind": "pin", "count": 2, "far": "0%", "start": {"edge": "hem", "at": "30%"}},
+        pleat(count=1, depth="1 cm", far="0%", start={"edge": "hem", "at": "90%"}),
+    )
+    drawn = lines(sheet(found, "back"))
+    hem = edge_points(sheet(found, "back"), "hem")
+    tucks = [path for id, paths in drawn.items() if "tucks" in id and id.endswith("stitching") for path in paths]
+    assert len(tucks) == 4
+    for path in tucks:
+        assert np.hypot(*(hem - polyline(path)[0]).T).min() < 0.3
+
+
 def test_a_dart_that_comes_in_the_way_of_gathers_leaves_them_as_wide() -> None:
     """The waist dart led to the side after the waist was gathered: the slashes that it bars leave their share to the others."""
     gather = {"do": "fullness.gather", "on": "back", "edge": "yoke", "raised": "0 cm"}

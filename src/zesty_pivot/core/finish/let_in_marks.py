@@ -4,10 +4,11 @@ words."""
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 import numpy as np
+import shapely
 from numpy.typing import NDArray
 
 from zesty_pivot.core.finish.marks import Text, notch
@@ -21,6 +22,7 @@ from zesty_pivot.core.quantity import Scope, format_length
 
 SOFT_MARK = 100.0  # mm from the edge that the lines of soft pleats are drawn. Our own choice
 ARROW_APART = 24.0  # mm from one arrow of a pleat to the next into the piece. Our own choice
+BEFORE_ARROWS = 9.0  # mm from the edge that the words of pleats stand. Our own choice
 HEAD = 4.0  # mm of an arrow's head at most
 
 
@@ -115,6 +117,22 @@ def _opens(fold: FoldLines, which: int) -> bool:
     return math.dist(*((one.start, two.start) if which == 0 else (one.end, two.end))) > 0.1
 
 
+def folded_ends(let_in: Sequence[LaidOpen]) -> list[Vector]:
+    """The ends of all folds and places, which have notches of their own."""
+    paths = [path for laid in let_in for fold in laid.lines for path in (*fold.folds, *fold.places)]
+    return [end for path in paths for end in (path.start, path.end)]
+
+
+def folded_bands(let_in: Sequence[LaidOpen]) -> shapely.Geometry:
+    """What is folded away: from each fold to its place. Nothing is written there."""
+    bands = []
+    for laid in let_in:
+        for fold in laid.lines:
+            for one, two in zip(fold.folds, fold.places, strict=True):
+                bands.append(shapely.MultiPoint([one.start, one.end, two.end, two.start]).convex_hull.buffer(1.0))
+    return shapely.union_all(bands)
+
+
 def words_of(laid: LaidOpen, scope: Scope) -> Iterator[Text]:
     """What is written at each edge: what it is, from what length to what."""
     full, unit_ = laid.fullness, scope.unit
@@ -127,7 +145,7 @@ def words_of(laid: LaidOpen, scope: Scope) -> Iterator[Text]:
         if full.taking is not Taking.GATHERS:
             count = len(laid.lines)
             text = f"{count} {what}{'s' if count > 1 else ''}, take up {format_length(end.taken_mm, unit_)}"
-        at = end.middle - end.outwards * WORDS_INSIDE
+        at = end.middle - end.outwards * (WORDS_INSIDE if full.taking is Taking.GATHERS else BEFORE_ARROWS)
         yield Text((float(at[0]), float(at[1])), text, WORDS_SIZE, upright(end.outwards))
 
 

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
@@ -16,16 +17,18 @@ from zesty_pivot.core.finish.as_worn import right_side_up, side_words
 from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart, notch_place
 from zesty_pivot.core.finish.darts import SewnDart, sewn_dart, worn_outline
 from zesty_pivot.core.finish.labels import Row, label, label_rows
-from zesty_pivot.core.finish.let_in_marks import arrows_of, lines_of, notches_of, rows_of, words_of
+from zesty_pivot.core.finish.let_in_marks import arrows_of, folded_bands, folded_ends, lines_of, notches_of, rows_of, words_of
 from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, drills_inside, grain_arrow, notch
 from zesty_pivot.core.finish.reference import block_waist, references
 from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.laid_open import LaidOpen, laid_open
 from zesty_pivot.core.moves.open_up import OpenedMouth, open_up
 from zesty_pivot.core.piece import Body, Dart, EdgeRef, Hold, Piece, Use, dart_key
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Point
+from zesty_pivot.core.piece.place import point
 from zesty_pivot.core.piece.region import cloth
 from zesty_pivot.core.quantity import Scope, length_mm
 
@@ -34,6 +37,8 @@ SLIT_END = "slit.end"  # the notch where a slit ends
 # A dart that is pressed away is eased over this much of the seam (mm) to either side. Common practice, no source.
 PRESSED_OVER = 20.0
 
+
+ONE_NOTCH = 1.5  # mm; notches nearer than this are one. Our own choice
 
 GRAIN_LEAST = 0.4  # of the grain line's length that must lie on the cloth; less of it is drawn elsewhere. Our own choice
 
@@ -144,14 +149,15 @@ def finish_piece(
         if mark.arrow:
             strokes.append(Stroke("marks", "arrow", f"{mark.id}.arrow", mark.arrow))
     strokes += _let_in_strokes(let_in, drawn, ring)
-    strokes += _balance_strokes(drawn, ring)
+    strokes += _balance_strokes(drawn, ring, folded_ends(let_in))
     strokes += _slit_strokes(drawn)
     if finish.block_waist and drafted is not None and not piece.is_unfolded:
         strokes.append(Stroke("marks", "thin", "waist.block", block_waist(piece, drafted, ring)))
     known = references(drawn, order)
     strokes += [Stroke("marks", "cross" if len(paths) > 1 else "centre", id, paths) for id, paths in known.lines]
     rows = label_rows(words(piece.name), style, panel, finish.size, order, finish.cloth, finish.date, version)
-    grain, texts = _lettered(drawn, grain_inside(drawn, shapely.Polygon(ring)), rows, known.covered)
+    covered = known.covered.union(folded_bands(let_in))
+    grain, texts = _lettered(drawn, grain_inside(drawn, shapely.Polygon(ring)), rows, covered)
     if grain is not None:
         strokes.append(Stroke("marks", "grain", "grain", grain_arrow(grain)))
     texts += known.texts
@@ -323,8 +329,8 @@ def _inner(leg: Path) -> list[NDArray[np.float64]]:
     return [cubic[0] for cubic in leg.cubics[1:]]
 
 
-def _balance_strokes(piece: Piece, ring: NDArray[np.float64]) -> list[Stroke]:
-    """Balance notches of long seams: one stroke on the front, two on the back; none where a leg notch stands already."""
+def _balance_strokes(piece: Piece, ring: NDArray[np.float64], folds: Sequence[Vector]) -> list[Stroke]:
+    """Balance notches of long seams: one stroke on the front, two on the back; none where a leg or a fold has its own."""
     found: list[Stroke] = []
     for edge in piece.edges:
         place = balance_point(piece, edge.id)
@@ -333,7 +339,7 @@ def _balance_strokes(piece: Piece, ring: NDArray[np.float64]) -> list[Stroke]:
             found.append(Stroke("marks", "notch", f"{edge.id}.balance", strokes))
     for mark in piece.notches:
         place = notch_place(piece, mark)
-        if place is not None:
+        if place is not None and not any(math.dist(point(piece, place), end) < ONE_NOTCH for end in folds):
             strokes = balance_notches(piece.runs[place.run].path, place.at, ring, double=mark.strokes == 2)
             found.append(Stroke("marks", "notch", f"{mark.id}.notch", strokes))
     return found

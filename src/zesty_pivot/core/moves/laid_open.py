@@ -7,7 +7,7 @@ hand (`folded_edge`), a gathered edge as one smooth line (`gathered`).
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
@@ -18,36 +18,17 @@ from zesty_pivot.core.geometry.angles import Vector, unit
 from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.moves.folded_edge import NOTHING, Parting, folded_edge, parting_of
 from zesty_pivot.core.moves.gathered import smoothed
+from zesty_pivot.core.moves.laid_ends import LaidEnd, edge_parted, ends_of, gathered_end
 from zesty_pivot.core.piece.edge import Run, Source
 from zesty_pivot.core.piece.fullness import Fullness, Lies, Taking
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.piece.piece import Piece, Point, well_begun
-from zesty_pivot.core.piece.place import Place, along, by_origin, is_joint, point
+from zesty_pivot.core.piece.place import Place, by_origin
 
 UNDERLAY = "underlay."  # the provenance of folded cloth in an edge is this, the fullness and the number of its slash
 
 
 FOLDED = 3.0  # layers where a pleat or a tuck lies
-
-
-@dataclass(frozen=True)
-class LaidEnd:
-    """Where fullness meets an edge: how long the edge is on the paper and once it is taken up (mm), from the first to the last
-    slash; the points of both there, and the way out of the piece at the middle. `held` tells whether it is taken up there."""
-
-    edge: str
-    open_mm: float
-    sewn_mm: float
-    start: Vector
-    stop: Vector
-    middle: Vector
-    outwards: Vector
-    held: bool
-
-    @property
-    def taken_mm(self) -> float:
-        """How much is taken up."""
-        return self.open_mm - self.sewn_mm
 
 
 @dataclass(frozen=True)
@@ -97,11 +78,32 @@ def laid_open(piece: Piece) -> tuple[Piece, tuple[LaidOpen, ...]]:
     The strip with the longer stretch of the centre stays. Raises GeometryError where a slash has lost its place, has no clear
     way, or a fold reaches past the end of its edge.
     """
-    made, found = piece, []
+    made, found = piece, list[LaidOpen]()
     for full in piece.fullness:
         made, laid = _parted(made, full)
-        found.append(laid)
+        found = [*(_carried_on(earlier, laid) for earlier in found), laid]
     return made, tuple(found)
+
+
+def _carried_on(earlier: LaidOpen, later: LaidOpen) -> LaidOpen:
+    """What was laid open where it lies once something else is: a line across the later slashes is drawn out with them."""
+
+    def at(point_: Vector) -> Vector:
+        return np.array(later.carried((float(point_[0]), float(point_[1]))))
+
+    def line(path: Path) -> Path:
+        return Path.straight(at(path.start), at(path.end))
+
+    def lines(paths: tuple[Path, ...]) -> tuple[Path, ...]:
+        return tuple(line(path) for path in paths)
+
+    ends = tuple(
+        replace(end, start=at(end.start), stop=at(end.stop), middle=at(end.middle),
+                outwards=unit(at(end.middle) - at(end.middle - end.outwards)))
+        for end in earlier.ends
+    )  # fmt: skip
+    folds = tuple(FoldLines(lines(one.folds), lines(one.places), lines(one.inner)) for one in earlier.lines)
+    return replace(earlier, ends=ends, lines=folds)
 
 
 def layers(laid: LaidOpen, end: LaidEnd) -> float:
@@ -155,9 +157,9 @@ def fullness_fault(pattern: Pattern, before: Pattern) -> str | None:
 
 def _parted(piece: Piece, full: Fullness) -> tuple[Piece, LaidOpen]:
     if not full.lines:
-        edge = "" if full.stretch is None else _edge_of(piece, by_origin(piece, full.stretch[1]))
+        edge = "" if full.stretch is None else edge_parted(piece, by_origin(piece, full.stretch[1]))
         made = replace(piece, fullness=tuple(other for other in piece.fullness if other.id != full.id))
-        return made, LaidOpen(full, (_gathered_end(piece, made, full, edge),), ())
+        return made, LaidOpen(full, (gathered_end(piece, made, full, edge),), ())
     slashes = _gathering(piece, full) if full.taking is Taking.GATHERS else [parting_of(piece, line) for line in full.lines]
     order = sorted(range(len(slashes)), key=lambda k: (slashes[k].places[0].run, slashes[k].places[0].at))
     slashes = [slashes[k] for k in order]
@@ -185,7 +187,7 @@ def _parted(piece: Piece, full: Fullness) -> tuple[Piece, LaidOpen]:
     )
     folded = full.taking is not Taking.GATHERS
     folds = tuple(_lines(piece, full, slash, motions[k], motions[k + 1]) for k, slash in enumerate(slashes) if folded)
-    ends = tuple(_ends(piece, made, full, slashes, motions))
+    ends = tuple(ends_of(piece, made, full, slashes, motions))
     return made, replace(laid, ends=ends, lines=folds)
 
 
@@ -343,60 +345,3 @@ def _inner_corners(piece: Piece, full: Fullness, slash: Parting, end: int, near:
     parts = folded_edge(piece, full, slash, end, near, far)
     parts = parts if end == 0 else [part.reversed() for part in reversed(parts)]
     return [part.end for part in parts[::2]]
-
-
-def _ends(
-    piece: Piece, made: Piece, full: Fullness, slashes: Sequence[Parting], motions: Sequence[Motion]
-) -> Iterator[LaidEnd]:
-    """What the slashes' ends are on the paper, for each edge on which something is let in."""
-    for which in (0, 1):
-        edges = [_edge_of(piece, slash.places[which]) for slash in slashes]
-        for edge in dict.fromkeys(edges):
-            mine = [k for k, name in enumerate(edges) if name == edge]
-            if all(slashes[k].line.by[which] <= NOTHING for k in mine):
-                continue
-            first, last = mine[0], mine[-1]
-            if full.stretch is not None and which == 0:
-                yield _gathered_end(piece, made, full, edge)
-                continue
-            sewn = abs(_along(piece, slashes[last].places[which], edge) - _along(piece, slashes[first].places[which], edge))
-            start, stop = motions[first](slashes[first].ends[which]), motions[last + 1](slashes[last].ends[which])
-            out = unit(stop - start if which == 0 else start - stop)
-            if full.taking is Taking.GATHERS:  # half a strip to either side belongs to them
-                sewn *= len(mine) / max(1.0, len(mine) - 1.0)
-            open_mm = sewn + _length(made, edge) - _length(piece, edge)
-            outwards = np.array([out[1], -out[0]])
-            yield LaidEnd(edge, open_mm, sewn, start, stop, (start + stop) / 2.0, outwards, full.held[which])
-
-
-def _gathered_end(piece: Piece, made: Piece, full: Fullness, edge: str) -> LaidEnd:
-    """The gathered stretch of an edge, from where gathers start to where they stop."""
-    assert full.stretch is not None
-    there = [by_origin(piece, at) for at in full.stretch]
-    sewn = abs(_along(piece, there[1], edge) - _along(piece, there[0], edge))
-    start, stop = (by_origin(made, at) for at in full.stretch)
-    begin, end = sorted((_along(made, start, edge), _along(made, stop, edge)))
-    a, b = point(made, start), point(made, stop)
-    middle = along(made, edge, (begin + end) / 2.0)
-    out = made.runs[middle.run].path.direction_at(middle.at)
-    return LaidEnd(edge, sewn + _length(made, edge) - _length(piece, edge), sewn - full.own_mm, a, b, point(made, middle),
-                   np.array([out[1], -out[0]]), held=True)  # fmt: skip
-
-
-def _edge_of(piece: Piece, place: Place) -> str:
-    """The edge that a slash parts; at the end of the centre the edge that meets it there."""
-    edge = piece.runs[place.run].edge
-    if is_joint(piece, place) and piece.role(edge) == "centre":
-        return piece.runs[piece.after(place.run)].edge
-    return edge
-
-
-def _along(piece: Piece, place: Place, edge: str) -> float:
-    """The sewn distance (mm) of a place from the beginning of an edge; nothing for the joint before it."""
-    if piece.runs[place.run].edge != edge:
-        return 0.0
-    return sum(other.path.length for other in piece.runs[: place.run] if other.edge == edge) + place.at
-
-
-def _length(piece: Piece, edge: str) -> float:
-    return sum(run.path.length for run in piece.runs if run.edge == edge)
