@@ -11,7 +11,7 @@ import subprocess
 import sys
 import tempfile
 import time
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from pathlib import Path
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
@@ -26,6 +26,8 @@ from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.piece.region import outline
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.recipe import Evaluator
+from zesty_pivot.core.steps import registry
+from zesty_pivot.core.steps.base import Step
 from zesty_pivot.data.demo import demo_style, demo_styles
 from zesty_pivot.desk.start import application
 from zesty_pivot.desk.table.canvas import Canvas
@@ -131,9 +133,23 @@ def drag_frame(style: Style) -> tuple[float, float, float]:
 
 
 def panel_frame() -> tuple[float, float]:
-    """Seconds of the work for a frame while the beginning of the front's princess line is dragged (steps after it wait until it
-    is put down), and of one repaint of that table."""
+    """As `step_frame`, while the beginning of the front's princess line is dragged."""
     style = next(one for one in demo_styles() if one.name.startswith("Canticle"))
+    at = [Spot(edge="shoulder", at=f"{40.0 + 0.5 * number}%") for number in range(ROUNDS + 2)]
+    return step_frame(style, [style.steps[0].model_copy(update={"from_": spot}) for spot in at])
+
+
+def pleats_frame() -> tuple[float, float]:
+    """As `step_frame`, while the first of eight pleats in the back is dragged."""
+    at = [{"edge": "waist", "at": f"{96.0 - 0.1 * number}%"} for number in range(ROUNDS + 2)]
+    pleats = {"do": "fullness.pleat", "on": "back", "count": 8, "depth": "3 mm", "spacing": "6 mm", "towards": "side"}
+    steps = [registry.read({**pleats, "start": spot}) for spot in at]
+    return step_frame(demo_style().with_steps((steps[0],)), steps)
+
+
+def step_frame(style: Style, steps: Sequence[Step]) -> tuple[float, float]:
+    """Seconds of the work for a frame while a style's first step is dragged through others (steps after it wait until it is put
+    down), and of one repaint of that table."""
     window = Window(style)
     window.resize(1280, 800)
     window.show()
@@ -141,11 +157,7 @@ def panel_frame() -> tuple[float, float]:
     window.strip.choose(1)
     application().processEvents()
     table, evaluator = window.table, Evaluator()
-    first = style.steps[0]
-    styles = [
-        style.with_steps((first.model_copy(update={"from_": Spot(edge="shoulder", at=f"{40.0 + 0.5 * number}%")}),))
-        for number in range(ROUNDS + 2)
-    ]
+    styles = [style.with_steps((step,)) for step in steps]
     derive(style, evaluator)
 
     def frame(number: int) -> None:
@@ -274,6 +286,7 @@ def main() -> None:
     frame, desk, repaint = drag_frame(style)
     pause, slowest = longest_pause(style)
     panels, panels_repaint = panel_frame()
+    pleats, pleats_repaint = pleats_frame()
     whole, buffers = evaluation(style)
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "twelve.zpiv"
@@ -283,6 +296,7 @@ def main() -> None:
     rows = [
         ("drag frame (evaluate, accounts, checks, scene) / repaint of the table", frame / repaint, 2.0),
         ("the same while a princess line is dragged, four panels / repaint", panels / panels_repaint, 2.0),
+        ("the same while the first of eight pleats is dragged / repaint", pleats / pleats_repaint, 2.0),
         ("working out twelve steps / mitred buffer of its outlines", whole / buffers, 20.0),
         (f"longest pause of the interface, sixty steps ({slowest}) / {LONGEST_MS:g} ms", pause / LONGEST_MS, 1.0),
         ("cold derive of the demo / importing NumPy, SciPy, Shapely", cold / imports, 3.0),
@@ -294,6 +308,7 @@ def main() -> None:
     seconds = (
         f"Drag frame {1e3 * frame:.1f} ms, with the panels {1e3 * desk:.1f} ms, repaint {1e3 * repaint:.1f} ms, "
         f"princess frame {1e3 * panels:.1f} ms, its repaint {1e3 * panels_repaint:.1f} ms, "
+        f"pleats frame {1e3 * pleats:.1f} ms, its repaint {1e3 * pleats_repaint:.1f} ms, "
         f"twelve steps {1e3 * whole:.1f} ms, mitred buffers {1e3 * buffers:.2f} ms, cold derive {cold:.2f} s, "
         f"imports {imports:.2f} s, window {window:.2f} s and {window_peak:.0f} MB, bare {bare:.2f} s and {bare_peak:.0f} MB."
     )

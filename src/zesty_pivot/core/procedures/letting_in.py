@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
+from collections.abc import Callable, Sequence
 from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import Literal
@@ -25,6 +25,8 @@ from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context
 
 Heading = Literal["centre", "side", "up", "down"]
+
+Held = Callable[[Sequence[str]], bool]
 
 INWARDS = 0.01  # mm inside the edge from which a slash is drawn across
 AT_THE_FOLD = 0.5  # mm from the centre within which a pleat is meant to lie on it
@@ -108,9 +110,10 @@ def _is_level(piece: Piece, edge: str) -> bool:
 
 
 def let_in(
-    pattern: Pattern, piece: Piece, edge: str, slots: Sequence[Slot], across: Across, full: Fullness
+    pattern: Pattern, piece: Piece, edge: str, slots: Sequence[Slot], across: Across, full: Fullness, held: Held
 ) -> tuple[Piece, LaidOpen]:
-    """The piece with fullness let in at slots of an edge, in their order along it, and how it lies on the paper.
+    """The piece with fullness let in at slots of an edge, in their order along it, and how it lies on the paper. `held` tells
+    of the edges at the far end whether it is taken up there.
 
     Raises StepError where a slash would lie over a dart, leaves the piece, or folds reach past the end of the edge.
     """
@@ -121,7 +124,8 @@ def let_in(
             said = f"{full.taking.value.removesuffix('s')} {number} would lie over the {over} on the {words(edge)}"
             raise StepError(said, where=piece.name, advice="Begin elsewhere, or make them less deep.")
     lines = [_line(piece, edge, slot, number, len(slots), across, full) for number, slot in enumerate(slots)]
-    named = replace(full, id=_own_id(pattern, piece, full.taking.value), lines=tuple(lines))
+    there = dict.fromkeys(piece.runs[places.by_origin(piece, line.stop).run].edge for line in lines)
+    named = replace(full, id=_own_id(pattern, piece, full.taking.value), lines=tuple(lines), held=(True, held(tuple(there))))
     made = replace(piece, fullness=(*piece.fullness, named))
     paper, laid = laid_open(made)
     if crosses_itself(paper):

@@ -106,12 +106,13 @@ class Gather(LetInStep):
         edge = self.edge_of(piece, context)
         begin, end = self._stretch(piece, edge, context)
         full = self._full(piece, edge, begin, end, context)
+        quarters = [begin + (end - begin) * k / 4.0 for k in range(5)]
+        pattern = notched(pattern, self.on, edge, quarters, f"gather {edge}")
         made, laid = (
             self._fitted(pattern, edge, full, context) if self.fit else self._widened(pattern, edge, begin, end, full, context)
         )
         near = next(found for found in laid.ends if found.edge == edge)
-        quarters = [begin + (end - begin) * k / 4.0 for k in range(5)]
-        after = notched(pattern.with_piece(made), self.on, edge, quarters, f"gather {edge}")
+        after = pattern.with_piece(made)
         notes = self.told(pattern, laid, context)
         ratio = near.open_mm / near.sewn_mm
         text = (
@@ -142,15 +143,11 @@ class Gather(LetInStep):
         wide = wanted
         for _ in range(20):  # a raised or slanting edge is longer than what is let in
             slots = [Slot(at, wide / len(clear)) for at in clear]
-            made, laid = let_in(pattern, piece, edge, slots, self.across(), full)
+            made, laid = let_in(pattern, piece, edge, slots, self.across(), full, self.held(pattern, piece))
             off = wanted - laid.ends[0].open_mm + sewn
             if abs(off) < SETTLED:
                 break
             wide = max(wide + off, 0.01 * wanted)
-        far = [found.edge for found in laid.ends if found.edge != edge]
-        held = self.held(pattern, piece, far)
-        if held != full.held:
-            made, laid = let_in(pattern, piece, edge, slots, self.across(), replace(full, held=held))
         return made, laid
 
     def _fitted(self, pattern: Pattern, edge: str, full: Fullness, context: Context) -> tuple[Piece, LaidOpen]:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 from typing import ClassVar, TypeVar
 
 from pydantic import Field
@@ -15,7 +14,17 @@ from zesty_pivot.core.piece import Fullness, Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
-from zesty_pivot.core.procedures.letting_in import Across, Slot, clear_share, covered, edge_place, let_in, notched, partner
+from zesty_pivot.core.procedures.letting_in import (
+    Across,
+    Held,
+    Slot,
+    clear_share,
+    covered,
+    edge_place,
+    let_in,
+    notched,
+    partner,
+)
 from zesty_pivot.core.quantity import format_length, share_of
 from zesty_pivot.core.quantity.fields import Share
 from zesty_pivot.core.steps.base import Step
@@ -74,12 +83,16 @@ class LetInStep(Step):
         lower = [id for id, role in piece.roles if role in ("waist", "hem")]
         return lower[0] if lower else max(piece.edges, key=lambda edge: edge.sewn_length if edge.id != piece.fold else 0.0).id
 
-    def held(self, pattern: Pattern, piece: Piece, edges: Sequence[str]) -> tuple[bool, bool]:
-        """Whether it is taken up at both ends."""
-        if self.far_end is not None:
-            return True, self.far_end == "taken"
-        free = [edge for edge in edges if piece.role(edge) in ("hem", "waist") and partner(pattern, piece.name, edge) is None]
-        return True, not free
+    def held(self, pattern: Pattern, piece: Piece) -> Held:
+        """Whether it is taken up at edges of the far end."""
+
+        def taken(edges: Sequence[str]) -> bool:
+            if self.far_end is not None:
+                return self.far_end == "taken"
+            hems = [edge for edge in edges if piece.role(edge) in ("hem", "waist")]
+            return not any(partner(pattern, piece.name, edge) is None for edge in hems)
+
+        return taken
 
     def room(self, piece: Piece, edge: str, needed: float, context: Context) -> float:
         """The middle (mm along the edge) of the stretch of at least `needed` mm where slashes pass every dart: the widest one.
@@ -113,14 +126,11 @@ class LetInStep(Step):
         self, pattern: Pattern, edge: str, slots: Sequence[Slot], full: Fullness, context: Context, notches: Sequence[float]
     ) -> tuple[Outcome, LaidOpen]:
         """The pattern with fullness let in at slots of an edge, notched there and on what it is sewn to."""
+        # The notches first: what is worked out of a piece is kept with it.
+        pattern = notched(pattern, self.on, edge, notches, f"{full.taking.value.removesuffix('s')} {edge}")
         piece = pattern.piece(self.on)
-        made, laid = let_in(pattern, piece, edge, slots, self.across(), full)
-        far = [end.edge for end in laid.ends if end.edge != edge]
-        held = self.held(pattern, piece, far)
-        if held != full.held:
-            made, laid = let_in(pattern, piece, edge, slots, self.across(), replace(full, held=held))
-        after = notched(pattern.with_piece(made), self.on, edge, notches, f"{full.taking.value.removesuffix('s')} {edge}")
-        return Outcome(after, tuple(self.told(pattern, laid, context))), laid
+        made, laid = let_in(pattern, piece, edge, slots, self.across(), full, self.held(pattern, piece))
+        return Outcome(pattern.with_piece(made), tuple(self.told(pattern, laid, context))), laid
 
     def told(self, pattern: Pattern, laid: LaidOpen, context: Context) -> list[Note]:
         """What there is to say of each edge: from what length to what, and against what it is sewn to."""
