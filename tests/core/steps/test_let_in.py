@@ -245,6 +245,17 @@ def test_a_fold_points_where_it_is_told() -> None:
         assert sign * (stroke.point(1).x - stroke.point(0).x) > 15.0
 
 
+@pytest.mark.parametrize(("more", "share"), [
+    ({"start": {"edge": "waist", "at": "30%"}}, 0.6), ({"stop": {"edge": "waist", "at": "50%"}}, 0.4),
+    ({"start": {"edge": "waist", "at": "80%"}, "stop": {"edge": "waist", "at": "30%"}}, 0.5),
+])  # fmt: skip
+def test_gathers_go_from_place_to_place(more: Value, share: float) -> None:
+    """The sheet's waist is longer by as much as the stretch at 2 to 1; a place that is not given is near the end."""
+    plain, found = (made(real_block(), *steps) for steps in ((), ({"do": "fullness.gather", "on": "back", **more},)))
+    sewn, wide = (sum(length(polyline(path)) for path in lines(sheet(one, "back"))["waist"]) for one in (plain, found))
+    assert wide - sewn == pytest.approx(share * sewn, abs=0.05)
+
+
 def test_an_edge_is_gathered_to_fit_its_partner() -> None:
     """A flared seam is longer than the yoke's; gathered to fit, the finding is gone and the notches tell how."""
     steps: list[Value] = [

@@ -39,7 +39,7 @@ class Gather(LetInStep):
 
     do: Literal["fullness.gather"] = "fullness.gather"
     start: Spot | None = Field(default=None, description="where gathers start; near the end of the edge when none")
-    stop: Spot | None = Field(default=None, description="where they stop, on the same edge")
+    stop: Spot | None = Field(default=None, description="where they stop, on the same edge; near its end when none")
     cloth: Literal["light", "usual", "sheer"] = Field(
         default="usual", description="the ratio to begin with: 1.5, 2 or 2.5 to 1"
     )
@@ -57,9 +57,13 @@ class Gather(LetInStep):
     def _one_amount(self) -> Self:
         if sum((self.ratio is not None, self.by is not None, self.fit)) > 1:
             raise ValueError("give one of: a ratio, an amount, or to fit its partner")
-        if (self.start is None) != (self.stop is None):
-            raise ValueError("gathers have a start and a stop, or neither")
         return self
+
+    def edge_of(self, piece: Piece, context: Context) -> str:
+        """The edge of the place that is given."""
+        if self.start is None and self.stop is not None:
+            return edge_place(self.stop, piece, context)[0]
+        return super().edge_of(piece, context)
 
     def words(self) -> str:
         """`gather the waist 2 to 1`."""
@@ -74,9 +78,10 @@ class Gather(LetInStep):
     def _stretch(self, piece: Piece, edge: str, context: Context) -> tuple[float, float]:
         """From where to where along the edge, mm."""
         total, unit = piece.edge(edge).sewn_length, context.scope.unit
-        if self.start is None or self.stop is None:
-            return PLAIN_ENDS * total, (1.0 - PLAIN_ENDS) * total
-        (one, a), (two, b) = edge_place(self.start, piece, context), edge_place(self.stop, piece, context)
+        ends = [(edge, PLAIN_ENDS * total), (edge, (1.0 - PLAIN_ENDS) * total)]
+        for number, spot in enumerate((self.start, self.stop)):
+            ends[number] = ends[number] if spot is None else edge_place(spot, piece, context)
+        (one, a), (two, b) = ends
         if one != two:
             what = f"gathers start on the {words(one)} and stop on the {words(two)}"
             raise StepError(what, where=self.on, advice="Choose two places of one edge.")

@@ -41,7 +41,7 @@ FORM = FormEntry(
         PieceRow(),
         EDGE,
         PlaceRow("start", "Gathers start", empty="near the end of the edge"),
-        PlaceRow("stop", "Gathers stop", lambda step: step.start is not None),
+        PlaceRow("stop", "Gathers stop", empty="near the end of the edge"),
         ChoiceRow(
             "cloth", "Cloth", lambda step: step.ratio is None and step.by is None and not step.fit,
             choices=lambda _step, _piece: CLOTHS,

@@ -26,7 +26,7 @@ def begins_at(scene: Scene) -> dict[str, tuple[str, float, float]]:
         ends = list(full.stretch) if full.stretch is not None else [full.lines[0].start, full.lines[-1].start]
     has_stop = "stop" in type(step).model_fields
     for key, spot, end in zip(("start", "stop"), (step.start, getattr(step, "stop", None)), ends, strict=False):
-        if key == "stop" and (not has_stop or (spot is None and step.start is not None)):
+        if key == "stop" and (not has_stop or (spot is None and step.start is not None and made[-1].stretch is None)):
             continue
         try:
             place = places.by_origin(piece, end) if spot is None else _place(scene, spot)
@@ -62,18 +62,10 @@ def _roles(scene: Scene) -> tuple[str, ...]:
 
 
 def begun_elsewhere(scene: Scene, key: str, x: float, y: float) -> dict[str, Any] | None:
-    """The place on the edge nearest to a point. Gathers that had no places get both: the other end stays where it was."""
+    """The place on the edge nearest to a point; the other end stays where it was."""
     step: LetInStep = scene.step
     piece = scene.before.piece(step.on)
     spot = spot_near(piece, piece, x, y, _roles(scene))
     if spot is None:
         return None
-    spot = _at_an_end(piece, spot)
-    other = {"start": "stop", "stop": "start"}[key]
-    made = [full for full in scene.after.piece(step.on).fullness if full.stretch is not None]
-    if not made or made[-1].stretch is None or getattr(step, other, None) is not None:
-        return {key: spot}
-    place = places.by_origin(piece, made[-1].stretch[1 if other == "stop" else 0])
-    edge = piece.runs[place.run].edge
-    share = places.sewn_distance(piece, place) / piece.edge(edge).sewn_length
-    return {key: spot, other: Spot(edge=edge, at=f"{100.0 * share:.1f}%")}
+    return {key: _at_an_end(piece, spot)}
