@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 from dataclasses import replace
 
@@ -52,6 +53,22 @@ def moved_forward(pattern: Pattern, front: str, back: str, edges: tuple[str, str
     made = replace(made, notches=(*(note for note in made.notches if note.id != mark.id), mark))
     named = f"{one.of or one.name}.shoulder_forward"
     return pattern.with_piece(_called(kept, edges[0], named)).with_piece(_called(made, edges[1], named))
+
+
+def straightened(piece: Piece, edge: str) -> tuple[Piece, float]:
+    """The piece with an edge in which a dart was shut as one straight line, where the dart's legs left a step in it, and how
+    far (mm) the line lies off at most. An edge without a step, or with a dart in it, is left as it is."""
+    runs = piece.edge(edge).runs
+    gaps = [math.dist(one.path.end, two.path.start) for one, two in itertools.pairwise(runs)]
+    if not gaps or max(gaps) <= 1e-4 or any(run.mouth for run in runs[:-1]):
+        return piece, 0.0
+    line = Path.straight(runs[0].path.start, runs[-1].path.end)
+    whole = replace(runs[0], path=line, source=replace(runs[0].source, u1=runs[-1].source.u1), mouth=runs[-1].mouth)
+    at = piece.runs.index(runs[0])
+    made = replace(piece, runs=(*piece.runs[:at], whole, *piece.runs[at + len(runs) :]))
+    along = unit(line.end - line.start)
+    points = np.concatenate([run.path.outline for run in runs]) - line.start
+    return made, float(np.abs(points @ np.array([-along[1], along[0]])).max())
 
 
 def _unlike(two: Piece, strip: Piece, edges: tuple[str, str]) -> bool:

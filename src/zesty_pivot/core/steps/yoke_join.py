@@ -10,7 +10,7 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
-from zesty_pivot.core.procedures.forward_shoulder import moved_forward
+from zesty_pivot.core.procedures.forward_shoulder import moved_forward, straightened
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.taping import seam_between, taped
 from zesty_pivot.core.quantity import format_length, length_mm
@@ -52,6 +52,12 @@ class YokeJoin(FrontAndBackStep):
         """The pattern with the yokes joined. Raises StepError or GeometryError when they cannot be."""
         unit, notes = context.scope.unit, []
         edges = self._edges(pattern)
+        for name, edge in zip((self.on, self.other), edges, strict=True):
+            flat, off = straightened(pattern.piece(name), edge)
+            if off > 0.0:
+                pattern = pattern.with_piece(flat)
+                text = f"the step in the shoulder of the {words(name)} is trued, {format_length(off, unit, fine=True)}"
+                notes.append(Note(text, name, off))
         apart = pattern.piece(self.on).edge(edges[0]).sewn_length - pattern.piece(self.other).edge(edges[1]).sewn_length
         by = 0.0 if self.forward is None else length_mm(self.forward, context.scope)
         if by < 0.0 or (self.seam == "kept" and by == 0.0):

@@ -53,7 +53,7 @@ class StepForm(QWidget):
 
     def edit_first(self) -> None:
         """Puts the hand into the first number field, else into the first field."""
-        fields = [field for field in self.findChildren(QLineEdit) if field.isEnabled()]
+        fields = [field for field in self.findChildren(QLineEdit) if field.isEnabled() and field.isVisibleTo(self)]
         for field in fields[:1]:
             field.setFocus(Qt.FocusReason.ShortcutFocusReason)
             field.selectAll()
