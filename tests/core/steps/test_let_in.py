@@ -6,18 +6,21 @@ source."""
 from __future__ import annotations
 
 import itertools
+from collections.abc import Callable
+from functools import partial
 from typing import Any
 
 import numpy as np
 import pytest
 import shapely
 
-from tests.drafted import ROOM, room_block
+from tests.drafted import ROOM, drafted_value, room_block
 from tests.folding import creases, edge_points, folded, length, off, polyline
 from tests.samples import hip_block, real_block
 from tests.sheets import lines
 from zesty_pivot.core.checks.base import Severity
 from zesty_pivot.core.finish.piece import FinishedPiece
+from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.style_file import Style
@@ -25,6 +28,10 @@ from zesty_pivot.core.steps import registry
 
 Value = dict[str, Any]
 SIDE: Value = {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "side_bust"}}
+
+
+def _drafted(bust: float) -> BlockFile:
+    return block_file.from_value(drafted_value(bust), f"drafted {bust:g}")
 
 
 def pleat(on: str = "back", **more: Any) -> Value:
@@ -180,6 +187,35 @@ def test_in_any_order_edges_are_finished_alike(name: str) -> None:
         assert len(found.pattern.piece("front").fullness[0].lines) == 2
         known = known or lengths
         assert lengths == pytest.approx(known, abs=0.05)
+
+
+BUSTS = (760.0, 820.0, 880.0, 960.0, 1040.0, 1120.0, 1240.0, 1400.0)
+BLOCKS: dict[str, Callable[[], BlockFile]] = {
+    **{f"bust {bust / 10:g}": partial(_drafted, bust) for bust in BUSTS}, "two darts": real_block, "hip length": hip_block,
+}  # fmt: skip
+
+
+@pytest.mark.parametrize("name", BLOCKS)
+def test_ten_blocks_in_any_order(name: str) -> None:
+    """The back's gathers, a princess line or a yoke, a neckline and the waist dart led to the side, either first: the same
+    finished edges."""
+    block = BLOCKS[name]()
+    lower = "hem" if name == "hip length" else "waist"
+    steps: list[Value] = [
+        {"do": "fullness.gather", "on": "back", "edge": lower, "far": "0%", "stop": {"edge": lower, "at": "45%"}},
+        {"do": "neck.shape", "on": "front", "shape": "canoe"},
+        {"do": "yoke.cut", "on": "back"},
+    ]
+    known: dict[str, float] | None = None
+    for order in itertools.permutations(steps):
+        found = made(block, *order)
+        lengths = {f"{p.name}.{edge.role}": edge.sewn_length for p in found.pattern.pieces for edge in p.edges}
+        known = known or lengths
+        assert lengths == pytest.approx(known, abs=0.05)
+        drawn = sum(length(polyline(path)) for path in lines(sheet(found, "back"))[lower])
+        # What the gathers take up, at 2 to 1, is as much as their stretch: less a tenth to the one side, up to 45% from the
+        # other.
+        assert drawn - lengths[f"back.{lower}"] == pytest.approx(0.35 * lengths[f"back.{lower}"], abs=0.05)
 
 
 def test_marks_go_along_with_what_is_let_in_later() -> None:
