@@ -58,10 +58,11 @@ class LetInStep(Step):
     )
 
     def fitted(self, work: Callable[[float], Made]) -> Made:
-        """What comes of some work at its usual size, else smaller: where the user says neither place nor size, there is room
-        for a smaller one. Raises as the work does at its usual size."""
+        """What comes of some work at its usual size, else smaller: where the user leaves the place and a size open, there is
+        room for a smaller one. Raises as the work does at its usual size."""
         first: ZestyError | None = None
-        for scale in SCALES if self.start is None and getattr(self, "depth", None) is None else SCALES[:1]:
+        is_free = self.start is None and None in (getattr(self, "depth", 0), getattr(self, "spacing", 0))
+        for scale in SCALES if is_free else SCALES[:1]:
             try:
                 return work(scale)
             except ZestyError as fault:
