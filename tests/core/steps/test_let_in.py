@@ -24,6 +24,9 @@ from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.moves.laid_open import laid_open
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.steps import registry
 
 Value = dict[str, Any]
@@ -327,3 +330,63 @@ def test_an_edge_is_gathered_to_fit_its_partner() -> None:
 def test_what_cannot_be_is_told(step: Value, what: str) -> None:
     said = refused(step)
     assert what in said and said.count("\n") == 0 and said.rstrip().endswith(".")
+
+
+def _shift(found: Derived, name: str, kind: str) -> float:
+    """How far out from the centre an arrow or a line of the first slash goes, mm."""
+    full = found.pattern.piece(name).fullness[0].id
+    stroke = lines(sheet(found, name))[f"{full}.1.{kind}"][0]
+    return float(stroke.point(1).x - stroke.point(0).x)
+
+
+def test_panels_without_a_centre_know_centre_and_side() -> None:
+    """A back's side panel is drawn like its front: the side is to the right. It pointed the other way for backs."""
+    for on in ("front", "back"):
+        line_ = {"do": "line.princess", "on": on}
+        out = made(real_block(), line_, pleat(f"{on}_side", count=1, depth="5 mm", far="0%", lies="side"))
+        inwards = made(real_block(), line_, pleat(f"{on}_side", count=1, depth="5 mm", far="0%", lies="centre"))
+        assert _shift(out, f"{on}_side", "arrow") > 3.0 > -3.0 > _shift(inwards, f"{on}_side", "arrow")
+
+
+def test_the_deepest_pleat_is_the_last_and_stitching_begins_at_the_edge() -> None:
+    """Graded towards the side or the centre; stitched from the waist up, not from the neck down."""
+    for towards, order in (("side", [1.0, -1.0]), ("centre", [-1.0, 1.0])):
+        found = made(real_block(), pleat(depth="3 mm", last="9 mm", towards=towards, stitched="4 cm"))
+        full = found.pattern.piece("back").fullness[0]
+        depths = [line.by[0] for line in full.lines]  # along the waist from the side to the centre
+        assert (depths[0] - depths[1]) * order[0] > 10.0
+        stitching = polyline(lines(sheet(found, "back"))[f"{full.id}.1.stitching"][0])
+        waist = edge_points(sheet(found, "back"), "waist")
+        assert np.hypot(*(waist - stitching[0]).T).min() < 0.01 and stitching[-1][1] < stitching[0][1] - 39.0
+
+
+def test_a_gathered_edge_is_raised_outwards() -> None:
+    """In its middle, by what is asked, away from the piece."""
+    flat, high = (
+        made(real_block(), {"do": "fullness.gather", "on": "back", "edge": "neckline", "far": "0%", "raised": by})
+        for by in ("0 cm", "1 cm")
+    )
+    one, two = (found.pattern.piece("back") for found in (flat, high))
+    areas = [laid_open(piece)[0].area for piece in (one, two)]
+    assert areas[1] > areas[0] + 200.0
+    near = [laid_open(piece)[1][0].ends[0] for piece in (one, two)]
+    assert float((near[1].middle - near[0].middle) @ near[0].outwards) == pytest.approx(10.0, abs=1.0)
+
+
+def test_half_a_pleat_at_the_fold_is_parted_by_half() -> None:
+    """The hand sheet of the half says what its paper is parted by: an inverted pleat 1 cm deep takes 4 cm, the half 2 cm."""
+    step = registry.read(pleat(kind="inverted", count=1, depth="1 cm", start={"edge": "waist", "at": "100%"}))
+    context = Context(block_file.pattern(real_block()), Scope("cm"))
+    (part,) = [line for line in step.by_hand(context.block, context, "slash") if line.do == "part"]
+    assert part.figures["by"] == "2.0 cm"
+
+
+def test_notches_are_double_on_the_back_and_what_is_lost_is_told() -> None:
+    gather = {"do": "fullness.gather", "on": "back", "edge": "yoke"}
+    found = made(real_block(), {"do": "yoke.cut", "on": "back"}, gather)
+    assert {m.strokes for n in ("back", "back_yoke") for m in found.pattern.piece(n).notches if "gather" in m.id} == {2}
+    tuck = {"do": "fullness.tuck", "on": "back", "kind": "pin", "count": 1, "start": {"edge": "neckline", "at": "70%"},
+            "to": "shoulder", "to_start": "85%", "to_stop": "85%"}  # fmt: skip
+    gone = made(real_block(), tuck, {"do": "neck.shape", "on": "front", "shape": "canoe"})
+    assert not gone.pattern.piece("back").fullness
+    assert "the tucks went with what was cut away" in [note.text for note in gone.derivation.states[-1].notes]

@@ -48,8 +48,7 @@ def lines_of(laid: LaidOpen) -> Iterator[Marking]:
             continue
         yield Marking(f"{id}.fold", "crease", tuple(_upto(path, reach) for path in fold.folds))
         yield Marking(f"{id}.under", "thin", tuple(_upto(path, reach) for path in fold.inner))
-        if full.lines:
-            yield Marking(f"{id}.place", "centre", tuple(_upto(path, reach) for path in dict.fromkeys(fold.places)))
+        yield Marking(f"{id}.place", "centre", tuple(_upto(path, reach) for path in dict.fromkeys(fold.places)))
         if full.stitched_mm:
             down = tuple(_upto(path, full.stitched_mm) for path in (*fold.folds, *fold.places))
             yield Marking(f"{id}.stitching", "leg", down)
@@ -97,8 +96,9 @@ def arrow(tail: Vector, tip: Vector) -> list[Path]:
 def notches_of(laid: LaidOpen, ring: NDArray[np.float64]) -> Iterator[Marking]:
     """Notches at both ends of each fold and place, where it is taken up; of gathers where they start and stop."""
     full = laid.fullness
-    for end in laid.ends:
-        if full.taking is Taking.GATHERS and end.held:
+    for number, end in enumerate(laid.ends):
+        # The stretch that was asked for has notches that its partner has too.
+        if full.taking is Taking.GATHERS and end.held and (number or full.stretch is None):
             inside = -end.outwards * 50.0
             yield Marking(
                 f"{full.id}.{end.edge}.notches", "notch", tuple(notch(at, at + inside, ring) for at in (end.start, end.stop))

@@ -50,6 +50,8 @@ def _motion(ends: tuple[Vector, Vector], by: tuple[float, float], share: float) 
 
 
 def parting_of(piece: Piece, line: LetLine) -> Parting:
+    """A slash where it lies on a piece. Raises PlaceError where one of its ends has been cut away, GeometryError where it has
+    no length or no clear way."""
     at, to = (by_origin(piece, origin) for origin in (line.start, line.stop))
     ends = point(piece, at), point(piece, to)
     if math.dist(*ends) < 1.0:

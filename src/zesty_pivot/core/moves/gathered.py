@@ -11,9 +11,9 @@ import numpy as np
 
 from zesty_pivot.core.geometry import JOIN_TOL, Path
 from zesty_pivot.core.geometry.angles import unit
+from zesty_pivot.core.moves.folded_edge import NOTHING
 from zesty_pivot.core.piece.edge import Run
 
-NOTHING = 1e-9  # mm of a gap that is none
 ALONE = 15.0  # mm to either side that the edge is led over a single slash. Our own choice
 
 Item = tuple[Run, tuple[int, int] | None]

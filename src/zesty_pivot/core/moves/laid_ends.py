@@ -12,7 +12,7 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.folded_edge import NOTHING, Parting
 from zesty_pivot.core.piece.fullness import Fullness, Taking
 from zesty_pivot.core.piece.piece import Piece
-from zesty_pivot.core.piece.place import Place, along, by_origin, is_joint, point
+from zesty_pivot.core.piece.place import Place, along, by_origin, is_joint, point, sewn_distance
 
 
 @dataclass(frozen=True)
@@ -54,7 +54,7 @@ def ends_of(
             out = unit(stop - start if which == 0 else start - stop)
             if full.taking is Taking.GATHERS:  # half a strip to either side belongs to them
                 sewn *= len(mine) / max(1.0, len(mine) - 1.0)
-            open_mm = sewn + _length(made, edge) - _length(piece, edge)
+            open_mm = sewn + _grown(piece, made, edge)
             outwards = np.array([out[1], -out[0]])
             yield LaidEnd(edge, open_mm, sewn, start, stop, (start + stop) / 2.0, outwards, full.held[which])
 
@@ -69,7 +69,7 @@ def gathered_end(piece: Piece, made: Piece, full: Fullness, edge: str) -> LaidEn
     a, b = point(made, start), point(made, stop)
     middle = along(made, edge, (begin + end) / 2.0)
     out = made.runs[middle.run].path.direction_at(middle.at)
-    return LaidEnd(edge, sewn + _length(made, edge) - _length(piece, edge), sewn - full.own_mm, a, b, point(made, middle),
+    return LaidEnd(edge, sewn + _grown(piece, made, edge), sewn - full.own_mm, a, b, point(made, middle),
                    np.array([out[1], -out[0]]), held=True)  # fmt: skip
 
 
@@ -83,10 +83,9 @@ def edge_parted(piece: Piece, place: Place) -> str:
 
 def _along(piece: Piece, place: Place, edge: str) -> float:
     """The sewn distance (mm) of a place from the beginning of an edge; nothing for the joint before it."""
-    if piece.runs[place.run].edge != edge:
-        return 0.0
-    return sum(other.path.length for other in piece.runs[: place.run] if other.edge == edge) + place.at
+    return sewn_distance(piece, place) if piece.runs[place.run].edge == edge else 0.0
 
 
-def _length(piece: Piece, edge: str) -> float:
-    return sum(run.path.length for run in piece.runs if run.edge == edge)
+def _grown(piece: Piece, made: Piece, edge: str) -> float:
+    """How much longer an edge is on the paper, mm."""
+    return made.edge(edge).sewn_length - piece.edge(edge).sewn_length

@@ -1,4 +1,4 @@
-"""LaidOpen open: a piece with its gathers, pleats and tucks as it lies on the paper before they are taken up.
+"""Laid open: a piece with its gathers, pleats and tucks as it lies on the paper before they are taken up.
 
 The piece is slashed and its strips are parted, each a rigid motion. Where cloth is folded the edge is drawn as it is trued by
 hand (`folded_edge`), a gathered edge as one smooth line (`gathered`).
@@ -26,7 +26,6 @@ from zesty_pivot.core.piece.piece import Piece, Point, well_begun
 from zesty_pivot.core.piece.place import Place, by_origin
 
 UNDERLAY = "underlay."  # the provenance of folded cloth in an edge is this, the fullness and the number of its slash
-
 
 FOLDED = 3.0  # layers where a pleat or a tuck lies
 
@@ -263,9 +262,8 @@ def _strips(piece: Piece, count: int, cuts: Sequence[int]) -> list[int]:
         steps[run] += 1 if number % 2 == 0 else -1
     first = cuts[0]
     around = [(first + 1 + k) % count for k in range(count)]
-    strips, level = [0] * count, 1
-    starts = sum(1 for number, run in enumerate(cuts) if number % 2 == 0 and run == first)
-    level = starts
+    strips = [0] * count
+    level = sum(1 for number, run in enumerate(cuts) if number % 2 == 0 and run == first)
     for index in around:
         strips[index] = level
         level += steps[index]

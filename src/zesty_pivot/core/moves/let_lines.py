@@ -33,13 +33,16 @@ def anchor(piece: Piece, place: Place) -> Origin:
     return origin_of(piece, place)
 
 
-def anchored(pattern: Pattern, before: Pattern) -> Pattern:
+def anchored(pattern: Pattern, before: Pattern) -> tuple[Pattern, tuple[Fullness, ...]]:
     """The pattern with all slashes ending on its outlines: those whose places went in the last step are clipped, by where they
-    lay on the pattern before it."""
-    if not any(piece.fullness for piece in pattern.pieces):
-        return pattern
+    lay on the pattern before it. And the fullness of which nothing is left."""
+    known = {full.id: full for piece in pattern.pieces for full in piece.fullness}
+    if not known:
+        return pattern, ()
     homes = {full.id: piece for piece in before.pieces for full in piece.fullness}
-    return replace(pattern, pieces=tuple(_anchored(piece, homes) for piece in pattern.pieces))
+    made = replace(pattern, pieces=tuple(_anchored(piece, homes) for piece in pattern.pieces))
+    kept = {full.id for piece in made.pieces for full in piece.fullness}
+    return made, tuple(full for id, full in known.items() if id not in kept)
 
 
 def _anchored(piece: Piece, homes: dict[str, Piece]) -> Piece:

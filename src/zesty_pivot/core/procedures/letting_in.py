@@ -43,6 +43,11 @@ class Slot:
     lies: Lies = Lies.AFTER
     at_fold: bool = False
 
+    @property
+    def parts(self) -> float:
+        """How far this piece is parted, mm: of what lies at the fold a half has half."""
+        return self.by / 2.0 if self.at_fold else self.by
+
 
 @dataclass(frozen=True)
 class Across:
@@ -89,12 +94,11 @@ def headings(piece: Piece, edge: str) -> tuple[Heading, Heading]:
 
 
 def _centre(piece: Piece) -> tuple[Vector, Vector]:
-    """A point of the centre and the way along it; of a piece without one its first corner and straight up."""
+    """A point of the centre and the way along it; of a panel without one its left, where the
+    centre of fronts and backs is drawn, and straight up."""
     runs = [run.path for run in piece.runs if piece.role(run.edge) == "centre"]
     if not runs:
-        left = min(float(run.path.start[0]) for run in piece.runs)
-        side = left if piece.body is not Body.BACK else max(float(run.path.start[0]) for run in piece.runs)
-        return np.array([side, 0.0]), np.array([0.0, -1.0])
+        return np.array([min(float(run.path.start[0]) for run in piece.runs), 0.0]), np.array([0.0, -1.0])
     longest = max(runs, key=lambda path: path.length)
     return longest.start, longest.end_direction
 
@@ -143,7 +147,7 @@ def _own_id(pattern: Pattern, piece: Piece, taking: str) -> str:
 def _line(piece: Piece, edge: str, slot: Slot, number: int, count: int, across: Across, full: Fullness) -> LetLine:
     total = piece.edge(edge).sewn_length
     at = min(max(slot.at, 0.0), total)
-    begin = _begin(piece, edge, at)
+    begin = places.along(piece, edge, at)
     called = f"{full.taking.value.removesuffix('s')} {number + 1}"
     if slot.at_fold:
         runs = piece.edge(piece.fold or "").runs
@@ -172,19 +176,14 @@ def covered(piece: Piece, edge: str) -> list[tuple[float, float, str]]:
     """The stretches of an edge (mm) that gathers, pleats and tucks lie on already, and what they are."""
     found: list[tuple[float, float, str]] = []
     for full in piece.fullness:
-        ends = [(at, line.by[which]) for line in full.lines for which, at in enumerate((line.start, line.stop))]
-        for at, by in [*ends, *((at, 0.0) for at in full.stretch or ())]:
+        ends = [(at, by, line.lies) for line in full.lines for at, by in zip((line.start, line.stop), line.by, strict=True)]
+        for at, by, lies in ends:
             with suppress(PlaceError):
                 place = places.by_origin(piece, at)
                 if piece.runs[place.run].edge == edge and by > 0.0:
-                    middle = places.sewn_distance(piece, place)
-                    found.append((middle - by / 2.0, middle + by / 2.0, full.taking.value))
+                    middle, beside = places.sewn_distance(piece, place), reach(Slot(0.0, by, lies))
+                    found.append((middle - beside, middle + beside, full.taking.value))
     return found
-
-
-def _begin(piece: Piece, edge: str, at: float) -> Place:
-    """The place of an edge where a slash begins; at its very start the joint before it."""
-    return places.along(piece, edge, at)
 
 
 def _over(piece: Piece, called: str, dart: str) -> StepError:
@@ -259,20 +258,18 @@ def _is_across(piece: Piece, begin: Place, end: Place) -> bool:
 
 
 def notched(pattern: Pattern, piece: str, edge: str, distances: Sequence[float], name: str) -> Pattern:
-    """The pattern with notches at distances (mm) along an edge and where they meet the edge that it is sewn to. Nothing where
-    an edge is sewn to several pieces' edges, or they differ in length by more than is eased."""
-    ref = EdgeRef(piece, edge)
-    other = next(
-        (mate for seam in pattern.seams for mine, mate in ((seam.a, seam.b), (seam.b, seam.a)) if mine.only == ref), None
-    )
-    made = pattern.with_piece(_with_notches(pattern.piece(piece), edge, distances, name))
+    """The pattern with notches at distances (mm) along an edge and where they meet the edge that it is sewn to, as far as that
+    is one; single of a front, double of a back on both sides of the seam."""
+    ref, other = EdgeRef(piece, edge), partner(pattern, piece, edge)
+    strokes = 2 if pattern.piece(piece).body is Body.BACK else 1
+    made = pattern.with_piece(_with_notches(pattern.piece(piece), edge, distances, name, strokes))
     mate = None if other is None else other.only
     if mate is None or not pattern.has(mate.piece) or mate.piece == piece:
         return made
     long, there = pattern.edge_length(ref), pattern.edge_length(mate)
     turned = _against(pattern.piece(piece), edge, made.piece(mate.piece), mate.edge)
     shares = [(long - at if turned else at) * there / long for at in distances]
-    return made.with_piece(_with_notches(made.piece(mate.piece), mate.edge, shares, name))
+    return made.with_piece(_with_notches(made.piece(mate.piece), mate.edge, shares, name, strokes))
 
 
 def _against(one: Piece, edge: str, two: Piece, other: str) -> bool:
@@ -284,13 +281,13 @@ def _against(one: Piece, edge: str, two: Piece, other: str) -> bool:
     return (first[-1].source.u1 > first[0].source.u0) != (second[-1].source.u1 > second[0].source.u0)
 
 
-def _with_notches(piece: Piece, edge: str, distances: Sequence[float], name: str) -> Piece:
+def _with_notches(piece: Piece, edge: str, distances: Sequence[float], name: str, strokes: int) -> Piece:
     total = piece.edge(edge).sewn_length
     made = []
     for number, at in enumerate(distances):
         if 1.0 < at < total - 1.0:  # a notch at the very end of a seam marks nothing
             origin = places.origin_of(piece, places.along(piece, edge, at))
-            made.append(Notch(f"{name}.{number}", f"{name} {number + 1}", origin))
+            made.append(Notch(f"{name}.{number}", f"{name} {number + 1}", origin, strokes))
     known = {mark.id for mark in made}
     return replace(piece, notches=(*(mark for mark in piece.notches if mark.id not in known), *made))
 

@@ -3,14 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.moves.laid_open import fullness_fault
 from zesty_pivot.core.moves.let_lines import anchored
 from zesty_pivot.core.piece.pattern import Pattern
-from zesty_pivot.core.procedures.base import Context, Outcome
+from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.quantity import in_unit
 from zesty_pivot.core.recipe.by_halves import worked
 from zesty_pivot.core.steps.base import Step
@@ -32,7 +31,9 @@ def contained(title: str, work: Callable[[], Outcome], pattern: Pattern) -> Outc
     """What some work of a title makes of a pattern. Raises as `attempt` does."""
     try:
         outcome = work()
-        outcome = replace(outcome, pattern=anchored(outcome.pattern, pattern))
+        made, lost = anchored(outcome.pattern, pattern)
+        told = (Note(f"the {full.taking.value} went with what was cut away", full.id.partition(".")[0]) for full in lost)
+        outcome = Outcome(made, (*outcome.notes, *told))
         broken = outcome.pattern.check(pattern) or fullness_fault(outcome.pattern, pattern)
     except ZestyError:
         raise

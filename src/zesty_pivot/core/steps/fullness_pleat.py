@@ -16,11 +16,10 @@ from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.letting_in import AT_THE_FOLD, Heading, Slot, edge_place, headings, heads_on
 from zesty_pivot.core.quantity import Unit, format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
-from zesty_pivot.core.steps.let_in import LetInStep
+from zesty_pivot.core.steps.let_in import CLEAR, LetInStep
 
 MOST = 24
 DEPTH, SPACING = 10.0, 25.0  # mm to begin with where there is room. Common practice, no source.
-CLEAR = 2.0  # mm that is left beside the outermost pleats where their place is found. Our own choice
 
 KINDS = {"knife": "knife pleat", "box": "box pleat", "inverted": "inverted pleat", "accordion": "accordion pleat"}
 
@@ -94,38 +93,32 @@ class Pleat(LetInStep):
         spacing = usual if self.spacing is None else length_mm(self.spacing, context.scope)
         beside = max(max(depths), width / 2.0)
         self._refuse_overlap(spacing if self.stop is None else least, depths, least, unit)
-        if self.start is None:
-            if self.stop is not None:
-                raise StepError("pleats need a first place to end at a last", where=self.on, advice="Say where the first lies.")
-            span = (self.count - 1) * spacing
-            middle = self.room(piece, edge, span + 2.0 * (beside + CLEAR), context)
-            sign = 1.0 if heads_on(piece, edge, self._towards(piece, edge)) else -1.0
-            found = [middle + sign * (k * spacing - span / 2.0) for k in range(self.count)]
-        elif self.stop is not None:
-            first, (last_edge, last) = edge_place(self.start, piece, context)[1], edge_place(self.stop, piece, context)
-            if last_edge != edge or self.count < 2:
-                advice = "Choose two places of one edge, and two pleats or more."
-                raise StepError("first and last pleat are not two places of one edge", where=self.on, advice=advice)
-            found = [float(at) for at in np.linspace(first, last, self.count)]
-            spacing = abs(last - first) / (self.count - 1)
-            self._refuse_overlap(spacing, depths, least, unit)
+        if self.stop is None:
+            found = self.in_a_row(piece, edge, self.count, spacing, beside, self.towards, context)
         else:
-            first = edge_place(self.start, piece, context)[1]
-            sign = 1.0 if heads_on(piece, edge, self._towards(piece, edge)) else -1.0
-            found = [first + sign * k * spacing for k in range(self.count)]
+            found = self._between(piece, edge, context)
+            spacing = abs(found[-1] - found[0]) / (self.count - 1)
+            self._refuse_overlap(spacing, depths, least, unit)
         if min(found) < -AT_THE_FOLD or max(found) > total + AT_THE_FOLD:
             what = f"{self.count} pleats {format_length(spacing, unit)} apart reach past the end of the {words(edge)}"
             raise StepError(what, where=self.on, advice="Take fewer, closer ones, or begin elsewhere.")
         return found
+
+    def _between(self, piece: Piece, edge: str, context: Context) -> list[float]:
+        """Places spaced evenly from the first to the last, mm along the edge."""
+        if self.start is None or self.stop is None:
+            raise StepError("pleats need a first place to end at a last", where=self.on, advice="Say where the first lies.")
+        first, (last_edge, last) = edge_place(self.start, piece, context)[1], edge_place(self.stop, piece, context)
+        if last_edge != edge or self.count < 2:
+            advice = "Choose two places of one edge, and two pleats or more."
+            raise StepError("first and last pleat are not two places of one edge", where=self.on, advice=advice)
+        return [float(at) for at in np.linspace(first, last, self.count)]
 
     def _refuse_overlap(self, spacing: float, depths: list[float], least: float, unit: Unit) -> None:
         if self.count > 1 and spacing < least - 1e-9:
             what = f"pleats {format_length(max(depths), unit)} deep overlap at a spacing of {format_length(spacing, unit)}"
             advice = f"Space them {format_length(least, unit)} or more, or make them less deep."
             raise StepError(what, where=self.on, advice=advice)
-
-    def _towards(self, piece: Piece, edge: str) -> Heading:
-        return self.towards or headings(piece, edge)[1]
 
     def _slots(self, piece: Piece, edge: str, scale: float, context: Context) -> list[Slot]:
         depths = self._depths(context, scale)
@@ -157,7 +150,10 @@ class Pleat(LetInStep):
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with pleats. Raises StepError, PlaceError or GeometryError, in one sentence, for what cannot be laid."""
-        return self.fitted(lambda scale: self._laid(pattern, scale, context))[0]
+        return self._fitted(pattern, context)[0]
+
+    def _fitted(self, pattern: Pattern, context: Context) -> tuple[Outcome, list[Slot]]:
+        return self.fitted(lambda scale: self._laid(pattern, scale, context), is_free=None in (self.depth, self.spacing))
 
     def _laid(self, pattern: Pattern, scale: float, context: Context) -> tuple[Outcome, list[Slot]]:
         piece = pattern.piece(self.on)
@@ -173,7 +169,7 @@ class Pleat(LetInStep):
         if stitched > shortest:
             most = format_length(shortest, context.scope.unit)
             raise StepError("the stitching is longer than the pleats", where=self.on, advice=f"Stitch up to {most}.")
-        taken = sum(slot.by for slot in slots) / (2.0 if any(slot.at_fold for slot in slots) else 1.0)
+        taken = sum(slot.parts for slot in slots)
         layers = Note(
             f"where pleats lie, the seam has 3 layers; {format_length(taken, context.scope.unit)} more cloth", self.on, taken
         )
@@ -181,19 +177,9 @@ class Pleat(LetInStep):
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Draw the slashes, cut, part them on fresh paper, fold, cut along the seam, unfold; the same in both ways."""
-        piece, unit = pattern.piece(self.on), context.scope.unit
-        slots = self.fitted(lambda scale: self._laid(pattern, scale, context))[1]
-        edge, found = self.edge_of(piece, context), []
-        start = piece.ends.get(piece.role(edge), ("start", "end"))[0]
-        for number, slot in enumerate(slots, start=1):
-            far = format_length(slot.by * self.across().far, unit)
-            text = (
-                "Line {number}: mark the {edge} {at} from the {start}, draw across, cut, and part it {by} there and {far} at "
-                "the other end."
-            )
-            at, by = format_length(slot.at, unit), format_length(slot.by, unit)
-            names = {"number": str(number), "edge": words(edge), "start": words(start)}
-            found.append(line("part", text, at=at, by=by, far=far, **names))
+        piece, slots = pattern.piece(self.on), self._fitted(pattern, context)[1]
+        edge = self.edge_of(piece, context)
+        found = self.parted_by_hand(piece, edge, slots, "", context.scope.unit)
         text = (
             "Fold each pleat ({kind}), cut along the {edge} through all layers, and unfold. Notch folds and places, and draw "
             "arrows."

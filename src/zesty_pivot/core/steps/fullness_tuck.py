@@ -12,13 +12,12 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
-from zesty_pivot.core.procedures.letting_in import Heading, Slot, edge_place, headings, heads_on
+from zesty_pivot.core.procedures.letting_in import Heading, Slot, headings, heads_on
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.let_in import LetInStep
 
 MOST = 40
-CLEAR = 2.0  # mm that is left beside the outermost tucks where their place is found. Our own choice
 
 # Stitched depth and spacing (mm) to begin with. Pin tucks take 2 to 3 mm; blind tucks meet the next one's stitching, so they
 # are spaced as deep as they are. Common practice, no source.
@@ -65,14 +64,8 @@ class Tuck(LetInStep):
 
     def _slots(self, piece: Piece, edge: str, scale: float, context: Context) -> list[Slot]:
         depth, spacing = self._sizes(scale, context)
-        sign = 1.0 if heads_on(piece, edge, self.towards or headings(piece, edge)[1]) else -1.0
-        span = (self.count - 1) * spacing
-        if self.start is None:
-            first = self.room(piece, edge, span + 2.0 * (depth + CLEAR), context) - sign * span / 2.0
-        else:
-            first = edge_place(self.start, piece, context)[1]
+        found = self.in_a_row(piece, edge, self.count, spacing, depth, self.towards, context)
         lies = Lies.AFTER if heads_on(piece, edge, self.lies or headings(piece, edge)[1]) else Lies.BEFORE
-        found = [first + sign * k * spacing for k in range(self.count)]
         if min(found) < 0.0 or max(found) > piece.edge(edge).sewn_length:
             what = (
                 f"{self.count} tucks {format_length(spacing, context.scope.unit)} apart reach past the end of the {words(edge)}"
@@ -83,7 +76,10 @@ class Tuck(LetInStep):
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with tucks. Raises StepError, PlaceError or GeometryError, in one sentence, for what cannot be
         stitched."""
-        return self.fitted(lambda scale: self._laid(pattern, scale, context))[0]
+        return self._fitted(pattern, context)[0]
+
+    def _fitted(self, pattern: Pattern, context: Context) -> tuple[Outcome, list[Slot]]:
+        return self.fitted(lambda scale: self._laid(pattern, scale, context), is_free=None in (self.depth, self.spacing))
 
     def _laid(self, pattern: Pattern, scale: float, context: Context) -> tuple[Outcome, list[Slot]]:
         piece, unit = pattern.piece(self.on), context.scope.unit
@@ -108,18 +104,10 @@ class Tuck(LetInStep):
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Cut and part for each tuck, mark both stitching lines, fold, cut along the seam; the same in both ways."""
-        slots = self.fitted(lambda scale: self._laid(pattern, scale, context))[1]
-        piece, unit = pattern.piece(self.on), context.scope.unit
+        piece, slots = pattern.piece(self.on), self._fitted(pattern, context)[1]
         edge = self.edge_of(piece, context)
-        start, found = piece.ends.get(piece.role(edge), ("start", "end"))[0], []
-        for number, slot in enumerate(slots, start=1):
-            text = (
-                "Tuck {number}: mark the {edge} {at} from the {start}, draw across, cut, and part it {by} there and {far} at "
-                "the other end; both cut edges are stitching lines."
-            )
-            figures = {"at": slot.at, "by": slot.by, "far": slot.by * self.across().far}
-            told = {key: format_length(mm, unit) for key, mm in figures.items()}
-            found.append(line("part", text, number=str(number), edge=words(edge), start=words(start), **told))
+        more = "; both cut edges are stitching lines"
+        found = self.parted_by_hand(piece, edge, slots, more, context.scope.unit)
         text = "Fold the tucks, press them, cut along the {edge} through all layers, and unfold."
         return (*found, line("true_folded", text, edge=words(edge)))
 

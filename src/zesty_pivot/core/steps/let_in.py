@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from typing import ClassVar, TypeVar
+from typing import ClassVar, Literal, TypeVar
 
 from pydantic import Field
 
@@ -14,24 +14,29 @@ from zesty_pivot.core.piece import Fullness, Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
+from zesty_pivot.core.procedures.hand import Line, line
 from zesty_pivot.core.procedures.letting_in import (
     Across,
+    Heading,
     Held,
     Slot,
     clear_share,
     covered,
     edge_place,
+    headings,
+    heads_on,
     let_in,
     notched,
     partner,
 )
-from zesty_pivot.core.quantity import format_length, share_of
+from zesty_pivot.core.quantity import Unit, format_length, share_of
 from zesty_pivot.core.quantity.fields import Share
 from zesty_pivot.core.steps.base import Step
 
 Made = TypeVar("Made")
 
 SCALES = (1.0, 0.75, 0.5, 0.35)  # of the usual size, tried where it is left to the program. Our own choice
+CLEAR = 2.0  # mm that is left beside the outermost where their place is found. Our own choice
 SAMPLES = 60  # places of an edge that are tried for room
 
 
@@ -51,18 +56,16 @@ class LetInStep(Step):
         default=None,
         description="what is let in at the far end: 100% widens the whole piece, 0% hinges there; 0% when an edge is named",
     )
-    far_end: str | None = Field(
+    far_end: Literal["taken", "free"] | None = Field(
         default=None,
-        pattern="^(taken|free)$",
         description="taken up at the far end too, or hanging free; free in a hem or a waist without a seam",
     )
 
-    def fitted(self, work: Callable[[float], Made]) -> Made:
+    def fitted(self, work: Callable[[float], Made], *, is_free: bool) -> Made:
         """What comes of some work at its usual size, else smaller: where the user leaves the place and a size open, there is
         room for a smaller one. Raises as the work does at its usual size."""
         first: ZestyError | None = None
-        is_free = self.start is None and None in (getattr(self, "depth", 0), getattr(self, "spacing", 0))
-        for scale in SCALES if is_free else SCALES[:1]:
+        for scale in SCALES if is_free and self.start is None else SCALES[:1]:
             try:
                 return work(scale)
             except ZestyError as fault:
@@ -132,6 +135,33 @@ class LetInStep(Step):
         piece = pattern.piece(self.on)
         made, laid = let_in(pattern, piece, edge, slots, self.across(), full, self.held(pattern, piece))
         return Outcome(pattern.with_piece(made), tuple(self.told(pattern, laid, context))), laid
+
+    def in_a_row(
+        self, piece: Piece, edge: str, count: int, spacing: float, beside: float, towards: Heading | None, context: Context
+    ) -> list[float]:
+        """How far along the edge (mm) so many lie, the first first: from `start` on, else where there is room for them with
+        `beside` mm at both ends."""
+        sign = 1.0 if heads_on(piece, edge, towards or headings(piece, edge)[1]) else -1.0
+        span = (count - 1) * spacing
+        if self.start is not None:
+            first = edge_place(self.start, piece, context)[1]
+        else:
+            first = self.room(piece, edge, span + 2.0 * (beside + CLEAR), context) - sign * span / 2.0
+        return [first + sign * k * spacing for k in range(count)]
+
+    def parted_by_hand(self, piece: Piece, edge: str, slots: Sequence[Slot], more: str, unit: Unit) -> list[Line]:
+        """A line for each slash: mark, draw across, cut, part; `more` goes on from there."""
+        start = piece.ends.get(piece.role(edge), ("start", "end"))[0]
+        text = (
+            "Line {number}: mark the {edge} {at} from the {start}, draw across, cut, and part it {by} there and {far} at the "
+            "other end"
+        )
+        found = []
+        for number, slot in enumerate(slots, start=1):
+            figures = {"at": slot.at, "by": slot.parts, "far": slot.parts * self.across().far}
+            told = {key: format_length(mm, unit) for key, mm in figures.items()}
+            found.append(line("part", f"{text}{more}.", number=str(number), edge=words(edge), start=words(start), **told))
+        return found
 
     def told(self, pattern: Pattern, laid: LaidOpen, context: Context) -> list[Note]:
         """What there is to say of each edge: from what length to what, and against what it is sewn to."""

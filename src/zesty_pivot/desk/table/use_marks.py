@@ -62,7 +62,8 @@ def let_in_marks(paper: Piece, let_in: tuple[LaidOpen, ...]) -> tuple[QPainterPa
     for laid in let_in:
         for line in (*lines_of(laid), *rows_of(laid, paper), *arrows_of(laid)):
             for path in line.paths:
-                _dashed(drawn, path) if line.kind in ("crease", "centre", "thin") else _whole(drawn, path)
+                draw = _dashed if line.kind in ("crease", "centre", "thin") else _whole
+                draw(drawn, path)
         for end in laid.ends:
             if not end.held:
                 continue
