@@ -36,12 +36,14 @@ LEAST_LONG = 20.0  # mm that a slash is long at least: less is a corner of the p
 
 @dataclass(frozen=True)
 class Slot:
-    """One slash as it is asked for: how far (mm) along the edge, how far it is parted there (mm), and where its fold points."""
+    """One slash as it is asked for: how far (mm) along the edge, how far it is parted there (mm), and where its fold points;
+    `leads` is where it leads among those that radiate, from 0 for the first to 1 for the last: in their order when None."""
 
     at: float
     by: float
     lies: Lies = Lies.AFTER
     at_fold: bool = False
+    leads: float | None = None
 
     @property
     def parts(self) -> float:
@@ -159,7 +161,8 @@ def _line(piece: Piece, edge: str, slot: Slot, number: int, count: int, across: 
     dart = places.mouth_at(piece, begin)
     if dart is not None:
         raise _over(piece, called, dart)
-    end = _far(piece, begin, edge, number, count, across)
+    leads = slot.leads if slot.leads is not None else number / (count - 1) if count > 1 else 0.5
+    end = _far(piece, begin, edge, leads, across)
     if isinstance(end, str):
         raise _over(piece, called, end)
     fault = None if end is None else slash_fault(piece, places.point(piece, begin), places.point(piece, end))
@@ -199,12 +202,12 @@ def _barring(piece: Piece, begin: Place, end: Place) -> str | None:
     return None
 
 
-def _far(piece: Piece, begin: Place, edge: str, number: int, count: int, across: Across) -> Place | str | None:
+def _far(piece: Piece, begin: Place, edge: str, leads: float, across: Across) -> Place | str | None:
     """Where a slash ends: a place, or the dart whose mouth it would leave by, or nothing."""
     if across.to is not None:
         # Both edges are walked the same way round, so the places are counted from the other end.
         low, high = across.stretch
-        share = low + (high - low) * (number / (count - 1) if count > 1 else 0.5)
+        share = low + (high - low) * leads
         there = piece.edge(across.to).sewn_length * (1.0 - share)
         end = places.along(piece, across.to, there)
         return places.mouth_at(piece, end) or end
@@ -236,7 +239,7 @@ def way_across(piece: Piece, edge: str, begin: Place) -> Vector:
     return way if float(way @ inwards) > 0.0 else -way
 
 
-def clear_share(piece: Piece, edge: str, at: float, across: Across, number: int, count: int) -> bool:
+def clear_share(piece: Piece, edge: str, at: float, across: Across, leads: float) -> bool:
     """Whether a slash at a distance (mm) along an edge passes every dart, and does not end on an edge that runs along it."""
     try:
         begin = places.along(piece, edge, at)
@@ -244,7 +247,7 @@ def clear_share(piece: Piece, edge: str, at: float, across: Across, number: int,
         return False
     if places.mouth_at(piece, begin) is not None:
         return False
-    end = _far(piece, begin, edge, number, count, across)
+    end = _far(piece, begin, edge, leads, across)
     if end is None or isinstance(end, str) or (across.far > 0.0 and not _is_across(piece, begin, end)):
         return False
     return slash_fault(piece, places.point(piece, begin), places.point(piece, end)) is None

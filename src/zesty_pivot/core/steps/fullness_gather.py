@@ -137,7 +137,8 @@ class Gather(LetInStep):
         piece, sewn = pattern.piece(self.on), end - begin
         count = min(MOST, max(FEWEST, round(sewn / EVERY)))
         places_ = [begin + sewn * (k + 0.5) / count for k in range(count)]
-        clear = [at for k, at in enumerate(places_) if clear_share(piece, edge, at, self.across(), k, count)]
+        leads = [k / (count - 1) for k in range(count)]
+        clear = [pair for pair in zip(places_, leads, strict=True) if clear_share(piece, edge, pair[0], self.across(), pair[1])]
         if not clear:
             what = f"every slash from the {words(edge)} would meet a dart or a corner"
             raise StepError(what, where=self.on, advice="Move the dart away first, or gather another stretch.")
@@ -147,7 +148,7 @@ class Gather(LetInStep):
             raise StepError("that much cloth cannot be gathered there", where=self.on, advice=f"Enter up to {most}.")
         wide = wanted
         for _ in range(20):  # a raised or slanting edge is longer than what is let in
-            slots = [Slot(at, wide / len(clear)) for at in clear]
+            slots = [Slot(at, wide / len(clear), leads=lead) for at, lead in clear]
             made, laid = let_in(pattern, piece, edge, slots, self.across(), full, self.held(pattern, piece))
             off = wanted - laid.ends[0].open_mm + sewn
             if abs(off) < SETTLED:

@@ -113,7 +113,7 @@ class LetInStep(Step):
                 continue
             begun = None if any(last < mouth < at for mouth in mouths) else begun
             last = at
-            if clear_share(piece, edge, at, across, number, SAMPLES + 1):
+            if clear_share(piece, edge, at, across, number / SAMPLES):
                 begun = at if begun is None else begun
                 if at - begun > best[1] - best[0] + 1e-6:
                     best = (begun, at)

@@ -1,0 +1,173 @@
+"""A grid of small pictures to choose from, each worked out while nothing else is to be done."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Collection, Mapping
+from dataclasses import dataclass
+
+from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal
+from PyQt6.QtGui import QEnterEvent, QFocusEvent, QIcon, QPainter, QPen, QPixmap
+from PyQt6.QtWidgets import QGridLayout, QToolButton, QWidget
+
+from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.desk.contained import contained
+from zesty_pivot.desk.table.shapes import shapes_of
+from zesty_pivot.desk.theme import NOW
+
+PICTURE = QSize(78, 58)
+COLUMNS = 3
+
+
+@dataclass(frozen=True)
+class Tried:
+    """The pattern that a choice makes, or why it cannot be."""
+
+    pattern: Pattern | None
+    fault: str = ""
+
+
+class Choice(QToolButton):
+    """One picture with its title."""
+
+    looked = pyqtSignal(str)
+    left = pyqtSignal()
+
+    def __init__(self, name: str, title: str, hint: str, kind: str) -> None:
+        super().__init__()
+        self.name, self.title, self.hint = name, title, hint
+        self.setObjectName("shape")
+        self.setText(title)
+        self.setAccessibleName(f"{title} {kind}".strip())
+        self.setToolTip(f"{title}: {hint}")
+        self.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
+        self.setIconSize(PICTURE)
+        self.setFixedWidth(PICTURE.width() + 10)
+        self.setCheckable(True)
+        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+
+    def enterEvent(self, event: QEnterEvent | None) -> None:
+        super().enterEvent(event)
+        self.looked.emit(self.name)
+
+    def leaveEvent(self, event: QEvent | None) -> None:
+        super().leaveEvent(event)
+        self.left.emit()
+
+    def focusInEvent(self, event: QFocusEvent | None) -> None:
+        super().focusInEvent(event)
+        if event is not None and event.reason() in (Qt.FocusReason.TabFocusReason, Qt.FocusReason.BacktabFocusReason):
+            self.looked.emit(self.name)
+
+    def focusOutEvent(self, event: QFocusEvent | None) -> None:
+        super().focusOutEvent(event)
+        self.left.emit()
+
+
+class PictureGrid(QWidget):
+    """Choices by name, with title and hint. Emits what is looked at (hover or focus), what is left, and what is chosen."""
+
+    looked = pyqtSignal(str)
+    left = pyqtSignal()
+    chosen = pyqtSignal(str)
+
+    def __init__(self, titles: Mapping[str, tuple[str, str]], kind: str) -> None:
+        super().__init__()
+        self._grid = grid = QGridLayout(self)
+        grid.setContentsMargins(0, 0, 0, 0)
+        grid.setSpacing(4)
+        self.choices: dict[str, Choice] = {}
+        for number, (name, (title, hint)) in enumerate(titles.items()):
+            choice = Choice(name, title, hint, kind)
+            choice.looked.connect(self.looked)
+            choice.left.connect(self.left)
+            choice.clicked.connect(lambda _on=False, name=name: self.chosen.emit(name))
+            self.choices[name] = choice
+            grid.addWidget(choice, number // COLUMNS, number % COLUMNS)
+        grid.setColumnStretch(COLUMNS, 1)
+        self._made: dict[str, Tried] = {}
+        self._waiting: list[str] = []
+        self._work: Callable[[str], Tried] = lambda _name: Tried(None)
+        self._draw: Callable[[Pattern], QPixmap] = lambda _pattern: QPixmap()
+        self._timer = QTimer(self)
+        self._timer.setInterval(0)
+        self._timer.timeout.connect(self._one_more)
+
+    def begin(self, work: Callable[[str], Tried], draw: Callable[[Pattern], QPixmap]) -> None:
+        """The pictures of all choices that are shown anew: `work` makes a choice's pattern, `draw` a pattern's picture."""
+        self._work, self._draw = work, draw
+        self._made = {}
+        self._waiting = [name for name, choice in self.choices.items() if not choice.isHidden()]
+        self._timer.start()
+
+    def fold(self, names: Collection[str]) -> None:
+        """Shows these choices only; pictures that are missing are made."""
+        for name, choice in self.choices.items():
+            choice.setVisible(name in names)
+        for number, name in enumerate(names):
+            self._grid.addWidget(self.choices[name], number // COLUMNS, number % COLUMNS)
+        self._waiting += [name for name in names if name not in self._made and name not in self._waiting]
+        self._timer.start()
+
+    def check(self, now: str | None) -> None:
+        """Marks the choice that is in use."""
+        for name, choice in self.choices.items():
+            choice.setChecked(name == now)
+
+    def restyle(self) -> None:
+        """Draws the pictures anew in other colours."""
+        for name in self._made:
+            self._show(name)
+
+    def finish(self) -> None:
+        """Makes what is still waiting at once."""
+        while self._waiting:
+            self._one_more()
+
+    def _one_more(self) -> None:
+        if not self._waiting:
+            self._timer.stop()
+            return
+        name = self._waiting.pop(0)
+        self._made[name] = self._work(name)
+        self._show(name)
+
+    @contained("a picture in the gallery")
+    def _show(self, name: str) -> None:
+        made, choice = self._made[name], self.choices[name]
+        choice.setEnabled(made.pattern is not None)
+        choice.setToolTip(f"{choice.title}: {choice.hint if made.pattern is not None else made.fault}")
+        choice.setIcon(QIcon() if made.pattern is None else QIcon(self._draw(made.pattern)))
+
+
+def drawn(pieces: list[tuple[Piece, str]], shown: QRectF, ratio: float, *, marked: bool = False) -> QPixmap:
+    """A picture of pieces, each filled with a colour of the theme, as far as they lie in a box (mm); halves on the fold with
+    their other half. `marked` draws their marks too."""
+    pixmap = QPixmap(PICTURE * ratio)
+    pixmap.setDevicePixelRatio(ratio)
+    pixmap.fill(Qt.GlobalColor.transparent)
+    painter = QPainter(pixmap)
+    painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+    scale = min(PICTURE.width() / shown.width(), PICTURE.height() / shown.height())
+    painter.translate(QPointF(PICTURE.width() / 2, PICTURE.height() / 2) - shown.center() * scale)
+    painter.scale(scale, scale)
+    painter.setClipRect(shown)
+    for piece, brush in pieces:
+        pen = QPen(NOW.color("faint" if brush == "table" else "ink"), 1.1 / scale)
+        for mirrored in (False, True) if not piece.is_unfolded else (False,):
+            painter.save()
+            if mirrored:
+                painter.scale(-1.0, 1.0)
+            shapes = shapes_of(piece)
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(NOW.color(brush))
+            painter.drawPath(shapes.fill)
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.setPen(pen)
+            for lines in (shapes.seams, shapes.legs):
+                painter.drawPath(lines)
+            if marked:
+                painter.setPen(QPen(NOW.color("cool"), 0.9 / scale))
+                painter.drawPath(shapes.marks)
+            painter.restore()
+    painter.end()
+    return pixmap

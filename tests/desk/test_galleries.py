@@ -1,0 +1,89 @@
+"""Galleries of steps, with real events: pictured on the user's own pattern, looked at, taken."""
+
+import pytest
+from PyQt6.QtCore import QEvent, Qt
+from PyQt6.QtTest import QTest
+from PyQt6.QtWidgets import QApplication
+
+from tests.desk.driving import type_into
+from tests.desk.test_neck_panel import hover
+from tests.samples import style
+from zesty_pivot.core.steps import registry
+from zesty_pivot.desk.galleries.registry import all_galleries
+
+CUT = {"do": "yoke.cut", "on": "front"}
+NOT_ALONE = {"fit"}  # what needs a partner is refused on a block
+
+
+def gallery(window, do: str):  # type: ignore[no-untyped-def]
+    found = window.side.reading.gallery(do)
+    if not found.all.isHidden():
+        found.all.click()
+    found.finish()
+    return found
+
+
+def click(choice) -> None:  # type: ignore[no-untyped-def]
+    QTest.mouseClick(choice, Qt.MouseButton.LeftButton)
+
+
+@pytest.mark.parametrize("on", ["front", "back"])
+@pytest.mark.parametrize("do", list(all_galleries()))
+def test_each_variant_is_pictured_and_can_be_taken(open_desk, do: str, on: str) -> None:  # type: ignore[no-untyped-def]
+    start = {"do": do, "on": on, **({"other": ""} if do == "neck.shape" else {})}
+    window = open_desk(style([start]))
+    window.model.choose_step(0)
+    shown = gallery(window, do)
+    assert shown.isVisibleTo(window)
+    pictures = set()
+    for name, choice in shown.grid.choices.items():
+        assert choice.isEnabled() == (name not in NOT_ALONE) or (do == "neck.shape" and on == "back"), choice.toolTip()
+        if not choice.isEnabled():
+            assert choice.toolTip().count(". ") <= 1
+            continue
+        pictures.add(choice.icon().pixmap(78, 58).toImage().bits().asstring(78 * 58 * 4))
+        click(choice)
+        assert not window.model.derived.derivation.broken and len(window.model.style.steps) == 1
+        assert shown.grid.choices[name].isChecked(), name
+    assert len(pictures) >= 0.7 * len(shown.grid.choices) or on == "back"
+
+
+def test_looking_lays_it_on_the_table_and_keeps_all_above_still(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([CUT, {"do": "yoke.cut", "on": "back"}]))
+    window.model.choose_step(0)
+    shown = gallery(window, "yoke.cut")
+    before, notes = window.model.pattern, window.side.reading.step_notes.text()
+    choice = shown.grid.choices["scalloped"]
+    place = choice.mapTo(window, choice.rect().topLeft())
+    hover(choice)
+    assert window.model.is_previewing and window.model.pattern != before and not window.model.file.is_dirty
+    assert window.side.reading.step_notes.text() == notes and choice.mapTo(window, choice.rect().topLeft()) == place
+    QApplication.sendEvent(choice, QEvent(QEvent.Type.Leave))
+    assert window.model.pattern == before and not window.model.is_previewing
+    QTest.keyClick(choice, Qt.Key.Key_Space)
+    assert window.model.style.steps[0].shape == "scalloped" and window.model.step == 0
+    window.run("edit.undo")
+    assert window.model.style.steps[0] == registry.read(CUT)
+
+
+def test_places_and_sizes_of_ones_own_stay(open_desk) -> None:  # type: ignore[no-untyped-def]
+    """What a variant says nothing of is kept, and a size of one's own does not make another variant of it."""
+    window = open_desk(style([CUT]))
+    window.model.choose_step(0)
+    shown = gallery(window, "yoke.cut")
+    form = window.side.reading.form("yoke.cut")
+    type_into(form.fields["at"].edit, "5 cm")
+    click(shown.grid.choices["curved"])
+    type_into(form.fields["depth"].edit, "4 cm")
+    step = window.model.style.steps[0]
+    assert (step.at, step.shape, step.depth) == ("5 cm", "curved", "4 cm") and shown.grid.choices["curved"].isChecked()
+    click(shown.grid.choices["straight"])
+    assert (window.model.style.steps[0].at, window.model.style.steps[0].depth) == ("5 cm", "3 cm")
+
+
+def test_a_step_that_is_broken_can_be_mended_by_its_gallery(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([{"do": "fullness.gather", "on": "front", "fit": True}]))
+    assert window.model.derived.derivation.broken
+    window.model.choose_step(0)
+    click(gallery(window, "fullness.gather").grid.choices["light"])
+    assert not window.model.derived.derivation.broken
