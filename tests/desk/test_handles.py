@@ -1,10 +1,12 @@
 """Handles of a slash on the table, dragged with real mouse events."""
 
+import pytest
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtTest import QTest
 
 from tests.desk.handles import drag, points
 from tests.samples import style
+from zesty_pivot.core.steps import registry
 
 SLASH = {"do": "fullness.slash", "on": "front", "at": {"edge": "waist", "at": "8%"}, "hinge": {"edge": "armhole", "at": "85%"},
          "by": "2 cm"}  # fmt: skip
@@ -67,3 +69,23 @@ def test_steps_after_the_dragged_one_wait_and_the_table_stays_where_it_looked(op
     assert window.model.style.steps[0].at.at != "8%" and len(window.model.style.steps) == 3
     assert len(window.model.derived.derivation.states) == 4 and window.model.state_index == 1
     assert len(window.strip.cards) == cards
+
+
+@pytest.mark.parametrize(("more", "key", "by"), [
+    ({}, "at", (2.0, 30.0)), ({}, "centre", (0.0, 20.0)), ({"shape": "curved"}, "depth", (0.0, 15.0)),
+    ({"shape": "scalloped"}, "depth", (0.0, 10.0)), ({"kind": "midriff"}, "at", (0.0, -25.0)),
+    ({"kind": "midriff", "shape": "pointed", "depth": "-2 cm"}, "depth", (0.0, -12.0)),
+])  # fmt: skip
+@pytest.mark.parametrize("on", ["front", "back"])
+def test_a_yoke_seam_follows_the_hand(open_desk, on: str, more: dict, key: str, by: tuple) -> None:  # type: ignore[no-untyped-def]
+    """The handle lands where it was dragged to, as the seam is drawn anew there, and says so in the form."""
+    window = open_desk(style([{"do": "yoke.cut", "on": on, **more}]))
+    window.model.choose_step(0)
+    before = points(window)[key]
+    drag(window, key, QPointF(*by))
+    step = window.model.style.steps[0]
+    assert getattr(step, key).endswith("mm") and not window.model.derived.derivation.broken
+    moved = points(window)[key] - before
+    assert moved.y() == pytest.approx(by[1], abs=4.0), (step, moved)
+    window.run("edit.undo")
+    assert window.model.style.steps[0] == registry.read({"do": "yoke.cut", "on": on, **more})

@@ -16,7 +16,7 @@ from zesty_pivot.core.piece import Body, Pattern, Piece, Place, Use
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.heights import edges_at
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.procedures.line_cutting import Cutting, cut_along
@@ -99,31 +99,44 @@ class YokeCut(Step):
         return there if 0.2 * total < there < 0.8 * total else BLADE * total
 
     @property
-    def _role(self) -> str:
+    def role(self) -> str:
         """The role of the edge that the seam ends on."""
         return "armhole" if self.kind == "yoke" else "side_seam"
 
     @property
-    def _hangs(self) -> bool:
+    def hangs(self) -> bool:
         """Whether the seam is lowest at the centre."""
         return self.shape in ("curved", "pointed")
 
     def _edge(self, piece: Piece) -> str:
-        role = self._role
+        role = self.role
         edge = next((id for id, its in piece.roles if its == role), None)
         if edge is None or "centre" not in dict(piece.roles).values():
             what = f"a {self.kind} needs a half with centre and {words(role)}"
             raise StepError(what, where=self.on, advice="Choose such a half, or cut a style line.")
         return edge
 
+    def away(self, piece: Piece, spot: Spot, context: Context) -> float:
+        """What `at` is (mm) for a seam that ends at a place of its outer edge. Raises PlaceError."""
+        edge = self._edge(piece)
+        along = places.sewn_distance(piece, resolve(spot, piece, context.block.drafted(piece), context.scope, ""))
+        return along if self.kind == "yoke" else piece.edge(edge).sewn_length - along - self._below(piece)
+
+    def lower(self, piece: Piece, context: Context) -> float:
+        """What `centre` is (mm): how much lower than its outer end the seam meets the centre, apart from what it hangs down.
+        Raises as `apply` does."""
+        y = float(places.point(piece, self._inner(piece, context))[1])
+        hangs = length_mm(self.depth, context.scope) if self.hangs else 0.0
+        return y - hangs - float(places.point(piece, self._asked(piece, context))[1])
+
     def _inner(self, piece: Piece, context: Context) -> Place:
         """Where the seam meets the centre: level with its outer end, as the block was drafted, and lower by what is asked."""
         self._edge(piece)
         block = context.block.drafted(piece)
-        whole = block if self._role in dict(block.roles).values() else piece
+        whole = block if self.role in dict(block.roles).values() else piece
         y = float(places.point(whole, self._asked(whole, context))[1])
         y += 0.0 if self.centre is None else length_mm(self.centre, context.scope)
-        y += length_mm(self.depth, context.scope) if self._hangs else 0.0
+        y += length_mm(self.depth, context.scope) if self.hangs else 0.0
         ends = [float(p[1]) for run in piece.runs if piece.role(run.edge) == "centre" for p in (run.path.start, run.path.end)]
         if self.centre is None:
             y = min(max(y, min(ends) + BELOW_NECK), max(ends) - BELOW_NECK)
@@ -139,9 +152,9 @@ class YokeCut(Step):
     def _place(self, piece: Piece, context: Context) -> Place:
         """Where the seam ends: as asked; else level with where it meets the centre, as the piece lies, so that it leaves the
         centre square."""
-        if self.at is None and self.centre is None and not self._hangs:
+        if self.at is None and self.centre is None and not self.hangs:
             y = float(places.point(piece, self._inner(piece, context))[1])
-            level = edges_at(piece, self._role, y)
+            level = edges_at(piece, self.role, y)
             if level:
                 return level[0][0]
         return self._asked(piece, context)
@@ -208,14 +221,14 @@ class YokeCut(Step):
         made = self.apply(pattern, context)
         yoke, unit = made.pattern.piece(f"{self.on}_{self.kind}"), context.scope.unit
         found = {role: sum(yoke.edge(id).sewn_length for id, its in yoke.roles if its == role)
-                 for role in (self._role, "centre", "style_line")}  # fmt: skip
+                 for role in (self.role, "centre", "style_line")}  # fmt: skip
         ends = ("from the shoulder tip down", "from the neckline down") if self.kind == "yoke" else ("up", "up")
         text = (
             "On the {on}, fold the darts that the seam meets shut. Mark {at} along the {edge}, {outer}, and {middle} along the "
             "{centre}, {inner}; draw the {shape} seam from mark to mark. Notch it and cut along it: it is {long} long."
         )
-        figures = {"at": found[self._role], "middle": found["centre"], "long": found["style_line"]}
-        names = {"on": words(self.on), "edge": words(self._role), "centre": centre_words(self.on), "shape": self.shape}
+        figures = {"at": found[self.role], "middle": found["centre"], "long": found["style_line"]}
+        names = {"on": words(self.on), "edge": words(self.role), "centre": centre_words(self.on), "shape": self.shape}
         told = {key: format_length(mm, unit) for key, mm in figures.items()}
         return (line("yoke", text, outer=ends[0], inner=ends[1], **names, **told),)
 

@@ -26,7 +26,7 @@ class Tried:
     fault: str = ""
 
 
-class Choice(QToolButton):
+class Pictured(QToolButton):
     """One picture with its title."""
 
     looked = pyqtSignal(str)
@@ -75,9 +75,9 @@ class PictureGrid(QWidget):
         self._grid = grid = QGridLayout(self)
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setSpacing(4)
-        self.choices: dict[str, Choice] = {}
+        self.choices: dict[str, Pictured] = {}
         for number, (name, (title, hint)) in enumerate(titles.items()):
-            choice = Choice(name, title, hint, kind)
+            choice = Pictured(name, title, hint, kind)
             choice.looked.connect(self.looked)
             choice.left.connect(self.left)
             choice.clicked.connect(lambda _on=False, name=name: self.chosen.emit(name))
