@@ -11,10 +11,10 @@ from typing import Protocol
 
 from zesty_pivot.core.exports.base import Export
 from zesty_pivot.core.exports.registry import all_exports
+from zesty_pivot.core.procedures.dart_uses import As
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.dart_use import As
 from zesty_pivot.desk import bead_actions
 from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.forms.registry import all_forms

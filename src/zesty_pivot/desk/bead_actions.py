@@ -6,10 +6,11 @@ from typing import get_args
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Dart, Piece, dart_words
+from zesty_pivot.core.procedures.dart_uses import USES, As
 from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
-from zesty_pivot.core.steps.dart_use import USES, As, UseDart
+from zesty_pivot.core.steps.dart_use import UseDart
 from zesty_pivot.desk.forms.dart_park import HARMLESS
 from zesty_pivot.desk.model import DeskModel
 

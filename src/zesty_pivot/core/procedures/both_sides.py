@@ -18,20 +18,19 @@ Halves = Mapping[Side, Pattern]  # the pattern as it is on each side of the body
 
 
 def parted(pattern: Pattern, name: str) -> Halves:
-    """The pattern twice, for each side of the body, with the unfolded piece `name` and the panels beside it as halves. Raises
-    GeometryError when something of one side lies on the other."""
+    """The pattern twice, for each side of the body, with the unfolded piece `name`, other unfolded parts of the same piece of
+    the block, and the panels beside them as halves. Raises GeometryError when something of one side lies on the other."""
     whole = pattern.piece(name)
-    left, right = mirror.halved(whole)
-    halves = {Side.LEFT: left, Side.RIGHT: right}
-    on, towards = _line(left)
     mine = [piece for piece in pattern.pieces if _source(piece) == _source(whole) and piece.sides.known]
-    if any(piece is not whole and mirror.side_of(piece) is None for piece in mine):
-        what = f"more than one part of the {words(_source(whole))} is unfolded"
-        raise StepError(what, where=name, advice="Do this before the other one is unfolded.")
+    halves = {piece.name: dict(zip(Side, mirror.halved(piece), strict=True)) for piece in mine if mirror.side_of(piece) is None}
+    on, towards = _line(halves[name][Side.LEFT])
     found = {}
     for side in Side:
-        plain = {piece.name: halves[side] if piece is whole else mirror.as_half(piece, on, towards) for piece in mine}
-        kept = [piece for piece in pattern.pieces if piece not in mine or piece is whole or mirror.side_of(piece) is side]
+        plain = {
+            piece.name: halves[piece.name][side] if piece.name in halves else mirror.as_half(piece, on, towards)
+            for piece in mine
+        }
+        kept = [piece for piece in pattern.pieces if piece not in mine or mirror.side_of(piece) in (side, None)]
         seams = [_plain_seam(seam, pattern, plain) for seam in pattern.seams if _is_on(seam, pattern, plain, side)]
         lines = [_plain_line(line, plain) for line in pattern.lines if line.of != _source(whole) or line.side in (None, side)]
         pieces = tuple(plain.get(piece.name, piece) for piece in kept)

@@ -37,7 +37,8 @@ def worked(step: Step, pattern: Pattern, context: Context) -> Outcome:
     if plan is None:
         return step.apply(pattern, context)
     made = {
-        side: plan.step.apply_half(half, context) if side in plan.sides else Outcome(half) for side, half in plan.halves.items()
+        side: plan.step.for_side(side, half, context).apply_half(half, context) if side in plan.sides else Outcome(half)
+        for side, half in plan.halves.items()
     }
     left, right = made[Side.LEFT], made[Side.RIGHT]
     notes = [note if note in right.notes else _told(note, Side.LEFT) for note in left.notes]
@@ -52,6 +53,7 @@ def by_halves(step: Step, pattern: Pattern) -> ByHalves | None:
     dart of one side."""
     if not step.half_by_half:
         return None
+    pattern = step.readied(pattern)
     asked = step.names() if isinstance(step, FrontAndBackStep) else [step.on]
     mine = [piece for name in asked for piece in ([pattern.piece(name)] if pattern.has(name) else pattern.come_from(name))]
     whole = [piece for piece in mine if piece.is_unfolded]
@@ -77,7 +79,8 @@ def paper_lines(step: Step, pattern: Pattern, context: Context, way: Way) -> tup
     plan = by_halves(step, pattern)
     if plan is None:
         return step.by_hand(pattern, context, way)
-    found = [plan.step.by_hand(plan.halves[side], context, way) for side in plan.sides]
+    halves = [(plan.step.for_side(side, plan.halves[side], context), plan.halves[side]) for side in plan.sides]
+    found = [one.by_hand(half, context, way) for one, half in halves]
     on = words(plan.sources[0])
     if len(found) > 1 and found[0] == found[1]:
         text = "Do the same on the other side of the {on}."
@@ -125,9 +128,10 @@ def _spots(model: Model) -> Iterator[Spot]:
 
 def _on_one_side(pattern: Pattern, sources: tuple[str, ...], side: Side) -> Pattern:
     """A pattern's side, where the step itself has unfolded the half that it was given."""
-    for piece in [piece for source in sources for piece in pattern.come_from(source)]:
-        if _is_opened(piece):
-            pattern = parted(pattern, piece.name)[side]
+    for source in sources:
+        opened = next(filter(_is_opened, pattern.come_from(source)), None)
+        if opened is not None:
+            pattern = parted(pattern, opened.name)[side]
     return pattern
 
 

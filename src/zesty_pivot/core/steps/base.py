@@ -8,7 +8,7 @@ from typing import ClassVar, Self
 from pydantic import Field, model_validator
 
 from zesty_pivot.core import faults
-from zesty_pivot.core.piece import called, dart_id
+from zesty_pivot.core.piece import Side, called, dart_id
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way
@@ -34,6 +34,15 @@ class Step(Model):
     def apply_half(self, pattern: Pattern, context: Context) -> Outcome:
         """What is done on one side of a whole piece: `apply` without what is said of the whole. Raises as `apply` does."""
         return self.apply(pattern, context)
+
+    def readied(self, pattern: Pattern) -> Pattern:
+        """The pattern as it is taken side by side: a step that is not the same on both sides unfolds its piece. Raises as
+        `apply` does."""
+        return pattern
+
+    def for_side(self, side: Side, half: Pattern, context: Context) -> Self:
+        """The step as it is done on one side of a whole piece, to its half. Raises as `apply` does."""
+        return self
 
     def settled(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern after this step, once its sides are put together, with what is said of the whole."""

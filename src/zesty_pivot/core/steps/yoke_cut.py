@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from typing import ClassVar, Literal
+from typing import Annotated, ClassVar, Literal
 
 import numpy as np
 from pydantic import Field
@@ -12,7 +12,7 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector, unit
 from zesty_pivot.core.moves.style_lines import bowed
-from zesty_pivot.core.piece import Body, Pattern, Piece, Place, Use
+from zesty_pivot.core.piece import Body, Pattern, Piece, Place, Use, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.heights import edges_at
 from zesty_pivot.core.piece.names import words
@@ -20,9 +20,10 @@ from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.procedures.line_cutting import Cutting, cut_along
+from zesty_pivot.core.procedures.yoke_fullness import SeamDarts, opened_in_seam
 from zesty_pivot.core.procedures.yoke_taper import Begun, cut_with_taper, meeting
 from zesty_pivot.core.quantity import format_length, length_mm
-from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.quantity.fields import Length, NamesDart
 from zesty_pivot.core.steps.base import Step
 
 # A front yoke leaves the armhole a third of the way down, a back one at the blade. Common practice, no source.
@@ -54,6 +55,10 @@ class YokeCut(Step):
     back_dart: Literal["taper", "stay"] = Field(
         default="taper", description="a back's shoulder dart: a taper of the seam at the armhole, or as it is"
     )
+    led: Annotated[str | None, NamesDart()] = Field(
+        default=None, description="a dart led to the seam, in the part that keeps the piece's name: the bust dart say"
+    )
+    seam_darts: SeamDarts = Field(default="sewn", description="what darts that open in the seam are used as")
 
     def words(self) -> str:
         """`curved yoke`."""
@@ -204,7 +209,7 @@ class YokeCut(Step):
         asked, piece = self._cutting(context), pattern.piece(self.on)
         dart = self._tapering(piece, context)
         if dart is None:
-            return cut_along(pattern, asked, context)
+            return self._opened(cut_along(pattern, asked, context), context)
 
         def run(drawn: Path, at: float) -> Begun:
             """Scallops end at the dart's point, level with their beginning; any other seam goes as it was drawn."""
@@ -214,7 +219,12 @@ class YokeCut(Step):
             first = drawn.split_at(at)[0]
             return first, first.end_direction
 
-        return cut_with_taper(pattern, asked, dart, run, context)
+        return self._opened(cut_with_taper(pattern, asked, dart, run, context), context)
+
+    def _opened(self, made: Outcome, context: Context) -> Outcome:
+        """With what opens in the seam as it is asked for."""
+        seam = made.pattern.lines[-1].id
+        return made.then(opened_in_seam(made.pattern, self.on, seam, self.led, self.seam_darts, context))
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Fold darts shut, mark, draw, notch, cut; the same in both ways."""
@@ -230,7 +240,19 @@ class YokeCut(Step):
         figures = {"at": found[self.role], "middle": found["centre"], "long": found["style_line"]}
         names = {"on": words(self.on), "edge": words(self.role), "centre": centre_words(self.on), "shape": self.shape}
         told = {key: format_length(mm, unit) for key, mm in figures.items()}
-        return (line("yoke", text, outer=ends[0], inner=ends[1], **names, **told),)
+        return (line("yoke", text, outer=ends[0], inner=ends[1], **names, **told), *self._seam_by_hand(pattern))
+
+    def _seam_by_hand(self, pattern: Pattern) -> list[Line]:
+        """What is done with the darts of the seam."""
+        found, piece = [], pattern.piece(self.on)
+        if self.led is not None:
+            text = "Slash the {on} from the seam to the {pivot}, and shut the {dart} dart: the slash opens."
+            pivot = words(piece.dart(self.led).pivot)
+            found.append(line("led", text, on=words(self.on), pivot=pivot, dart=dart_words(piece, self.led)))
+        if self.seam_darts != "sewn":
+            text = "Notch the seam where the {use} lie, and draw it across the mouth."
+            found.append(line("seam_darts", text, use=self.seam_darts))
+        return found
 
 
 STEP = YokeCut

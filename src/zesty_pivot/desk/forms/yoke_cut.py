@@ -2,11 +2,14 @@
 
 from __future__ import annotations
 
+from typing import Any
+
+from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.steps.yoke_cut import YokeCut
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import chosen_first, first_change
 from zesty_pivot.desk.forms.plain import plain
-from zesty_pivot.desk.forms.rows import ChoiceRow, CountRow, LengthRow, PieceRow, whole_number
+from zesty_pivot.desk.forms.rows import ChoiceRow, CountRow, LengthRow, PieceRow, dart_choices, whole_number
 from zesty_pivot.desk.model import DeskModel
 
 DO = "yoke.cut"
@@ -14,6 +17,12 @@ DO = "yoke.cut"
 KINDS = [("yoke", "a yoke above"), ("midriff", "a midriff at the waist")]
 SHAPES = [("straight", "straight"), ("curved", "curved"), ("pointed", "pointed at the centre"), ("scalloped", "scalloped")]
 BACK_DARTS = [("taper", "a taper of the seam at the armhole"), ("stay", "stays as it is")]
+SEAM_DARTS = [("sewn", "sewn as darts"), ("gathers", "gathers"), ("pleats", "soft pleats"), ("tucks", "tucks")]
+
+
+def led_choices(step: Any, piece: Piece | None) -> list[tuple[str, str]]:
+    """No dart, or one of the piece."""
+    return [("", "no dart"), *((id, f"the {title}") for id, title in dart_choices(step, piece))]
 
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
@@ -36,6 +45,8 @@ FORM = FormEntry(
         ChoiceRow(
             "back_dart", "The back's shoulder dart", lambda step: step.kind == "yoke", choices=lambda _step, _piece: BACK_DARTS
         ),
+        ChoiceRow("led", "Led to the seam", choices=led_choices),
+        ChoiceRow("seam_darts", "Darts in the seam", choices=lambda _step, _piece: SEAM_DARTS),
     ),
     first_step,
     lambda _model: True,

@@ -2,7 +2,16 @@
 
 from __future__ import annotations
 
-from zesty_pivot.desk.galleries.base import GalleryEntry, Variant
+from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.steps.base import Step
+from zesty_pivot.desk.galleries.base import Fields, GalleryEntry, Variant
+
+
+def led(_step: Step, piece: Piece) -> list[Fields]:
+    """What opens in the seam of itself, else one of the piece's darts that is led to it, the nearest above first."""
+    darts = sorted(piece.darts, key=lambda dart: piece.pivot(dart.pivot)[1])
+    return [{}, *({"led": dart.id} for dart in darts)]
+
 
 GALLERY = GalleryEntry(
     "yoke.cut",
@@ -12,6 +21,10 @@ GALLERY = GalleryEntry(
         "curved": Variant("Curved", "lowest at the centre, which it leaves square", {"kind": "yoke", "shape": "curved"}),
         "pointed": Variant("Pointed", "a point at the centre", {"kind": "yoke", "shape": "pointed"}),
         "scalloped": Variant("Scalloped", "arcs that hang down", {"kind": "yoke", "shape": "scalloped"}),
+        "gathered": Variant(
+            "Gathers below", "the fullness of a dart gathered into the seam", {"kind": "yoke", "seam_darts": "gathers"}, led
+        ),
+        "pleated": Variant("Pleats below", "or laid in pleats there", {"kind": "yoke", "seam_darts": "pleats"}, led),
         "midriff": Variant("Midriff", "a band round the waist, its waist darts shut", {"kind": "midriff"}),
         "midriff_curved": Variant(
             "Curved midriff", "rising to the centre in a curve", {"kind": "midriff", "shape": "curved", "depth": "-3 cm"}
@@ -23,5 +36,6 @@ GALLERY = GalleryEntry(
             "Point down", "a point down at the centre", {"kind": "midriff", "shape": "pointed", "depth": "2 cm"}
         ),
     },
-    words=("kind", "shape"),
+    cleared=("led",),
+    words=("kind", "shape", "seam_darts"),
 )

@@ -21,7 +21,7 @@ from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.panels.picture_grid import COLUMNS, PictureGrid, Tried, drawn
 from zesty_pivot.desk.table.shapes import shapes_of
 
-FOLDED = 12  # so many variants are shown at once; of more the first two rows, the others when asked for
+FOLDED = 9  # so many variants are shown at once; of more the first two rows, the others when asked for
 REST = 200  # ms that nothing changes before pictures are made
 
 
