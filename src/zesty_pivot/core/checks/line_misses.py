@@ -35,8 +35,9 @@ def _run(look: Look) -> Iterable[Finding]:
 
 def _runs_down(pattern: Pattern, name: str, edge: str) -> bool:
     """Whether a style line runs down between two panels, to shape them: both have a lower edge."""
-    panels = next((line.panels for line in pattern.lines if line.id == edge and name in line.panels), ())
-    return all({"waist", "hem"} & set(dict(pattern.piece(panel).roles).values()) for panel in panels if pattern.has(panel))
+    edge = pattern.piece(name).sides.name(edge)
+    panels = next((line.panels for line in pattern.lines if line.id == edge and name in line.panels), ("",))
+    return all(pattern.has(panel) and {"waist", "hem"} & set(dict(pattern.piece(panel).roles).values()) for panel in panels)
 
 
 CHECK = Check("line_misses", "Style lines pass near the point", _run)

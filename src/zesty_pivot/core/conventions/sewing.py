@@ -80,7 +80,8 @@ def _own(decided: DartFinish, scope: Scope) -> OwnPoint:
 
 def setback_of(piece: Piece, dart: str, sewing: Sewing) -> float:
     """How far a dart is sewn from its pivot, mm: its own set-back or school; else the point that the block brought, the
-    pivot itself on the back, whose darts are sewn to their own tips, and the style's school on the front."""
+    pivot itself on the back, whose darts are sewn to their own tips, or where it is the tip; and the style's school on the
+    front."""
     held = piece.dart(dart)
     if held.use in (Use.TUCK, Use.PLEAT):
         return 0.0  # folded along lines to the pivot
@@ -91,7 +92,7 @@ def setback_of(piece: Piece, dart: str, sewing: Sewing) -> float:
         return sewing.by_school(own.school, piece.intake(dart))
     if held.extended_mm > 0.0:
         return held.extended_mm
-    return 0.0 if piece.body is Body.BACK else sewing.by_school(sewing.school, piece.intake(dart))
+    return 0.0 if piece.body is Body.BACK or held.at_tip else sewing.by_school(sewing.school, piece.intake(dart))
 
 
 def sewn_point(piece: Piece, dart: str, sewing: Sewing) -> Vector:

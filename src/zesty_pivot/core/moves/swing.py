@@ -57,7 +57,8 @@ def _weight(piece: Piece, indices: Iterable[int]) -> tuple[float, float]:
 
 
 def carry(piece: Piece, indices: tuple[int, ...], closing: tuple[Vector, ...], motion: Motion, keep: set[str]) -> Piece:
-    """A piece with an arc of its ring moved, and with it every landmark and the grain inside that part.
+    """A piece with an arc of its ring moved, and with it every landmark inside that part, and the grain that lies in it; of a
+    piece on the fold the grain stays as the fold does.
 
     `closing` are the points that close the arc to a region; landmarks named in `keep` stay where they are.
     """
@@ -85,12 +86,17 @@ def carry(piece: Piece, indices: tuple[int, ...], closing: tuple[Vector, ...], m
     )
     landmarks = {name: moved(at) if name not in keep and goes_along(at) else at for name, at in piece.landmarks.items()}
     grain = piece.grain
-    if grain is not None:
-        (x0, y0), (x1, y1) = grain
-        if goes_along(((x0 + x1) / 2.0, (y0 + y1) / 2.0)):
-            grain = moved(grain[0]), moved(grain[1])
+    if grain is not None and _carries_grain(piece, grain, carried, goes_along):
+        grain = moved(grain[0]), moved(grain[1])
     fisheyes = tuple(eye.moved(motion) if goes_along(_whole_side(piece, eye, goes_along)) else eye for eye in piece.fisheyes)
     return replace(piece, runs=runs, landmarks=landmarks, grain=grain, fisheyes=fisheyes)
+
+
+def _carries_grain(piece: Piece, grain: tuple[Point, Point], carried: set[int], goes_along: Callable[[Point], bool]) -> bool:
+    if piece.fold is not None:
+        return any(piece.runs[index].edge == piece.fold for index in carried)
+    (x0, y0), (x1, y1) = grain
+    return goes_along(((x0 + x1) / 2.0, (y0 + y1) / 2.0))
 
 
 def _whole_side(piece: Piece, eye: FishEye, goes_along: Callable[[Point], bool]) -> Point:

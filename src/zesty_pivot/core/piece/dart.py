@@ -74,6 +74,7 @@ class Parked:
     beside: float = 0.0
     called: str = ""
     parked: tuple[Parked, ...] = ()
+    at_tip: bool = False
 
 
 @dataclass(frozen=True)
@@ -82,6 +83,7 @@ class Dart:
 
     `extended_mm` tells how far the block's dart stopped short of the pivot before it was led there: that is where the block
     wants it sewn; `beside` is how far (radians, clockwise about the pivot) that point lies beside the bisector of the mouth.
+    `at_tip` is true where the pivot is no point of the body but the dart's own tip, to which it is sewn.
     `group` names the dart that several were made of, so that they can become one again. `parked` are the darts put away in it.
     """
 
@@ -94,3 +96,4 @@ class Dart:
     shape: Shape = Shape()
     group: str = ""
     parked: tuple[Parked, ...] = ()
+    at_tip: bool = False

@@ -84,11 +84,13 @@ def _put_away(
     def is_clear(piece: Piece) -> bool:
         return not (piece.has_dart(dart) and _is_in(piece, piece.dart(dart), roles))
 
-    on_panels = [
-        Spot(edge=edge, at=at) for edge, role in pattern.piece(name).roles if role in CUT for at in ("50%", "75%", "25%")
-    ]
-    made = first_way(pattern, name, dart, [*spots, *on_panels], context, is_clear, park)
+    made = first_way(pattern, name, dart, [*spots, *on_cut_edges(pattern.piece(name))], context, is_clear, park)
     return None if made is None else made.pattern
+
+
+def on_cut_edges(piece: Piece) -> list[Spot]:
+    """Places of the edges that a piece was cut along, and of its lower edge, where darts may wait."""
+    return [Spot(edge=edge, at=at) for edge, role in piece.roles if role in CUT for at in ("50%", "75%", "25%")]
 
 
 def station_of(name: str, side: str | None = None) -> Spot:
@@ -145,7 +147,7 @@ def brought_back(
     notes = []
     for dart in back:
         if dart in rehomed:
-            pattern, note = _ending_in_it(pattern, name, dart, context, eased=eased)
+            pattern, note = ending_in_it(pattern, name, dart, context, eased=eased)
             notes.append(note)
     return pattern, notes
 
@@ -187,8 +189,9 @@ def _place_on(piece: Piece, point: Vector) -> Place:
     return best[1]
 
 
-def _ending_in_it(pattern: Pattern, name: str, dart: str, context: Context, *, eased: bool) -> tuple[Pattern, Note]:
-    """A dart that opens in the new edge now: sewn, or eased where its sewn line would be too short."""
+def ending_in_it(pattern: Pattern, name: str, dart: str, context: Context, *, eased: bool) -> tuple[Pattern, Note]:
+    """The pattern with a dart that opens in a new edge now: sewn, or eased where its sewn line would be too short; and what
+    there is to say."""
     piece = pattern.piece(name)
     point = sewn_point(piece, dart, context.sewing)
     sewn = min(math.dist(end, point) for end in piece.mouth(dart))

@@ -167,7 +167,7 @@ def _opened(move: DartMove, piece: Piece, place: Place, angle: float, whole: boo
     swung = swing(slit(piece, place, pivot, OPENING), move.dart, OPENING, angle)
     if whole:
         return _renamed(shut(swung, move.dart), move.dart, like=piece)
-    return _renamed(swung, _new_id(move, piece, place), like=piece, short=piece.dart(move.dart).extended_mm)
+    return _renamed(swung, _new_id(move, piece, place), like=piece, giver=piece.dart(move.dart))
 
 
 def _new_id(move: DartMove, piece: Piece, place: Place) -> str:
@@ -201,12 +201,16 @@ def _near_mouth(piece: Piece, place: Place) -> str | None:
     return before.mouth if before.mouth is not None and place.at < MERGE_WITHIN else None
 
 
-def _renamed(piece: Piece, new: str, like: Piece, short: float = 0.0) -> Piece:
-    """The dart that has opened under its id, keeping its use and its place in the list when it was there before. `short` is how
-    far (mm) the one that gave it something is sewn from its pivot by the block."""
+def _renamed(piece: Piece, new: str, like: Piece, giver: Dart | None = None) -> Piece:
+    """The dart that has opened under its id, keeping its use and its place in the list when it was there before; it is sewn
+    to the point of the one that gave it something."""
     known = {dart.id: dart for dart in like.darts}
     # A point that the block brought keeps its distance from the pivot, wherever the dart or a share of it opens.
-    made = replace(known[new], beside=0.0) if new in known else replace(piece.dart(OPENING), id=new, extended_mm=short)
+    if new in known:
+        made = replace(known[new], beside=0.0)
+    else:
+        made = replace(piece.dart(OPENING), id=new)
+        made = made if giver is None else replace(made, extended_mm=giver.extended_mm, at_tip=giver.at_tip)
     order = {dart.id: number for number, dart in enumerate(like.darts)}
     darts = sorted((made if d.id == OPENING else d for d in piece.darts), key=lambda d: order.get(d.id, len(order)))
     runs = tuple(Run(run.edge, run.path, run.source, new) if run.mouth == OPENING else run for run in piece.runs)

@@ -13,7 +13,7 @@ from zesty_pivot.core.piece import Pattern, Piece, Use, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import ALL_STATIONS
 from zesty_pivot.core.procedures.base import Context, Note
-from zesty_pivot.core.procedures.clearing import AWAY, brought_back, first_way, station_of
+from zesty_pivot.core.procedures.clearing import AWAY, brought_back, first_way, on_cut_edges, station_of
 from zesty_pivot.core.procedures.legs import made_equal
 from zesty_pivot.core.procedures.parking import park
 from zesty_pivot.core.quantity import format_length
@@ -41,7 +41,8 @@ def shut_under(
         def is_clear(made: Piece, left: frozenset[str] = frozenset(met[1:])) -> bool:
             return set(_sewn_under(made, line)) <= left
 
-        made = first_way(pattern, name, dart, [station_of(station) for station in stations], context, is_clear, park)
+        spots = [*(station_of(station) for station in stations), *on_cut_edges(piece)]
+        made = first_way(pattern, name, dart, spots, context, is_clear, park)
         if made is None:
             what = f"the line crosses the {dart_words(piece, dart)} dart, which cannot be shut while it is drawn"
             raise StepError(what, where=name, advice="Move that dart away, or end the line elsewhere.")

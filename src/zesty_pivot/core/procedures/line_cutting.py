@@ -66,10 +66,11 @@ def cut_along(pattern: Pattern, asked: Cutting, context: Context) -> Outcome:
 
 def sewn_parts(
     pattern: Pattern, asked: Cutting, piece: Piece, parts: tuple[Piece, Piece], line: tuple[Path, str], context: Context,
-    angles: tuple[tuple[str, float], ...] = (),
+    angles: tuple[tuple[str, float], ...] = (), shares: tuple[float, ...] = (),
 ) -> tuple[Pattern, Piece, Piece, Note]:  # fmt: skip
     """The pattern with both parts of a piece cut along a line (its path and its edge), sewn to each other along it, notched,
-    with their names and grain; the parts; and what there is to say. `angles` are what has gone into the seam, by pivot.
+    with their names and grain; the parts; and what there is to say. `angles` are what has gone into the seam, by pivot;
+    `shares` of the line are where its notches lie, as usual when none.
 
     Raises StepError when the new name is taken, or nothing is cut off.
     """
@@ -81,7 +82,7 @@ def sewn_parts(
         what = "the line runs along the edge: nothing is cut off"
         raise StepError(what, where=asked.on, advice="Choose a place on another edge, or bow the line.")
     source = f"{piece.of or piece.name}.{edge}"
-    shares = (0.3, 0.7) if drawn.length > TWO_NOTCHES else (0.5,)
+    shares = shares or ((0.3, 0.7) if drawn.length > TWO_NOTCHES else (0.5,))
     main, cut = (lined(part, edge, source, shares) for part in asked.named(one, two, drawn))
     main, cut = replace(main, name=piece.name), replace(cut, name=asked.made, of=piece.of or piece.name)
     lower = next((id for id, role in cut.roles if role in ("waist", "hem")), "")

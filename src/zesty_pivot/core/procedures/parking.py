@@ -42,8 +42,9 @@ def parked(piece: Piece, dart: str) -> Parked:
     home = places.origin_of(piece, Place(index, piece.runs[index].path.length))
     held = piece.dart(dart)
     return Parked(
-        dart, home, piece.angle(dart), held.use, held.hold, held.extended_mm, held.beside, called(piece, dart), held.parked
-    )
+        dart, home, piece.angle(dart), held.use, held.hold, held.extended_mm, held.beside, called(piece, dart), held.parked,
+        held.at_tip,
+    )  # fmt: skip
 
 
 def moves_home(
@@ -87,7 +88,8 @@ def bring_home(
             return replace(dart, parked=rest)
         beside = 0.0 if dart.id in (homes or {}) else entry.beside
         inner = (*rest, *entry.parked)
-        return replace(dart, parked=inner, use=entry.use, hold=entry.hold, extended_mm=entry.extended_mm, beside=beside)
+        made = replace(dart, parked=inner, use=entry.use, hold=entry.hold)
+        return replace(made, extended_mm=entry.extended_mm, beside=beside, at_tip=entry.at_tip)
 
     piece = outcome.pattern.piece(on)
     return replace(outcome, pattern=outcome.pattern.with_piece(replace(piece, darts=tuple(home(d) for d in piece.darts))))

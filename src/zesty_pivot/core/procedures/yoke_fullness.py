@@ -11,7 +11,7 @@ from zesty_pivot.core.piece import Pattern, Piece, Use, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Outcome
-from zesty_pivot.core.procedures.clearing import first_way
+from zesty_pivot.core.procedures.clearing import ending_in_it, first_way
 from zesty_pivot.core.procedures.dart_uses import As, UseAsked, use_dart
 from zesty_pivot.core.procedures.letting_in import notched
 
@@ -42,6 +42,17 @@ def opened_in_seam(
         )
     for dart in darts:
         made = made.then(_used(made.pattern, name, edge, dart, use, context))
+    return made
+
+
+def shut_above_seam(pattern: Pattern, name: str, context: Context) -> Outcome:
+    """The pattern with the darts of a hip yoke shut that end above its lower seam: what is left of them opens there, and is
+    sewn, or eased where that would be too short. Raises StepError for one that has no way there."""
+    made, edge = Outcome(pattern), pattern.lines[-1].id
+    for dart in [dart.id for dart in pattern.piece(name).darts if dart.use is Use.DART]:
+        made = made.then(_led(made.pattern, name, edge, dart, context))
+        after, note = ending_in_it(made.pattern, name, dart, context, eased=True)
+        made = made.then(Outcome(after, (note,)))
     return made
 
 

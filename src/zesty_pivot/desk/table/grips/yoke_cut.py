@@ -36,7 +36,7 @@ def _yoke_places(scene: Scene) -> dict[str, tuple[str, float, float]]:
     if found is None:
         return {}
     piece, seam = found
-    spots = {"at": seam[-1].end, "depth" if step.hangs else "centre": seam[0].start}
+    spots = {"at": seam[-1].end, "depth" if step.line(Context(scene.block, scene.scope)).hangs else "centre": seam[0].start}
     if step.shape == "scalloped":
         spots["depth"] = seam[0].point_at(sum(path.length for path in seam) / (2.0 * step.arcs))
     return {key: (piece.name, float(x), float(y)) for key, (x, y) in spots.items()}
@@ -50,9 +50,9 @@ def _yoke_dragged(scene: Scene, key: str, x: float, y: float) -> dict[str, Any] 
     context = Context(scene.block, scene.scope)
     try:
         if key == "at":
-            spot = spot_near(before, before, x, y, (step.role,))
-            return None if spot is None else {"at": f"{step.away(before, spot, context):.0f} mm"}
-        now = length_mm(step.depth, scene.scope) if key == "depth" else step.lower(before, context)
+            spot = spot_near(before, before, x, y, (step.line(context).role,))
+            return None if spot is None else {"at": f"{step.line(context).away(before, spot, context):.0f} mm"}
+        now = length_mm(step.depth, scene.scope) if key == "depth" else step.line(context).lower(before, context)
     except ZestyError:
         return None
     return {key: f"{now + y - place[2]:.0f} mm"}
