@@ -3,21 +3,23 @@
 from __future__ import annotations
 
 import itertools
+from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
 
-from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.style_lines import bowed
-from zesty_pivot.core.piece import Body, Piece, Place
+from zesty_pivot.core.piece import Body, Piece, Place, Side
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.heights import edges_at
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.bodice_halves import block_half
 from zesty_pivot.core.procedures.line_cutting import Cutting
 from zesty_pivot.core.quantity import format_length
 
@@ -76,7 +78,10 @@ class YokeLine:
 
     def away(self, piece: Piece, spot: Spot, context: Context) -> float:
         """What `at` is (mm) for a seam that ends at a place of its outer edge. Raises PlaceError."""
-        along = places.sewn_distance(piece, resolve(spot, piece, context.block.drafted(piece), context.scope, ""))
+        place = resolve(spot, piece, context.block.drafted(piece), context.scope, "")
+        along, edge = places.sewn_distance(piece, place), piece.runs[place.run].edge
+        if piece.sides.of(edge) is Side.RIGHT:  # walked the other way
+            along = piece.edge(edge).sewn_length - along
         return along if self.kind == "yoke" else abs(along - _above_waist(piece, self.edge(piece)))
 
     def _most(self, piece: Piece) -> float:
@@ -113,8 +118,12 @@ class YokeLine:
         return places.along(piece, self.edge(piece), self.along(piece, away))
 
     def _on_block(self, piece: Piece, context: Context) -> Piece:
-        """The piece as it was drafted, where that has the outer edge."""
+        """The piece as it was drafted, where that has the outer edge; for a seam that is not even with its darts above put
+        away, as they are shut while it is drawn: both sides must meet the centre at one place."""
         block = context.block.drafted(piece)
+        if self.other is not None:
+            with suppress(ZestyError):
+                return block_half(context, block.name).piece
         return block if self.role in dict(block.roles).values() else piece
 
     def slope(self, piece: Piece, context: Context) -> float:

@@ -14,7 +14,7 @@ from zesty_pivot.desk.model import DeskModel
 
 DO = "yoke.cut"
 
-KINDS = [("yoke", "a yoke above"), ("midriff", "a midriff at the waist")]
+KINDS = [("yoke", "a yoke above"), ("midriff", "a midriff at the waist"), ("hip", "a hip yoke below the waist")]
 SHAPES = [("straight", "straight"), ("curved", "curved"), ("pointed", "pointed at the centre"), ("scalloped", "scalloped")]
 BACK_DARTS = [("taper", "a taper of the seam at the armhole"), ("stay", "stays as it is")]
 SEAM_DARTS = [("sewn", "sewn as darts"), ("gathers", "gathers"), ("pleats", "soft pleats"), ("tucks", "tucks")]
@@ -38,6 +38,7 @@ FORM = FormEntry(
         PieceRow(),
         ChoiceRow("kind", "Cut off", choices=lambda _step, _piece: KINDS),
         LengthRow("at", "At the outer edge", empty="level with the centre"),
+        LengthRow("right", "On the right side as worn", empty="the same", signed=True),
         LengthRow("centre", "Lower at the centre by", empty="level", signed=True),
         ChoiceRow("shape", "Seam", choices=lambda _step, _piece: SHAPES),
         LengthRow("depth", "Hangs down by", when=lambda step: step.shape != "straight"),

@@ -13,6 +13,12 @@ def led(_step: Step, piece: Piece) -> list[Fields]:
     return [{}, *({"led": dart.id} for dart in darts)]
 
 
+def uneven(_step: Step, piece: Piece) -> list[Fields]:
+    """A quarter down the armhole on one side, six tenths on the other."""
+    total = next((piece.edge(edge).sewn_length for edge, role in piece.roles if role == "armhole"), 0.0)
+    return [{"at": f"{total / 4.0:.0f} mm", "right": f"{total * 0.6:.0f} mm"}] if total else []
+
+
 GALLERY = GalleryEntry(
     "yoke.cut",
     "Yokes on your pattern",
@@ -25,6 +31,7 @@ GALLERY = GalleryEntry(
             "Gathers below", "the fullness of a dart gathered into the seam", {"kind": "yoke", "seam_darts": "gathers"}, led
         ),
         "pleated": Variant("Pleats below", "or laid in pleats there", {"kind": "yoke", "seam_darts": "pleats"}, led),
+        "uneven": Variant("Uneven", "higher on the left than on the right", {"kind": "yoke"}, uneven),
         "midriff": Variant("Midriff", "a band round the waist, its waist darts shut", {"kind": "midriff"}),
         "midriff_curved": Variant(
             "Curved midriff", "rising to the centre in a curve", {"kind": "midriff", "shape": "curved", "depth": "-3 cm"}
@@ -35,7 +42,10 @@ GALLERY = GalleryEntry(
         "midriff_down": Variant(
             "Point down", "a point down at the centre", {"kind": "midriff", "shape": "pointed", "depth": "2 cm"}
         ),
+        "hip": Variant("Hip yoke", "from the waist to a seam below, its darts shut", {"kind": "hip"}),
+        "hip_pointed": Variant("Pointed hip", "with a point down at the centre", {"kind": "hip", "shape": "pointed"}),
     },
-    cleared=("led",),
+    cleared=("led", "right"),
+    sizes=("right",),
     words=("kind", "shape", "seam_darts"),
 )

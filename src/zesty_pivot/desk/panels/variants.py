@@ -94,17 +94,17 @@ class Variants(QWidget):
         self.grid.begin(partial(self._worked, self._step, self._before, self._model.derived.context), draw)
 
     def _worked(self, step: Step, before: Pattern, context: Context, name: str) -> Tried:
-        fault = f"the {words(step.on)} has no place for it"
+        fault = ""
         self._ways.pop(name, None)
         for number, made in enumerate(self._entry.taken(name, step, before.piece(step.on))):
             try:
                 pattern = attempt(made, before, context).pattern
             except ZestyError as found:
-                fault = str(found)
+                fault = fault or str(found)
             else:
                 self._ways[name] = number
                 return Tried(pattern)
-        return Tried(None, fault)
+        return Tried(None, fault or f"the {words(step.on)} has no place for it")
 
     def _picture(self, before: Pattern, source: str, pattern: Pattern) -> QPixmap:
         """What comes from the piece of the block, what the step has changed in the colour of paper."""

@@ -6,40 +6,54 @@ from typing import Any
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.moves.panels import STYLE_LINE
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Piece, Side
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import length_mm
 from zesty_pivot.core.steps.yoke_cut import YokeCut
 from zesty_pivot.desk.table.grips.base import Grips, Scene, spot_near
 
+OUTER = ("armhole", "side_seam")
 
-def _seam(scene: Scene) -> tuple[Piece, list[Path]] | None:
-    """The part that keeps the name, and its seam from the centre outwards."""
-    step: YokeCut = scene.step
-    if not scene.after.has(step.on) or scene.before.piece(step.on).is_unfolded:
+
+def _seam(scene: Scene, side: Side | None) -> tuple[Piece, list[Path]] | None:
+    """The part beside the seam that leads, and the seam from the centre outwards, of a whole piece on a side."""
+    made = [line for line in scene.after.lines if line not in scene.before.lines]
+    if not made:
         return None
-    piece = scene.after.piece(step.on)
-    known = dict(scene.before.piece(step.on).roles)
-    edge = next((edge for edge, role in piece.roles if role == STYLE_LINE and edge not in known), None)
-    if edge is None:
+    piece = scene.after.piece(made[-1].panels[0])
+    edge = piece.sides.id(made[-1].id, side)
+    if edge not in dict(piece.roles):
         return None
     runs = piece.edge(edge).runs
-    beside = piece.runs[piece.runs.index(runs[0]) - 1]
-    if piece.role(beside.edge) == "centre":
-        return piece, [run.path for run in runs]
-    return piece, [run.path.reversed() for run in reversed(runs)]
+    outer = [piece.role(piece.runs[at].edge) in OUTER for at in _beside(piece, edge)]
+    return piece, [run.path for run in runs] if outer[1] else [run.path.reversed() for run in reversed(runs)]
+
+
+def _beside(piece: Piece, edge: str) -> tuple[int, int]:
+    """The runs before and after an edge."""
+    runs = piece.edge(edge).runs
+    return piece.runs.index(runs[0]) - 1, piece.after(piece.runs.index(runs[-1]))
 
 
 def _yoke_places(scene: Scene) -> dict[str, tuple[str, float, float]]:
-    found, step = _seam(scene), scene.step
-    if found is None:
-        return {}
-    piece, seam = found
-    spots = {"at": seam[-1].end, "depth" if step.line(Context(scene.block, scene.scope)).hangs else "centre": seam[0].start}
-    if step.shape == "scalloped":
-        spots["depth"] = seam[0].point_at(sum(path.length for path in seam) / (2.0 * step.arcs))
-    return {key: (piece.name, float(x), float(y)) for key, (x, y) in spots.items()}
+    step: YokeCut = scene.step
+    found: dict[str, tuple[str, float, float]] = {}
+    for side, key in ((None, "at"), (Side.LEFT, "at"), (Side.RIGHT, "right")):
+        seam = _seam(scene, side)
+        if seam is None or (key == "right" and step.right is None):
+            continue
+        piece, paths = seam
+        spots = {key: paths[-1].end}
+        if key == "at":
+            spots["depth" if step.line(_context(scene)).hangs else "centre"] = paths[0].start
+            if step.shape == "scalloped":
+                spots["depth"] = paths[0].point_at(sum(path.length for path in paths) / (2.0 * step.arcs))
+        found |= {name: (piece.name, float(x), float(y)) for name, (x, y) in spots.items()}
+    return found
+
+
+def _context(scene: Scene) -> Context:
+    return Context(scene.block, scene.scope)
 
 
 def _yoke_dragged(scene: Scene, key: str, x: float, y: float) -> dict[str, Any] | None:
@@ -47,12 +61,15 @@ def _yoke_dragged(scene: Scene, key: str, x: float, y: float) -> dict[str, Any] 
     before, place = scene.before.piece(step.on), _yoke_places(scene).get(key)
     if place is None:
         return None
-    context = Context(scene.block, scene.scope)
+    line = step.line(_context(scene))
     try:
-        if key == "at":
-            spot = spot_near(before, before, x, y, (step.line(context).role,))
-            return None if spot is None else {"at": f"{step.line(context).away(before, spot, context):.0f} mm"}
-        now = length_mm(step.depth, scene.scope) if key == "depth" else step.line(context).lower(before, context)
+        if key in ("at", "right"):
+            # On a half the right side is dragged as its mirror image.
+            spot = spot_near(before, before, x if before.is_unfolded else abs(x), y, (line.role,))
+            return None if spot is None else {key: f"{line.away(before, spot, _context(scene)):.0f} mm"}
+        if before.is_unfolded and key == "centre" and step.centre is None:
+            return None
+        now = length_mm(step.depth, scene.scope) if key == "depth" else line.lower(before, _context(scene))
     except ZestyError:
         return None
     return {key: f"{now + y - place[2]:.0f} mm"}
