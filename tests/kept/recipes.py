@@ -126,6 +126,11 @@ RECIPES: dict[str, tuple[str, str, dict[str, Any], Steps]] = {
     "yokes": ("real", "cm", {}, [
         _of("yoke.cut", "back"), _of("yoke.cut", shape="curved"), _of("yoke.cut", "back", kind="midriff", shape="scalloped"),
     ]),
+    "hip yokes": ("hip", "cm", {}, [_of("yoke.cut", kind="hip"), _of("yoke.cut", "back", kind="midriff", shape="curved")]),
+    "uneven yoke": ("real", "cm", {}, [
+        _of("yoke.cut", at="5 cm", right="11 cm", seam_darts="gathers"), _of("neck.shape", shape="v", depth="9 cm"),
+        _of("yoke.cut", "back", led="waist", seam_darts="pleats"),
+    ]),
     "let in": ("real", "cm", {}, [
         _of("yoke.cut", "back"), _of("fullness.gather", "back", edge="yoke", ratio=1.6, rows=3),
         _of("fullness.pleat", edge="neckline", kind="box", count=1, depth="4 mm"),

@@ -111,9 +111,12 @@ def any_step(chance: random.Random, pattern: Pattern | None = None) -> Value:
         "line.contour": lambda: {"by": length(0, 3), "to": chance.choice(["chest", "armhole"])},
         "trim.hem": lambda: {"by": length(-2, 3)},
         "yoke.cut": lambda: {
-            "kind": chance.choice(["yoke", "midriff"]), "shape": chance.choice(["straight", "curved", "pointed", "scalloped"]),
+            "kind": chance.choice(["yoke", "yoke", "midriff", "hip"]),
+            "shape": chance.choice(["straight", "curved", "pointed", "scalloped"]),
             "at": chance.choice([None, length(1, 15)]), "centre": chance.choice([None, length(0, 6)]), "depth": length(0, 6),
-            "back_dart": chance.choice(["taper", "stay"]),
+            "back_dart": chance.choice(["taper", "stay"]), "right": chance.choice([None, None, length(1, 15)]),
+            "led": chance.choice([None, None, dart]),
+            "seam_darts": chance.choice(["sewn", "sewn", "gathers", "pleats", "tucks"]),
         },
         "yoke.join": lambda: {
             **({"on": "front_yoke", "other": "back_yoke"} if chance.random() < 0.7 else {"other": other}),

@@ -8,14 +8,18 @@ from typing import Any
 
 import numpy as np
 import pytest
+import shapely
 
 from tests.drafted import ROOM, room_block
+from tests.samples import hip_value, stretched_value
 from tests.sheets import lines
 from zesty_pivot.core.checks.base import Severity
+from zesty_pivot.core.conventions.sewing import PLAIN, sewn_point
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.ledger.girths import girths
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.steps import registry
 
@@ -124,9 +128,89 @@ def test_a_yoke_after_or_before_a_neckline(name: str) -> None:
         assert one.piece(part).edge("yoke").sewn_length == pytest.approx(two.piece(part).edge("yoke").sewn_length, abs=0.05)
 
 
+@pytest.mark.parametrize("name", ROOM)
+@pytest.mark.parametrize("shape", SHAPES)
+@pytest.mark.parametrize("on", ["front", "back"])
+def test_an_uneven_yoke_is_sewn_on_both_sides_and_turned_over_its_sides_change_places(name: str, on: str, shape: str) -> None:
+    """Ends where asked, as svgelements measures the written armholes; a straight seam is one line across the centre."""
+    stay = {"back_dart": "stay", "shape": shape}
+    one, other = (
+        made(room_block(name), yoke(on, at=f"{a} mm", right=f"{b} mm", **stay)) for a, b in ((70.0, 110.0), (110.0, 70.0))
+    )
+    for found, (a, b) in ((one, (70.0, 110.0)), (other, (110.0, 70.0))):
+        sheets = {piece.name: lines(piece) for piece in found.pieces}
+        whole, below = sheets[f"{on}_yoke"], sheets[on]
+        for side, at in (("left", a), ("right", b)):
+            mine, its = (sum(path.length(error=1e-7) for path in sheet[f"yoke.{side}"]) for sheet in (whole, below))
+            assert mine == pytest.approx(its, abs=0.05)
+            assert sum(path.length(error=1e-7) for path in whole[f"armhole.{side}"]) == pytest.approx(at, abs=0.05)
+    piece, turned = (found.pattern.piece(f"{on}_yoke") for found in (one, other))
+    assert piece.area == pytest.approx(turned.area, rel=1e-9)
+    assert piece.edge("yoke.left").sewn_length == pytest.approx(turned.edge("yoke.right").sewn_length, abs=1e-6)
+    if shape == "straight" and name in EVEN:
+        points = np.concatenate([run.path.outline for run in piece.runs if run.edge.startswith("yoke.")])
+        first, last = points[np.argmin(points[:, 0])], points[np.argmax(points[:, 0])]
+        normal = np.array([-(last - first)[1], (last - first)[0]]) / math.dist(first, last)
+        assert np.abs((points - first) @ normal).max() < 1.0  # what shutting a dart with legs not quite equal may leave
+
+
+def hip(on: str, **more: Any) -> dict[str, Any]:
+    return yoke(on, kind="hip", **more)
+
+
+@pytest.mark.parametrize("wide", [0.8, 1.0, 1.4])
+@pytest.mark.parametrize("on", ["front", "back"])
+@pytest.mark.parametrize(
+    "more", [{}, {"shape": "curved"}, {"at": "17 cm"}, {"at": "4 cm", "shape": "scalloped", "depth": "1 cm"}]
+)
+def test_a_hip_yoke_has_the_fish_eye_shut_in_it(on: str, wide: float, more: dict[str, Any]) -> None:
+    """The fish-eye is a dart above and one below the waist, as it was sewn; both seams are partners, the girths stay, and what
+    is cloth stays cloth: area of the parts is that of the whole without the fish-eye, by shapely and the shoelace."""
+    block = block_file.from_value(stretched_value(hip_value(), wide, 1.0), "hip")
+    before = made(block)
+    found = made(block, hip(on, **more))
+    sheets = {piece.name: lines(piece) for piece in found.pieces}
+    for edge, names in (("waist", (on, f"{on}_hip_yoke")), ("yoke", (f"{on}_hip_yoke", f"{on}_skirt"))):
+        one, two = (found.pattern.piece(name).edge(edge).sewn_length for name in names)
+        assert one == pytest.approx(two, abs=1e-6)
+    eye = before.pattern.piece(on).fisheyes[0]
+    upper, band, skirt = (found.pattern.piece(name) for name in (on, f"{on}_hip_yoke", f"{on}_skirt"))
+    assert upper.intake("waist") == pytest.approx(eye.intake, abs=1e-9) and not upper.fisheyes
+    assert tuple(sewn_point(upper, "waist", PLAIN)) == pytest.approx(eye.top, abs=1e-6)
+    assert not [dart for dart in band.darts if band.dart_edge(dart.id) == "waist"]
+    deep = more.get("at") == "17 cm"
+    assert [dart.id for dart in (band if deep else skirt).darts] == ["waist"]
+    if not deep:
+        assert tuple(sewn_point(skirt, "waist", PLAIN)) == pytest.approx(eye.bottom, abs=0.5)
+    girth = [girths(style.pattern, style.derivation.block) for style in (before, found)]
+    assert (girth[0].waist, girth[0].hip) == pytest.approx((girth[1].waist, girth[1].hip), abs=1e-6)
+    whole = before.pattern.piece(on).area - shapely.Polygon(eye.outline).area
+    short = eye.intake * upper.dart("waist").extended_mm / 2.0  # from the point of the body to the dart's own, in the model
+    assert sum(piece.area for piece in (upper, band, skirt)) == pytest.approx(whole - short, rel=1e-6)
+    assert set(sheets) >= {on, f"{on}_hip_yoke", f"{on}_skirt"}
+
+
+@pytest.mark.parametrize("name", ROOM)
+@pytest.mark.parametrize("use", ["gathers", "pleats", "tucks"])
+def test_the_bust_dart_is_led_to_the_seam_and_taken_up_there(name: str, use: str) -> None:
+    """The seam stays as long as the yoke's: what the dart's fullness adds is taken up; the account stays whole (`made`)."""
+    bust = next(dart.id for dart in block_file.pattern(room_block(name)).piece("front").darts if dart.pivot == "bust_point")
+    found = made(room_block(name), yoke("front", led=bust, seam_darts=use))
+    piece = found.pattern.piece("front")
+    used = [dart for dart in piece.darts if dart.use.value.startswith(use.removesuffix("s"))]
+    assert used and all(piece.dart_edge(dart.id) == "yoke" for dart in used)
+    assert piece.edge("yoke").sewn_length == pytest.approx(found.pattern.piece("front_yoke").edge("yoke").sewn_length, abs=0.05)
+    if use == "gathers":
+        partners = {mark.id for mark in piece.notches} & {mark.id for mark in found.pattern.piece("front_yoke").notches}
+        assert [mark for mark in partners if mark.startswith("gather")]
+
+
 REFUSED = [
     ({"at": "90 cm"}, "the seam ends off the edge", "less than"),
     ({"centre": "80 cm"}, "the seam misses the centre", "lower than its outer end"),
+    ({"kind": "hip"}, "has no waist line to cut along", "hip length"),
+    ({"seam_darts": "gathers"}, "no dart opens in the seam", "led to the seam"),
+    ({"right": "90 cm"}, "the seam ends off the edge", "less than"),
 ]
 
 

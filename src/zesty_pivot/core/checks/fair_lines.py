@@ -6,9 +6,7 @@ import math
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
-from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.fairness import bends, tightest
-from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
 
@@ -25,9 +23,10 @@ def _run(look: Look) -> Iterable[Finding]:
         for name in line.panels if line.angles else ():
             if not pattern.has(name):
                 continue
-            paths = _line(pattern.piece(name), line.id)
-            if not paths:
+            runs = [run for run in pattern.piece(name).runs if run.edge == line.id]
+            if not runs or any(run.mouth for run in runs[:-1]):  # what opens in it is told by its own corner
                 continue
+            paths = [run.path for run in runs]
             radius, at = tightest(paths)
             where = f"{format_length(at, unit)} along the seam of the {words(name)}"
             if radius < LEAST_RADIUS:
@@ -44,11 +43,6 @@ def _run(look: Look) -> Iterable[Finding]:
                     f"the princess line of the {words(name)} bends to and fro {count} times", count, MOST_BENDS, "bends",
                     "Ask for intakes that change little from level to level, or round it over more.",
                 )  # fmt: skip
-
-
-def _line(piece: Piece, edge: str) -> list[Path]:
-    """The line's runs on a panel, end to end, those of what was left of it."""
-    return [run.path for run in piece.runs if run.edge == edge]
 
 
 CHECK = Check("fair_lines", "Princess lines are fair curves", _run)

@@ -93,8 +93,9 @@ def carry(piece: Piece, indices: tuple[int, ...], closing: tuple[Vector, ...], m
 
 
 def _carries_grain(piece: Piece, grain: tuple[Point, Point], carried: set[int], goes_along: Callable[[Point], bool]) -> bool:
-    if piece.fold is not None:
-        return any(piece.runs[index].edge == piece.fold for index in carried)
+    fold = [index for index, run in enumerate(piece.runs) if run.edge == piece.fold]
+    if fold:  # of one that is opened by a dart the longer part keeps the grain
+        return max(fold, key=lambda index: piece.runs[index].path.length) in carried
     (x0, y0), (x1, y1) = grain
     return goes_along(((x0 + x1) / 2.0, (y0 + y1) / 2.0))
 

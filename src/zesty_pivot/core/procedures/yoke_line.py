@@ -3,23 +3,22 @@
 from __future__ import annotations
 
 import itertools
-from contextlib import suppress
 from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
 
-from zesty_pivot.core.errors import StepError, ZestyError
+from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.style_lines import bowed
-from zesty_pivot.core.piece import Body, Piece, Place, Side
+from zesty_pivot.core.piece import Body, Pattern, Piece, Place, Side
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.heights import edges_at
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context
-from zesty_pivot.core.procedures.bodice_halves import block_half
+from zesty_pivot.core.procedures.line_across import shut_under
 from zesty_pivot.core.procedures.line_cutting import Cutting
 from zesty_pivot.core.quantity import format_length
 
@@ -32,6 +31,8 @@ THIRD, BLADE = 1.0 / 3.0, 0.45
 MIDRIFF = 70.0  # mm above the waist at the side. Common practice, no source.
 
 BELOW_NECK = 20.0  # mm at the centre that a yoke's seam stays below the neckline at least. Our own choice.
+
+CLEAR_OF_NECK = 5.0  # mm; one that is not even may come nearer. Our own choice.
 
 HIP = 80.0  # mm below the waist at the side, that a hip yoke ends. Common practice, no source.
 
@@ -118,22 +119,37 @@ class YokeLine:
         return places.along(piece, self.edge(piece), self.along(piece, away))
 
     def _on_block(self, piece: Piece, context: Context) -> Piece:
-        """The piece as it was drafted, where that has the outer edge; for a seam that is not even with its darts above put
-        away, as they are shut while it is drawn: both sides must meet the centre at one place."""
+        """The piece as it was drafted, where that has the outer edge."""
         block = context.block.drafted(piece)
-        if self.other is not None:
-            with suppress(ZestyError):
-                return block_half(context, block.name).piece
         return block if self.role in dict(block.roles).values() else piece
 
     def slope(self, piece: Piece, context: Context) -> float:
         """How steeply the seam crosses the centre, down over across: that of the straight line from one side to the other."""
         if self.other is None:
             return 0.0
-        whole = self._on_block(piece, context)
-        on = _centre(whole)
-        here, there = (places.point(whole, line.outer(whole, context)) - on for line in (self, replace(self, at=self.other)))
+        here, there = self._both_ends(self._on_block(piece, context), context)
         return float((here[1] - there[1]) / (here[0] + there[0]))
+
+    def _both_ends(self, piece: Piece, context: Context) -> tuple[Vector, Vector]:
+        """Its outer ends on this side and on the other (mirrored), from the top of the centre, (2,) mm each."""
+        on = _centre(piece)
+        one, two = (places.point(piece, line.outer(piece, context)) - on for line in (self, replace(self, at=self.other)))
+        return one, two
+
+    def joined(self, pattern: Pattern, context: Context) -> YokeLine:
+        """A seam that is not even with where it meets the centre: on the straight line from side to side, as the piece lies
+        with the darts shut that either side meets; and lower by what is asked. `pattern` has this side's half. Raises as
+        `inner`."""
+        for at in sorted((self.at or 0.0, self.other or 0.0)):  # in one order on both sides
+            level = replace(self, at=at, other=None, centre=None)
+            pattern = shut_under(pattern, self.on, level.cutting("", context).drawn, context)[0]
+        piece = pattern.piece(self.on)
+        here, there = self._both_ends(piece, context)
+        y = float(here[1] - here[0] * (here[1] - there[1]) / (here[0] + there[0]) + _centre(piece)[1]) + (self.centre or 0.0)
+        ends = [float(p[1]) for run in piece.runs if piece.role(run.edge) == "centre" for p in (run.path.start, run.path.end)]
+        y = min(max(y, min(ends) + CLEAR_OF_NECK), max(ends) - CLEAR_OF_NECK)
+        whole = self._on_block(piece, context)
+        return replace(self, centre=y - float(places.point(whole, self.outer(whole, context))[1]))
 
     def lower(self, piece: Piece, context: Context) -> float:
         """What `centre` is (mm): how much lower than its outer end the seam meets the centre, apart from what it hangs down.
@@ -142,12 +158,11 @@ class YokeLine:
         return y - (self.depth if self.hangs else 0.0) - float(places.point(piece, self.outer(piece, context))[1])
 
     def inner(self, piece: Piece, context: Context) -> Place:
-        """Where the seam meets the centre: level with its outer end, as the block was drafted, or on the line to the other
-        side's; and lower by what is asked. Raises StepError where it misses the centre."""
+        """Where the seam meets the centre: level with its outer end, as the block was drafted, and lower by what is asked.
+        Raises StepError where it misses the centre."""
         whole = self._on_block(piece, context)
         self.edge(piece)
-        end = places.point(whole, self.outer(whole, context))
-        y = float(end[1]) - self.slope(piece, context) * float(end[0] - _centre(whole)[0])
+        y = float(places.point(whole, self.outer(whole, context))[1])
         y += (self.centre or 0.0) + (self.depth if self.hangs else 0.0)
         ends = [float(p[1]) for run in piece.runs if piece.role(run.edge) == "centre" for p in (run.path.start, run.path.end)]
         if self.centre is None:

@@ -41,7 +41,7 @@ class YokeCut(Step):
         default=None, description="the same on the right side as worn: the piece is unfolded for a yoke that is not even"
     )
     centre: Length | None = Field(
-        default=None, description="how much lower it meets the centre; negative higher; level when none"
+        default=None, description="how much lower it meets the centre; negative higher; level or straight when none"
     )
     shape: Shape = Field(default="straight", description="how the seam runs")
     depth: Length = Field(default="3 cm", description="how far a curve, a point or scallops hang down")
@@ -83,7 +83,8 @@ class YokeCut(Step):
         piece = half.piece(self.on)
         at = self.at if self.at is not None else f"{self.line(context).usual(piece, context)!r} mm"
         ends = (at, self.right) if side is Side.LEFT else (self.right, at)
-        return self.model_copy(update={"at": ends[0], "right": ends[1]})
+        mine = self.model_copy(update={"at": ends[0], "right": ends[1]})
+        return mine.model_copy(update={"centre": f"{mine.line(context).joined(half, context).centre!r} mm"})
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the yoke as a piece of its own. Raises StepError, PlaceError or GeometryError when it cannot be."""

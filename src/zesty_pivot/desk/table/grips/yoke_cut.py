@@ -67,9 +67,14 @@ def _yoke_dragged(scene: Scene, key: str, x: float, y: float) -> dict[str, Any] 
             # On a half the right side is dragged as its mirror image.
             spot = spot_near(before, before, x if before.is_unfolded else abs(x), y, (line.role,))
             return None if spot is None else {key: f"{line.away(before, spot, _context(scene)):.0f} mm"}
-        if before.is_unfolded and key == "centre" and step.centre is None:
+        if key == "centre" and step.right is not None:  # lower than the straight line from side to side
+            now = length_mm(step.centre or 0, scene.scope)
+        elif key == "depth":
+            now = length_mm(step.depth, scene.scope)
+        elif before.is_unfolded and step.centre is None:
             return None
-        now = length_mm(step.depth, scene.scope) if key == "depth" else line.lower(before, _context(scene))
+        else:
+            now = line.lower(before, _context(scene))
     except ZestyError:
         return None
     return {key: f"{now + y - place[2]:.0f} mm"}
