@@ -6,6 +6,7 @@ from typing import Any
 
 import numpy as np
 import pytest
+import shapely
 
 from tests.core.steps.test_let_in import made, refused, sheet
 from tests.drafted import ROOM, room_block
@@ -94,3 +95,27 @@ def test_what_cannot_be_is_told() -> None:
     assert "not sewn to each other along the shoulder" in refused(YOKES[0], {**pair, "other": "front_yoke"})
     assert "forward by more than 0" in refused({**pair, "seam": "kept"})
     assert "a dart opens in the shoulder" in refused(pair)
+
+
+@pytest.mark.parametrize("name", ROOM)
+@pytest.mark.parametrize("joined", [False, True])
+def test_the_second_layer_is_a_turn_of_cloth_smaller(name: str, joined: bool) -> None:
+    """It lies inside the yoke, 2 mm from its neckline and armhole everywhere and as long in the other seams but for their ends;
+    by shapely on the outlines. That it is cut so and not otherwise: common practice, no source."""
+    steps = [{"do": "yoke.cut", "on": on} for on in ("front", "back")] + [{"do": "yoke.join"}] * joined
+    found = made(room_block(name), *steps, {"do": "piece.facing", "kind": "yoke", "shade": "2 mm"}).pattern
+    assert len(found.extras) == (1 if joined else 2)
+    for extra in found.extras:
+        yoke = found.piece(extra.of[0])
+        outer, inner = (shapely.Polygon(np.concatenate([run.path.outline for run in p.runs])) for p in (yoke, extra.piece))
+        assert inner.buffer(-0.02).within(outer)
+        for role in ("neckline", "armhole"):
+            there, here = (
+                shapely.MultiLineString([run.path.outline for run in p.runs if p.role(run.edge) == role])
+                for p in (yoke, extra.piece)
+            )
+            points = [here.geoms[0].interpolate(share, normalized=True) for share in (0.1, 0.3, 0.7, 0.9)]
+            assert [there.distance(point) for point in points] == pytest.approx([2.0] * 4, abs=0.05)
+        for follow in extra.follows:
+            if follow.edge.startswith("yoke"):
+                assert 0.0 < follow.shorter_mm < 4.0

@@ -14,15 +14,16 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.facings import TracedFacing, hem_facing, neck_facing, whole_facing, with_edge
 from zesty_pivot.core.procedures.hand import Line, Way, line
+from zesty_pivot.core.procedures.yoke_facing import yoke_facing, yokes
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
-FacingKind = Literal["neck", "all_in_one", "camisole", "hem", "lining"]
+FacingKind = Literal["neck", "all_in_one", "camisole", "hem", "yoke", "lining"]
 
 TITLES: dict[str, str] = {
     "neck": "neck facing", "all_in_one": "all-in-one facing", "camisole": "camisole facing", "hem": "hem facing",
-    "lining": "lining",
+    "yoke": "yoke facing", "lining": "lining",
 }  # fmt: skip
 
 LEAST, MOST = 15.0, 300.0  # mm of depth
@@ -34,8 +35,8 @@ class Facing(FrontAndBackStep):
 
     title: ClassVar[str] = "Facing or lining"
     summary: ClassVar[str] = (
-        "Trace facings along the finished edges, shorter by the turn of cloth so that they roll inside; or a lining, a copy of "
-        "the pieces."
+        "Trace facings along the finished edges, shorter by the turn of cloth so that they roll inside; a yoke's second layer; "
+        "or a lining, a copy of the pieces."
     )
 
     do: Literal["piece.facing"] = "piece.facing"
@@ -49,7 +50,7 @@ class Facing(FrontAndBackStep):
         """`neck facing, 6 cm deep`."""
         if self.kind == "lining":
             return "lining of all pieces"
-        return TITLES[self.kind] + ("" if self.kind == "camisole" else f", {self.depth} deep")
+        return TITLES[self.kind] + ("" if self.kind in ("camisole", "yoke") else f", {self.depth} deep")
 
     def _sizes(self, context: Context) -> tuple[float, float]:
         unit = context.scope.unit
@@ -81,6 +82,12 @@ class Facing(FrontAndBackStep):
                 Extra(replace(piece, name=f"{piece.name}_lining"), "lining", (piece.name,), cut=_cut_of(piece))
                 for piece in pattern.pieces
             ]
+        if self.kind == "yoke":
+            shade = self._sizes(context)[1]
+            try:
+                return [yoke_facing(pattern, piece, shade, _cut_of(piece)) for piece in yokes(pattern, self.names())]
+            except GeometryError as fault:
+                raise StepError(fault.what, where=self.on, advice=fault.advice or "Take less off.") from fault
         found: list[Extra] = []
         for wanted in self.names():
             name = with_edge(pattern, wanted, "waist" if self.kind == "hem" else "neckline")
@@ -117,6 +124,11 @@ class Facing(FrontAndBackStep):
             names = {"name": words(extra.piece.name), "on": words(extra.of[0])}
             if extra.kind == "lining":
                 found.append(line("lining", "Trace the {on} once more for the {name}.", **names))
+                continue
+            if self.kind == "yoke":
+                text = "Trace the {on} once more for the {name} and cut {shade} off its neckline and its armhole."
+                turn = format_length(self._sizes(context)[1], unit, fine=True)
+                found.append(line("yoke_facing", text, shade=turn, **names))
                 continue
             text = (
                 "Pin the darts of the {on} shut. Trace the {name} along {edges}, {deep} deep, and take {shade} off its end for "

@@ -24,7 +24,7 @@ def first_step(model: DeskModel) -> dict[str, object] | None:
 
 
 def _has_depth(step: Facing) -> bool:
-    return step.kind not in ("lining", "camisole")
+    return step.kind not in ("lining", "camisole", "yoke")
 
 
 FORM = FormEntry(
