@@ -219,3 +219,29 @@ def test_what_cannot_be_is_refused_with_what_would(asked: dict[str, Any], what: 
     found = derive(Style(name="T", block=room_block("two darts 93"), steps=(registry.read(yoke("back", **asked)),)))
     ((_number, fault),) = found.derivation.broken
     assert what in fault.what and advice in fault.advice
+
+
+@pytest.mark.parametrize("more", [{}, {"at": "60 mm", "right": "100 mm"}])
+@pytest.mark.parametrize("name", ROOM)
+def test_lapped_and_piped_seams(name: str, more: dict[str, str]) -> None:
+    """Under a lap the written cut line lies 15 mm off the seam, over it 10 mm. The strip of a piping is as long as the whole
+    seam and two allowances and pi times the cord wide, its grain at 45 degrees."""
+    lapped = made(room_block(name), yoke("front", seam="lapped", **more))
+    for piece, wide in (("front", 15.0), ("front_yoke", 10.0)):
+        sheet = lines(next(one for one in lapped.pieces if one.name == piece))
+        point = sheet["yoke.left" if more else "yoke"][0].point(0.5, error=1e-7)
+        cut = [[(at.x, at.y) for at in (segment.start, segment.end)] for segment in sheet["cut"][0] if segment.start]
+        ring = shapely.MultiLineString(cut)
+        assert ring.distance(shapely.Point(point.x, point.y)) == pytest.approx(wide, abs=0.05)
+    piped = made(room_block(name), yoke("front", seam="piped", cord="4 mm", **more))
+    (strip,) = [extra.piece for extra in piped.pattern.extras]
+    seam = sum(
+        (1 if more else 2) * path.length(error=1e-7)
+        for one in piped.pieces if one.name == "front_yoke"
+        for id, paths in lines(one).items() if id in ("yoke", "yoke.left", "yoke.right")
+        for path in paths
+    )  # fmt: skip
+    assert strip.edge("side").sewn_length == pytest.approx(seam, abs=0.05)
+    assert strip.edge("end").sewn_length == pytest.approx(20.0 + 4.0 * math.pi, abs=1e-9)
+    (x0, y0), (x1, y1) = strip.grain
+    assert abs(x1 - x0) == pytest.approx(abs(y1 - y0))

@@ -107,6 +107,9 @@ class AllowanceSchool:
         return self.roles.get(role, self.seam)
 
 
+# What lies under a lapped seam reaches so far (mm) past the plain allowance, beyond the stitching. Common practice, no source.
+UNDER_A_LAP = 5.0
+
 ALLOWANCES: dict[str, AllowanceSchool] = {
     "industry_metric": AllowanceSchool(
         "industry: 1 cm, neck, armhole 0.6",

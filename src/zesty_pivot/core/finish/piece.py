@@ -11,7 +11,7 @@ import shapely
 from numpy.typing import NDArray
 
 from zesty_pivot.core.conventions.options import CUT_WORDS, Finish
-from zesty_pivot.core.conventions.schools import ALLOWANCES
+from zesty_pivot.core.conventions.schools import ALLOWANCES, UNDER_A_LAP
 from zesty_pivot.core.finish.allowance import Stretch, cut_ring
 from zesty_pivot.core.finish.as_worn import right_side_up, side_words
 from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart, notch_place
@@ -26,7 +26,7 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.laid_open import LaidOpen, laid_open
 from zesty_pivot.core.moves.open_up import OpenedMouth, open_up
 from zesty_pivot.core.piece import Body, Dart, EdgeRef, Hold, Piece, Use, dart_key
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.names import LAPPED_UNDER, words
 from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.place import point
 from zesty_pivot.core.piece.region import cloth
@@ -120,7 +120,9 @@ def allowance_of(piece: Piece, edge: str, finish: Finish, scope: Scope) -> float
         return max(0.0, length_mm(own, scope))
     if edge == piece.fold and cut_order(piece, finish) == "fold":
         return 0.0
-    return ALLOWANCES[finish.allowance].of(piece.role(edge), piece.body)
+    plain = ALLOWANCES[finish.allowance].of(piece.role(edge), piece.body)
+    laid_under = any(id == piece.sides.name(edge) and how == LAPPED_UNDER for id, how in piece.sewn_as)
+    return plain + UNDER_A_LAP if laid_under and plain > 0.0 else plain
 
 
 def finish_piece(

@@ -33,6 +33,8 @@ CORNERS = tuple(dict.fromkeys(first for ends in (EDGE_ENDS, HIP_ENDS) for first,
 # Points inside a piece, as blocks name them.
 LANDMARKS = ("bust_point", "blade_point", "waist_tip")
 
+LAPPED_UNDER = "lapped under"  # an edge that another is turned under and laid over
+
 LEVELS = ("chest", "bust", "under_bust", "waist", "hip")
 
 # Roles that a piece shares with its partner piece and that are sewn together there.

@@ -36,7 +36,7 @@ class Piece:
     `body` is the half of the body it covers, `sides` what on an unfolded piece is left and what right as worn.
     `added` is the fullness that steps put in on purpose: pivots with angles in radians, negative for what was taken out;
     `let_in` what lies open in the cloth across a line that was cut. `fullness` is let in along slashes: the runs are those of
-    the piece with it taken up.
+    the piece with it taken up. `sewn_as` are edges, as they are called on a half, that are not sewn plainly, and how.
     """
 
     name: str
@@ -56,6 +56,7 @@ class Piece:
     sides: Sides = HALF
     let_in: tuple[LetIn, ...] = ()
     fullness: tuple[Fullness, ...] = ()
+    sewn_as: tuple[tuple[str, str], ...] = ()
 
     @cached_property
     def edges(self) -> tuple[Edge, ...]:

@@ -19,6 +19,7 @@ from zesty_pivot.core.procedures.unfolding import unfolded
 from zesty_pivot.core.procedures.waist_seam import cut_at_waist
 from zesty_pivot.core.procedures.yoke_fullness import SeamDarts, opened_in_seam, shut_above_seam
 from zesty_pivot.core.procedures.yoke_line import Kind, Shape, YokeLine
+from zesty_pivot.core.procedures.yoke_seam import YokeSeam, sewn_as, with_piping
 from zesty_pivot.core.procedures.yoke_taper import Begun, cut_with_taper, meeting
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length, NamesDart
@@ -52,6 +53,8 @@ class YokeCut(Step):
     led: Annotated[str | None, NamesDart()] = Field(
         default=None, description="a dart led to the seam, in the part that keeps the piece's name: the bust dart say"
     )
+    seam: YokeSeam = Field(default="plain", description="how it is sewn: plain, lapped over what is below, or piped")
+    cord: Length = Field(default="3 mm", description="how thick the cord of a piping is; 0 for a flat one")
     seam_darts: SeamDarts = Field(default="sewn", description="what darts that open in the seam are used as")
 
     def words(self) -> str:
@@ -91,7 +94,14 @@ class YokeCut(Step):
         if self.right is not None:
             what = "a yoke that is not even needs a piece with both sides"
             raise StepError(what, where=self.on, advice="Choose one that lies on the fold, or leave the right side out.")
-        return self.apply_half(pattern, context)
+        made = self.apply_half(pattern, context)
+        return made.then(self.settled(made.pattern, context))
+
+    def settled(self, pattern: Pattern, context: Context) -> Outcome:
+        """With the strip of a piping."""
+        if self.seam != "piped":
+            return Outcome(pattern)
+        return with_piping(pattern, self._made, self._below, length_mm(self.cord, context.scope), context)
 
     def apply_half(self, pattern: Pattern, context: Context) -> Outcome:
         """The yoke of a half. Raises as `apply` does."""
@@ -107,21 +117,26 @@ class YokeCut(Step):
             made = cut_along(seamed.pattern, asked, context)
         else:
             made = cut_with_taper(seamed.pattern, asked, dart, self._beyond(context), context)
-        return self._opened(seamed.then(made), self.on, context)
+        return self._opened(seamed.then(made), context)
 
     @property
     def _made(self) -> str:
         """The yoke's name."""
         return f"{self.on}_hip_yoke" if self.kind == "hip" else f"{self.on}_{self.kind}"
 
+    @property
+    def _below(self) -> str:
+        """What the yoke is sewn to."""
+        return f"{self.on}_skirt" if self.kind == "hip" else self.on
+
     def _hip(self, pattern: Pattern, context: Context) -> Outcome:
         """Cut at the waist, then below it."""
         yoke = self._made
         seamed = cut_at_waist(pattern, self.on, yoke, context)
         below = self.model_copy(update={"on": yoke}).line(context)
-        made = seamed.then(cut_along(seamed.pattern, below.cutting(f"{self.on}_skirt", context), context))
+        made = seamed.then(cut_along(seamed.pattern, below.cutting(self._below, context), context))
         made = made.then(shut_above_seam(made.pattern, yoke, context))
-        return self._opened(made, f"{self.on}_skirt", context)
+        return self._opened(made, context)
 
     def _beyond(self, context: Context) -> Callable[[Path, float], Begun]:
         """How a seam goes on beyond a dart that is a taper of it."""
@@ -137,10 +152,11 @@ class YokeCut(Step):
 
         return run
 
-    def _opened(self, made: Outcome, below: str, context: Context) -> Outcome:
-        """With what opens in the seam as it is asked for."""
+    def _opened(self, made: Outcome, context: Context) -> Outcome:
+        """With what opens in the seam, and how it is sewn, as it is asked for."""
         seam = made.pattern.lines[-1].id
-        return made.then(opened_in_seam(made.pattern, below, seam, self.led, self.seam_darts, context))
+        made = made.then(opened_in_seam(made.pattern, self._below, seam, self.led, self.seam_darts, context))
+        return made.then(sewn_as(made.pattern, self.seam, self._made, self._below, seam, context))
 
     def _tapering(self, piece: Piece, context: Context) -> str | None:
         """The shoulder dart of a back that goes into the seam: the one whose point lies near it."""

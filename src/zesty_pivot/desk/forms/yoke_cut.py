@@ -17,6 +17,7 @@ DO = "yoke.cut"
 KINDS = [("yoke", "a yoke above"), ("midriff", "a midriff at the waist"), ("hip", "a hip yoke below the waist")]
 SHAPES = [("straight", "straight"), ("curved", "curved"), ("pointed", "pointed at the centre"), ("scalloped", "scalloped")]
 BACK_DARTS = [("taper", "a taper of the seam at the armhole"), ("stay", "stays as it is")]
+SEAMS = [("plain", "plain"), ("lapped", "lapped over what is below"), ("piped", "with a piping")]
 SEAM_DARTS = [("sewn", "sewn as darts"), ("gathers", "gathers"), ("pleats", "soft pleats"), ("tucks", "tucks")]
 
 
@@ -46,6 +47,8 @@ FORM = FormEntry(
         ChoiceRow(
             "back_dart", "The back's shoulder dart", lambda step: step.kind == "yoke", choices=lambda _step, _piece: BACK_DARTS
         ),
+        ChoiceRow("seam", "Sewn", choices=lambda _step, _piece: SEAMS),
+        LengthRow("cord", "Cord of the piping", when=lambda step: step.seam == "piped", signed=True),
         ChoiceRow("led", "Led to the seam", choices=led_choices),
         ChoiceRow("seam_darts", "Darts in the seam", choices=lambda _step, _piece: SEAM_DARTS),
     ),
