@@ -25,6 +25,8 @@ class Hand:
     def __init__(self, window: Any) -> None:
         self.window = window
         self.counted: Counter[str] = Counter()
+        self.seen: dict[str, Any] = {}  # what lay on the table or stood in a panel on the way, by a name
+        self._picked: QComboBox | None = None
         self._at_keys = False
         self._clicked: QWidget = window  # has the focus where no window manager gives it
 
@@ -71,11 +73,11 @@ class Hand:
         QTest.keyClicks(self._focus(), text)
 
     def _focus(self) -> QWidget:
-        """What gets the keys. Under Xvfb no window manager gives a window the focus: there it is what was clicked."""
-        if QGuiApplication.platformName() == "xcb":
-            return self._clicked
+        """What gets the keys. Where no window manager gives a window the focus, under Xvfb or when a list has just been shut,
+        it is what was clicked."""
         focus = QApplication.focusWidget()
-        assert focus is not None, "nothing has the focus"
+        if QGuiApplication.platformName() == "xcb" or focus is None or not focus.isVisible():
+            return self._clicked
         return focus
 
     def key(self, key: Qt.Key, modifier: Qt.KeyboardModifier = Qt.KeyboardModifier.NoModifier) -> None:
@@ -130,6 +132,9 @@ class Hand:
     def pick(self, box: QComboBox, title: str) -> None:
         """Opens a list, types what its line begins with, and takes it."""
         self.think()
+        if box is self._picked:  # a list goes on with the word that was typed into it a moment ago
+            QTest.qWait(QApplication.keyboardInputInterval() + 50)
+        self._picked = box
         self._into_view(box)
         self.click(box)
         titles = [box.itemText(k) for k in range(box.count())]
@@ -157,12 +162,44 @@ class Hand:
         boxes = [box for box in self.window.findChildren(QComboBox) if box.accessibleName() == name]
         self.pick(next(box for box in boxes if box.isVisibleTo(self.window)), title)
 
+    def picture(self, do: str, name: str) -> None:
+        """Clicks a picture of the gallery of the chosen step."""
+        self.think()
+        gallery = self.window.side.reading.gallery(do)
+        gallery.finish()
+        choice = gallery.grid.choices[name]
+        if choice.isHidden():
+            self._into_view(gallery.all)
+            self.click(gallery.all)
+            gallery.finish()
+        QApplication.processEvents()
+        self._into_view(choice)
+        self.click(choice)
+        QApplication.processEvents()
+
     def tick(self, key: str) -> None:
         """Ticks a box of the form."""
         self.think()
         box = self.form().fields[key]
         self._into_view(box)
         self.click(box, QPoint(8, box.height() // 2))
+
+    def shortcut(self, keys: str) -> None:
+        """Presses some keys at once: `Ctrl+Shift+T`."""
+        self.think()
+        self._home(keys=True)
+        parts = keys.split("+")
+        self.counted["K"] += len(parts)
+        modifiers = Qt.KeyboardModifier.NoModifier
+        for part in parts[:-1]:
+            modifiers |= {"Ctrl": Qt.KeyboardModifier.ControlModifier, "Shift": Qt.KeyboardModifier.ShiftModifier}[part]
+        QTest.keyClick(self.window, Qt.Key[f"Key_{parts[-1]}"], modifiers)
+        QApplication.processEvents()
+
+    def see(self, name: str) -> None:
+        """Remembers the written pieces as they are now; no operator."""
+        QApplication.processEvents()
+        self.seen[name] = ({piece.name: piece for piece in self.window.model.derived.pieces}, self.window.model.pattern)
 
     def bead(self, dart: str, station: str) -> None:
         """Drags a dart's bead round the ring to a station."""

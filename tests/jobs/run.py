@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections import Counter
 from collections.abc import Sequence
 from dataclasses import dataclass
+from inspect import signature
 from pathlib import Path
 from typing import Any
 
@@ -43,7 +44,8 @@ def done(id: str, block: str, picture: Path | None = None) -> Done:
         broken = window.model.derived.derivation.broken
         assert not broken, broken
         sheets = {piece.name: piece for piece in window.model.derived.pieces}
-        said = job.check(sheets, window.model.pattern)
+        known = [sheets, window.model.pattern, hand.seen]
+        said = job.check(*known[: len(signature(job.check).parameters)])
         if picture is not None:
             picture.parent.mkdir(parents=True, exist_ok=True)
             window.grab().save(str(picture))

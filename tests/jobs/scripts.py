@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from typing import Any
 
 import numpy as np
+import shapely
 
 from tests.folding import length, polyline
 from tests.jobs.hand import Hand
@@ -26,7 +27,7 @@ class Job:
     title: str
     by_hand: float
     script: Callable[[Hand], None]
-    check: Callable[[dict[str, FinishedPiece], Any], str]
+    check: Callable[[dict[str, FinishedPiece], Any], str] | Callable[[dict[str, FinishedPiece], Any, dict[str, Any]], str]
     one_dart: bool = False
 
 
@@ -86,7 +87,31 @@ def _to_mouth(piece: Any) -> float:
     return total
 
 
-# J11: the dart to the shoulder 2 1/2 in from the neck point, laid over the block.
+# J07: a canoe neck, 1 in in from the shoulder tip and 1 in below the block's neckline.
+
+
+def _j07(hand: Hand) -> None:
+    hand.add("Neckline")
+    hand.picture("neck.shape", "canoe")
+    hand.choose("width_from", "left of the shoulder, along it")
+    hand.fill("width", "1 in")
+    hand.choose("depth_from", "below the block's neckline")
+    hand.fill("depth", "1 in")
+    hand.seen["block"] = hand.window.model.derived.derivation.block
+
+
+def _j07_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
+    straps = [_long(sheets, name, "shoulder") for name in ("front", "back")]
+    whole = [sum(run.path.length for run in seen["block"].piece(on).edge("shoulder").runs) for on in ("front", "back")]
+    _is("the strap", straps[0], 25.4)
+    _is("the back's, with the ease of its shoulder", straps[1], 25.4 + whole[1] - whole[0])
+    front, block = pattern.piece("front"), seen["block"].piece("front")
+    tops = [min(float(run.path.start[1]) for run in piece.runs if piece.role(run.edge) == "centre") for piece in (front, block)]
+    _is("lower at CF", tops[0] - tops[1], 25.4)
+    return f"1 in left of a shoulder of {whole[0] / 10.0:.1f} cm, front and back; 1 in lower at CF"
+
+
+# J11: the dart to the shoulder 2 1/2 in from the neck point, seams smoothed, laid over the block.
 
 
 def _j11(hand: Hand) -> None:
@@ -95,15 +120,30 @@ def _j11(hand: Hand) -> None:
     hand.pick(to.choice, "so far along an edge…")
     hand.pick(to.edge, "shoulder")
     hand.write(to.at.edit, "2 1/2 in")
+    hand.see("moved")
+    hand.shortcut("Ctrl+Shift+T")
+    hand.press("Trace")
+    hand.pick_named("Tracing paper", "the block")
+    panel = hand.window.side.trace
+    hand.seen["differences"] = [row for row in panel.seams.rows if panel.seams.isVisibleTo(hand.window)]
+    hand.seen["block"] = hand.window.model.derived.derivation.block.piece("front")
 
 
-def _j11_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
-    front = pattern.piece("front")
-    _is("from the neck point", _to_mouth(front), 63.5)
-    return "mouth begins 63.5 mm from the neck point"
+def _j11_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
+    front, block = pattern.piece("front"), seen["block"]
+    _is("from the neck point", _to_mouth(seen["moved"][1].piece("front")), 63.5)
+    told = {title: change for title, _now, change in seen["differences"]}
+    now, was = (sum(run.path.length for run in piece.edge("waist").runs) for piece in (front, block))
+    found = next((change for title, change in told.items() if "waist" in title), "=")
+    mm = float(found.replace("−", "-").replace("cm", "").replace("=", "0")) * 10.0
+    _is("the change of the waist by the panel", mm, now - was, 0.06)
+    words = " ".join(text.text for text in sheets["front"].texts)
+    assert "cut 1" in words and "front" in words and {"grain"} <= set(lines(sheets["front"])), words
+    assert any("notch" in id for id in lines(sheets["front"]))
+    return f"mouth begins 63.5 mm from the neck point; trued; {len(told)} seams differ from the block; labelled"
 
 
-# J18: both darts to the shoulder tip, French, side, armhole, mid shoulder.
+# J18: both darts to the shoulder tip, French, side, armhole, mid shoulder; finished both ways.
 
 
 def _j18(hand: Hand) -> None:
@@ -112,16 +152,42 @@ def _j18(hand: Hand) -> None:
             ring = hand.window.table.ring()
             if any(bead.dart == dart for bead in ring.beads):
                 hand.bead(dart, station)
+        hand.see(station)
+    hand.press("Finish")
+    for name, title in (("cap", "folded, with a cap"), ("cut", "cut away inside")):
+        hand.pick_named("Mouth", title)
+        hand.see(name)
 
 
-def _j18_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
-    front = pattern.piece("front")
-    (dart,) = front.darts
-    one, two = front.mouth(dart.id)
-    pin = front.pivot(dart.pivot)
-    angle = math.acos(float((one - pin) @ (two - pin)) / (math.dist(one, pin) * math.dist(two, pin)))
-    _is("the mouth by the chord", math.dist(one, two), 2.0 * math.dist(one, pin) * math.sin(angle / 2.0), 0.6)
-    return f"one dart of {math.degrees(angle):.1f}°, mouth {math.dist(one, two):.1f} mm by the chord"
+def _j18_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
+    for station in ("shoulder_tip", "french", "side_bust", "mid_armhole", "mid_shoulder"):
+        pieces, here = seen[station]
+        front = here.piece("front")
+        (dart,) = front.darts
+        one, two = front.mouth(dart.id)
+        pin = front.pivot(dart.pivot)
+        legs = math.dist(one, pin), math.dist(two, pin)
+        angle = math.acos(float((one - pin) @ (two - pin)) / (legs[0] * legs[1]))
+        chord = math.hypot(legs[0] - legs[1], 2.0 * math.sqrt(legs[0] * legs[1]) * math.sin(angle / 2.0))
+        _is(f"the mouth at the {station} by the chord", math.dist(one, two), chord)
+        if station == "mid_armhole":  # folded down: the inlay lies on the lower side
+            (sewn,) = pieces["front"].darts
+            lower = "before" if one[1] > two[1] else "after"
+            assert sewn.fold == lower, sewn.fold
+    for name in ("cap", "cut"):
+        written = seen[name][0]["front"]
+        (sewn,) = written.darts
+        drawn = lines(written)
+        if name == "cap":
+            assert f"{sewn.dart}.cap" in drawn or sewn.note, sorted(drawn)
+            capped = "a cap" if f"{sewn.dart}.cap" in drawn else "too wide for a cap, which is told"
+            continue
+        assert sewn.cap is None, f"not cut away, {sewn.cut_away_mm} mm: {sewn.note}"
+        cut = shapely.LineString(polyline(drawn["cut"][0]))
+        for leg in drawn[f"{sewn.dart}.legs"]:
+            middle = leg.point(0.5)
+            _is("cut away beside the leg", float(cut.distance(shapely.Point(middle.x, middle.y))), 10.0)
+    return f"one dart of {math.degrees(angle):.1f}°, mouth {math.dist(one, two):.1f} mm by the chord; {capped}; cut away 1 cm"
 
 
 # J22: yoke blouse.
@@ -201,6 +267,7 @@ def _j23_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
 
 JOBS = {
     "J05": Job("dart to shoulder", 13.0, _j05, _j05_check, one_dart=True),
+    "J07": Job("canoe", 10.0, _j07, _j07_check),
     "J11": Job("slash and close", 12.0, _j11, _j11_check, one_dart=True),
     "J18": Job("five places by pivot", 11.0, _j18, _j18_check),
     "J22": Job("yoke blouse", 25.0, _j22, _j22_check),
@@ -210,7 +277,7 @@ JOBS = {
 NOT_YET = {
     "J01": ("hip block", 26, "blocks are not drafted here yet"), "J02": ("nine necklines", 21, "no script yet"),
     "J03": ("seven necklines", 16, "no script yet"), "J04": ("blouse front", 10, "blocks are not drafted here yet"),
-    "J06": ("child", 7, "blocks are not drafted here yet"), "J07": ("canoe", 10, "no script yet"),
+    "J06": ("child", 7, "blocks are not drafted here yet"),
     "J08": ("necklines in order", 29, "no script yet"), "J09": ("flare under a line", 17, "no script yet"),
     "J10": ("bustier", 16, "its block is not drafted here yet"), "J12": ("one shoulder", 17, "no script yet"),
     "J13": ("two equal darts", 7, "no script yet"), "J14": ("strapless with bands", 13, "no frills yet"),
