@@ -106,7 +106,7 @@ def _j07_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, A
     _is("the strap", straps[0], 25.4)
     _is("the back's, with the ease of its shoulder", straps[1], 25.4 + whole[1] - whole[0])
     front, block = pattern.piece("front"), seen["block"].piece("front")
-    tops = [min(float(run.path.start[1]) for run in piece.runs if piece.role(run.edge) == "centre") for piece in (front, block)]
+    tops = [min(float(run.path.end[1]) for run in piece.runs if piece.role(run.edge) == "centre") for piece in (front, block)]
     _is("lower at CF", tops[0] - tops[1], 25.4)
     return f"1 in left of a shoulder of {whole[0] / 10.0:.1f} cm, front and back; 1 in lower at CF"
 
