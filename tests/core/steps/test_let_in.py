@@ -25,6 +25,7 @@ from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.moves.laid_open import laid_open
+from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.steps import registry
@@ -330,6 +331,26 @@ def test_an_edge_is_gathered_to_fit_its_partner() -> None:
 def test_what_cannot_be_is_told(step: Value, what: str) -> None:
     said = refused(step)
     assert what in said and said.count("\n") == 0 and said.rstrip().endswith(".")
+
+
+def test_gathers_keep_clear_of_pleats() -> None:
+    """Left to the program they take the longest stretch without any; a stretch over them is refused."""
+    laid = pleat(edge="waist", count=2, depth="5 mm", spacing="1 cm", start={"edge": "waist", "at": "85%"})
+    (full, *_rest) = (made(real_block(), laid, {"do": "fullness.gather", "on": "back"}).pattern.piece("back").fullness)[1:]
+    piece = made(real_block(), laid).pattern.piece("back")
+    total = piece.edge("waist").sewn_length
+    ends = sorted(places.sewn_distance(piece, places.by_origin(piece, at)) for at in full.stretch)
+    pleats = [places.sewn_distance(piece, places.by_origin(piece, line.start)) for line in piece.fullness[0].lines]
+    assert ends[1] < min(pleats) or ends[0] > max(pleats)
+    assert ends[1] - ends[0] > 0.2 * total
+    over = {
+        "do": "fullness.gather",
+        "on": "back",
+        "start": {"edge": "waist", "at": "20%"},
+        "stop": {"edge": "waist", "at": "90%"},
+    }
+    assert "over the pleats on the waist" in refused(laid, over)
+    assert "cannot lie on the fold" in refused(pleat(edge="waist", count=1, start={"edge": "waist", "at": "100%"}))
 
 
 def _shift(found: Derived, name: str, kind: str) -> float:

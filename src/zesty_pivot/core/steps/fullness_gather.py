@@ -15,7 +15,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
-from zesty_pivot.core.procedures.letting_in import Slot, clear_share, edge_place, let_in, notched, partner
+from zesty_pivot.core.procedures.letting_in import Slot, clear_share, covered, edge_place, let_in, notched, partner
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Share
 from zesty_pivot.core.steps.let_in import LetInStep
@@ -29,6 +29,19 @@ FEWEST, MOST = 4, 24
 MOST_RATIO = 6.0
 LEAST = 10.0  # mm of an edge that can be gathered at least
 SETTLED = 1e-6  # mm within which the asked length is met
+
+
+def _free(piece: Piece, edge: str) -> tuple[float, float]:
+    """The longest stretch of an edge (mm) without pleats or tucks, plain at both ends of the edge."""
+    total = piece.edge(edge).sewn_length
+    low, best = PLAIN_ENDS * total, (0.0, 0.0)
+    stop = (1.0 - PLAIN_ENDS) * total
+    taken = [(begin, end) for begin, end, what in covered(piece, edge) if what != Taking.GATHERS.value]
+    for begin, end in [*sorted(taken), (stop, stop)]:
+        if min(begin, stop) - low > best[1] - best[0]:
+            best = (low, min(begin, stop))
+        low = max(low, end)
+    return best
 
 
 class Gather(LetInStep):
@@ -77,8 +90,8 @@ class Gather(LetInStep):
 
     def _stretch(self, piece: Piece, edge: str, context: Context) -> tuple[float, float]:
         """From where to where along the edge, mm."""
-        total, unit = piece.edge(edge).sewn_length, context.scope.unit
-        ends = [(edge, PLAIN_ENDS * total), (edge, (1.0 - PLAIN_ENDS) * total)]
+        unit = context.scope.unit
+        ends = [(edge, at) for at in _free(piece, edge)]
         for number, spot in enumerate((self.start, self.stop)):
             ends[number] = ends[number] if spot is None else edge_place(spot, piece, context)
         (one, a), (two, b) = ends
@@ -90,7 +103,12 @@ class Gather(LetInStep):
             raise StepError(
                 what, where=self.on, advice=f"Let them stop {format_length(LEAST, unit)} or more from where they start."
             )
-        return min(a, b), max(a, b)
+        low, high = min(a, b), max(a, b)
+        over = next((what for begin, end, what in covered(piece, edge) if low < end and begin < high), None)
+        if over not in (None, Taking.GATHERS.value):
+            what = f"gathers there would lie over the {over} on the {words(edge)}"
+            raise StepError(what, where=self.on, advice="Gather a stretch beside them, or take them out.")
+        return low, high
 
     def _full(self, piece: Piece, edge: str, begin: float, end: float, context: Context) -> Fullness:
         raised, apart = length_mm(self.raised, context.scope), length_mm(self.apart, context.scope)

@@ -135,6 +135,9 @@ class Pleat(LetInStep):
                 if from_fold < AT_THE_FOLD:  # half a box pleat: the other half is beyond the fold
                     sides = sides[:1] if centre_on else sides[1:]
                 slots += [Slot(at + side * width / 2.0, 2.0 * depth, lies) for side, lies in sides]
+            elif from_fold < AT_THE_FOLD:
+                what = f"a {KINDS[self.kind]} cannot lie on the fold"
+                raise StepError(what, where=self.on, advice="Lay a box or an inverted pleat there, or begin beside the fold.")
             else:
                 slots.append(Slot(at, 2.0 * depth, Lies.AFTER if points_on else Lies.BEFORE))
         return sorted(slots, key=lambda slot: slot.at)
