@@ -153,23 +153,13 @@ class _Shots:
         window.model.file.replace(demo_styles()[0], None)
 
     def _panels(self) -> None:
-        """A princess line with its handles, the table of intakes with the curvature, panels apart."""
+        """Panels of a princess line, apart."""
         from zesty_pivot.data.demo import demo_styles
-        from zesty_pivot.desk.forms.plain import PlainForm
         from zesty_pivot.desk.lay import SPREAD
 
         window = self.window
         canticle = next(style for style in demo_styles() if style.name.startswith("Canticle"))
         window.model.file.replace(canticle, None)
-        window.strip.choose(1)
-        self.shot("princess")
-        window.lay.show_comb(True)
-        _wait(300)
-        form = window.side.reading.form("line.princess")
-        if isinstance(form, PlainForm):
-            for area in window.findChildren(QScrollArea):
-                area.ensureWidgetVisible(form.fields["give_back"], 0, 40)
-        window.lay.show_comb(False)
         window.strip.choose(len(canticle.steps))
         window.model.choose_step(None)
         window.lay.set_spread(1.0)
@@ -178,7 +168,8 @@ class _Shots:
         window.model.file.replace(demo_styles()[0], None)
 
     def _fullness(self) -> None:
-        """A joined yoke with gathers below it, pleats and tucks with their marks, the underlay calculator."""
+        """The gallery of yokes, a joined yoke with gathers below it, pleats and tucks with their marks, the underlay
+        calculator."""
         from zesty_pivot.data.demo import demo_styles
         from zesty_pivot.desk.underlay_page import UnderlayPage
 
@@ -187,7 +178,14 @@ class _Shots:
             found = next(style for style in demo_styles() if style.name.startswith(name))
             window.model.file.replace(found, None)
             window.model.choose_pivot(None)
+            if name == "Madrigal":
+                window.strip.choose(2)
+                window.side.reading.gallery("yoke.cut").all.click()
+                window.side.reading.gallery("yoke.cut").finish()
+                self.shot("yokes")
             window.strip.choose(chosen)
+            step = window.model.style.steps[chosen - 1]
+            window.side.reading.gallery(step.do).finish()
             self.shot({"Madrigal": "yoke", "Toccata": "pleats"}[name])
         window.model.file.replace(demo_styles()[0], None)
         window.run("step.underlay")

@@ -41,7 +41,8 @@ class Pictured(QToolButton):
         self.setToolTip(f"{title}: {hint}")
         self.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
         self.setIconSize(PICTURE)
-        self.setFixedWidth(PICTURE.width() + 10)
+        # So high before its picture is made as after: nothing moves under the hand.
+        self.setFixedSize(PICTURE.width() + 10, PICTURE.height() + self.fontMetrics().height() + 14)
         self.setCheckable(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 

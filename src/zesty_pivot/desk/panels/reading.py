@@ -97,6 +97,7 @@ class ReadingPanel(QWidget):
         """The gallery of a kind of step that has one."""
         if do not in self._galleries:
             self._galleries[do] = Variants(self._model, all_galleries()[do])
+            self._galleries[do].hide()
             self._column.insertWidget(self._form_place, self._galleries[do])
         return self._galleries[do]
 
