@@ -119,3 +119,43 @@ def test_the_second_layer_is_a_turn_of_cloth_smaller(name: str, joined: bool) ->
         for follow in extra.follows:
             if follow.edge.startswith("yoke"):
                 assert 0.0 < follow.shorter_mm < 4.0
+
+
+NECKS: list[dict[str, Any]] = [
+    {
+        "do": "neck.shape",
+        "shape": "round",
+        "width": "1 cm",
+        "width_from": "neck_point",
+        "depth": "2 cm",
+        "depth_from": "centre_neck",
+    },
+    {"do": "neck.shape", "shape": "v", "depth": "4 cm", "depth_from": "centre_neck"},
+]
+
+
+@pytest.mark.parametrize("name", ROOM)
+@pytest.mark.parametrize("seam", ["joined", "kept"])
+@pytest.mark.parametrize("edge", NECKS)
+def test_an_edge_over_the_shoulders_before_or_after_they_are_joined(name: str, seam: str, edge: dict[str, Any]) -> None:
+    """The same finished yoke, and the notches of the gathers below it stay on it."""
+    gathers = {"do": "fullness.gather", "on": "front", "edge": "yoke"}
+    cuts = [
+        {"do": "yoke.cut", "on": "front", "at": "8 cm", "centre": "6 cm"},
+        {"do": "yoke.cut", "on": "back", "centre": "4 cm"},
+    ]
+    one, two = (
+        made(room_block(name), *steps).pattern
+        for steps in (
+            [*cuts, edge, join(forward="1 cm", seam=seam), gathers], [*cuts, join(forward="1 cm", seam=seam), gathers, edge]
+        )
+    )  # fmt: skip
+    for piece in one.pieces:
+        other = two.piece(piece.name)
+        assert other.area == pytest.approx(piece.area, rel=1e-4)
+        for id, role in piece.roles:
+            assert other.edge(id).sewn_length == pytest.approx(piece.edge(id).sewn_length, abs=0.05), (piece.name, role)
+        assert {mark.id for mark in other.notches} == {mark.id for mark in piece.notches}
+    assert {str(seam.a) for seam in one.seams} | {str(seam.b) for seam in one.seams} == (
+        {str(seam.a) for seam in two.seams} | {str(seam.b) for seam in two.seams}
+    )

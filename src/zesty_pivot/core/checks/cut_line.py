@@ -15,6 +15,8 @@ from zesty_pivot.core.geometry.bezier import derivatives, points
 from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.piece.names import words
 
+NOISE = 1e-9  # mm
+
 PLACES = np.linspace(0.01, 0.99, 33)  # on each cubic of a seam: at most some 2 cm apart on the longest straight line
 
 
@@ -47,7 +49,9 @@ def _inside(piece: FinishedPiece) -> float:
     if piece.garment is None:
         return 0.0
     cut = shapely.Polygon(piece.ring)
-    gone = shapely.Polygon(piece.garment).buffer(0.0).difference(cut.buffer(WITHIN))
+    # Points apart by the noise of float64 alone cross each other, and a buffer of nothing was seen to drop the cloth for that.
+    ring = piece.garment[np.hypot(*np.diff(piece.garment, axis=0, append=piece.garment[:1]).T) > NOISE]
+    gone = shapely.Polygon(ring).buffer(0.0).difference(cut.buffer(WITHIN))
     return max((float(cut.exterior.distance(shapely.Point(p))) for p in shapely.get_coordinates(gone)), default=0.0)
 
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
+from typing import Any
 
 from zesty_pivot.core.errors import PlaceError, one_of
 from zesty_pivot.core.piece.names import words
@@ -101,9 +102,21 @@ class Extra:
 
 
 @dataclass(frozen=True)
+class Joined:
+    """Pieces that were joined, so that they can be taken apart while an edge over both is drawn: as they were `made`, the
+    `parts` they were, the seams and lines of that pattern, and what was `asked`."""
+
+    made: tuple[Piece, ...]
+    parts: tuple[Piece, ...]
+    seams: tuple[Seam, ...]
+    lines: tuple[StyleLine, ...]
+    asked: Any
+
+
+@dataclass(frozen=True)
 class Pattern:
     """Pieces and seams, and the lines that pieces were cut along. `extras` are not part of the body: no step changes them, no
-    account counts them."""
+    account counts them. `joins` are the pieces that were joined, in their order."""
 
     pieces: tuple[Piece, ...]
     seams: tuple[Seam, ...] = ()
@@ -111,6 +124,7 @@ class Pattern:
     extras: tuple[Extra, ...] = ()
     openings: tuple[Opening, ...] = ()
     measured: tuple[Measured, ...] = ()
+    joins: tuple[Joined, ...] = ()
 
     @property
     def with_extras(self) -> tuple[Piece, ...]:

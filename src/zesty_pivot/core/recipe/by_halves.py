@@ -13,6 +13,7 @@ from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.both_sides import Halves, parted, together
 from zesty_pivot.core.procedures.hand import Line, Way, line
+from zesty_pivot.core.procedures.yoke_joining import apart, with_yokes_apart
 from zesty_pivot.core.quantity.fields import Model, with_darts
 from zesty_pivot.core.steps.base import FrontAndBackStep, Step
 
@@ -33,6 +34,12 @@ class ByHalves:
 def worked(step: Step, pattern: Pattern, context: Context) -> Outcome:
     """What comes of a step, whose darts are named by their ids: one that is worked on halves is taken side by side where its
     piece is unfolded. Raises as `Step.apply` does."""
+    if step.over_shoulders and pattern.joins:
+        return with_yokes_apart(lambda parted: _worked(step, parted, context), pattern, context)
+    return _worked(step, pattern, context)
+
+
+def _worked(step: Step, pattern: Pattern, context: Context) -> Outcome:
     plan = by_halves(step, pattern)
     if plan is None:
         return step.apply(pattern, context)
@@ -76,6 +83,11 @@ def by_halves(step: Step, pattern: Pattern) -> ByHalves | None:
 def paper_lines(step: Step, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
     """The paper procedure of a step: on a whole piece that of one side, and of the other where it differs. Raises as
     `Step.by_hand` does."""
+    if step.over_shoulders and pattern.joins:
+        parted, joins = apart(pattern)
+        if joins:
+            text = "Take the joined yoke apart at its shoulder seam; tape it together again at the end."
+            return (line("yokes_apart", text), *paper_lines(step, replace(parted, joins=()), context, way))
     plan = by_halves(step, pattern)
     if plan is None:
         return step.by_hand(pattern, context, way)

@@ -21,6 +21,7 @@ class Step(Model):
     title: ClassVar[str]
     summary: ClassVar[str]
     half_by_half: ClassVar[bool] = False  # worked on halves: a whole piece is taken side by side
+    over_shoulders: ClassVar[bool] = False  # draws edges over the shoulders: joined yokes are taken apart for it
 
     do: str
     on: str = Field(description="the piece, such as front or back", min_length=1)

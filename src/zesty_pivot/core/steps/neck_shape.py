@@ -40,6 +40,7 @@ class ShapeNeck(FrontAndBackStep):
     title: ClassVar[str] = "Neckline"
     summary: ClassVar[str] = "Draw the neckline of front and back: one of the shapes, or a curve of your own."
     half_by_half: ClassVar[bool] = True
+    over_shoulders: ClassVar[bool] = True
 
     do: Literal["neck.shape"] = "neck.shape"
     shape: str = Field(
