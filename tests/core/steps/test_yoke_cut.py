@@ -245,3 +245,12 @@ def test_lapped_and_piped_seams(name: str, more: dict[str, str]) -> None:
     assert strip.edge("end").sewn_length == pytest.approx(20.0 + 4.0 * math.pi, abs=1e-9)
     (x0, y0), (x1, y1) = strip.grain
     assert abs(x1 - x0) == pytest.approx(abs(y1 - y0))
+
+
+@pytest.mark.parametrize("name", WITH_BLADE)
+def test_an_uneven_back_tapers_on_both_sides(name: str) -> None:
+    """Regression: what went into the seam differs from side to side, and one side's was lost from the account (`made` asks)."""
+    found = made(room_block(name), yoke("back", at="3 cm", right="8 cm")).pattern
+    taken = {line.side: dict(line.angles) for line in found.lines}
+    assert len(taken) == 2 and not found.piece("back_yoke").darts
+    assert len({round(angle, 6) for angles in taken.values() for angle in angles.values()}) == 2

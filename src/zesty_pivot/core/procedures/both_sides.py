@@ -51,7 +51,8 @@ def together(halves: Halves, sources: Sequence[str], before: Pattern) -> Pattern
     pieces += [new for parts in made.values() for new in parts]
     known = {piece.name: piece for piece in pieces}
     seams = [_sided_seam(seam, known, side) for side in Side for seam in halves[side].seams if _fits(seam, known, side)]
-    lines = [_sided_line(line, known, side) for side in Side for line in halves[side].lines]
+    each = {side: [_sided_line(line, known, side) for line in halves[side].lines] for side in Side}
+    lines = [_unlike(line, each[side.other], side) for side in Side for line in each[side]]
     one_each = {(line.of, line.id): line for line in reversed(lines)}  # one of a pair of panels is on both sides
     return replace(left, pieces=tuple(pieces), seams=tuple(dict.fromkeys(seams)), lines=tuple(reversed([*one_each.values()])))
 
@@ -145,6 +146,12 @@ def _sided_seam(seam: Seam, known: Mapping[str, Piece], side: Side) -> Seam:
         return SeamSide(tuple(replace(p, piece=piece.name, edge=piece.sides.id(p.edge, side)) for p, piece in parts))
 
     return replace(seam, a=named(seam.a), b=named(seam.b))
+
+
+def _unlike(line: StyleLine, others: Sequence[StyleLine], side: Side) -> StyleLine:
+    """A line over both sides that did not take in the same on both: the one of its side."""
+    other = next((other for other in others if (other.of, other.id) == (line.of, line.id)), line)
+    return line if line.side is not None or other == line else replace(line, id=side.id(line.id), side=side)
 
 
 def _sided_line(line: StyleLine, known: Mapping[str, Piece], side: Side) -> StyleLine:

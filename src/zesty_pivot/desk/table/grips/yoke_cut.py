@@ -21,7 +21,7 @@ def _seam(scene: Scene, side: Side | None) -> tuple[Piece, list[Path]] | None:
     if not made:
         return None
     piece = scene.after.piece(made[-1].panels[0])
-    edge = piece.sides.id(made[-1].id, side)
+    edge = piece.sides.id(piece.sides.name(made[-1].id), side)
     if edge not in dict(piece.roles):
         return None
     runs = piece.edge(edge).runs
