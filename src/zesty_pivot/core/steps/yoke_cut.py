@@ -159,12 +159,15 @@ class YokeCut(Step):
         return made.then(sewn_as(made.pattern, self.seam, self._made, self._below, seam, context))
 
     def _tapering(self, piece: Piece, context: Context) -> str | None:
-        """The shoulder dart of a back that goes into the seam: the one whose point lies near it."""
+        """The shoulder dart of a back that goes into the seam: the one whose point lies near it. One that shares its pivot with
+        another stays: that one cannot be led along."""
         if self.back_dart != "taper" or self.kind != "yoke" or piece.body is not Body.BACK:
             return None
         drawn = self.line(context).cutting("", context).drawn(piece)
         for dart in piece.darts:
             role = piece.role(piece.dart_edge(dart.id))
+            if sum(other.pivot == dart.pivot for other in piece.darts) > 1:
+                continue
             if dart.use is Use.DART and role in ("shoulder", "neckline") and meeting(piece, dart.id, drawn) is not None:
                 return dart.id
         return None
