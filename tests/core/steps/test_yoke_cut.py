@@ -249,7 +249,7 @@ def test_lapped_and_piped_seams(name: str, more: dict[str, str]) -> None:
 
 @pytest.mark.parametrize("name", WITH_BLADE)
 def test_a_shared_out_shoulder_dart_is_no_taper(name: str) -> None:
-    """Regression: the part of it at the shoulder tip was turned about another point than its own, and the account lost 0.05°."""
+    """Regression: its part at the shoulder tip was turned about another point than its own; the account lost 0.05°."""
     parts = [{"to": {"station": "shoulder_tip"}, "share": "30%"}, {"to": {"dart": "shoulder"}}]
     split = {"do": "dart.split", "on": "back", "dart": "shoulder", "parts": parts}
     assert made(room_block(name), split, yoke("back", at="8.5 cm")).pattern.has("back_yoke")
