@@ -154,6 +154,17 @@ def test_an_uneven_yoke_is_sewn_on_both_sides_and_turned_over_its_sides_change_p
         assert np.abs((points - first) @ normal).max() < 1.0  # what shutting a dart with legs not quite equal may leave
 
 
+@pytest.mark.parametrize("name", ROOM)
+def test_a_place_said_as_a_share_is_one_on_every_block(name: str) -> None:
+    """Of the armhole as svgelements measures both parts of it."""
+    found = made(room_block(name), yoke("front", at="40%", centre="4 cm"))
+    upper, lower = (
+        sum(path.length(error=1e-7) for path in lines(next(one for one in found.pieces if one.name == part))["armhole"])
+        for part in ("front_yoke", "front")
+    )
+    assert upper / (upper + lower) == pytest.approx(0.4, abs=1e-3)
+
+
 def hip(on: str, **more: Any) -> dict[str, Any]:
     return yoke(on, kind="hip", **more)
 

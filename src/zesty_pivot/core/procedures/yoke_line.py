@@ -20,7 +20,7 @@ from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.line_across import shut_under
 from zesty_pivot.core.procedures.line_cutting import Cutting
-from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.quantity import distance_mm, format_length
 
 Kind = Literal["yoke", "midriff", "hip"]
 Shape = Literal["straight", "curved", "pointed", "scalloped"]
@@ -39,18 +39,19 @@ HIP = 80.0  # mm below the waist at the side, that a hip yoke ends. Common pract
 
 @dataclass(frozen=True)
 class YokeLine:
-    """A seam as it is asked for, in mm: `at` down the armhole from the shoulder tip, up the side seam from the waist, or down
-    it from there (None: as usual); how much lower it meets the `centre` (None: level); how far it hangs down by its `depth`.
-    `other` is what `at` is on the other side of the body, where the two are not alike."""
+    """A seam as it is asked for: `at` down the armhole from the shoulder tip, up the side seam from the waist, or down it from
+    there, a length or a share of all there is (None: as usual); in mm how much lower it meets the `centre` (None: level) and
+    how far it hangs down by its `depth`. `other` is what `at` is on the other side of the body, where the two are not alike.
+    """
 
     on: str
     kind: Kind
     shape: Shape
-    at: float | None
+    at: str | float | None
     centre: float | None
     depth: float
     arcs: int
-    other: float | None = None
+    other: str | float | None = None
 
     @property
     def role(self) -> str:
@@ -77,13 +78,14 @@ class YokeLine:
         above = _above_waist(piece, self.edge(piece))
         return above - away if self.kind == "midriff" else above + away
 
-    def away(self, piece: Piece, spot: Spot, context: Context) -> float:
-        """What `at` is (mm) for a seam that ends at a place of its outer edge. Raises PlaceError."""
+    def away(self, piece: Piece, spot: Spot, context: Context) -> tuple[float, float]:
+        """What `at` is for a seam that ends at a place of its outer edge, in mm and as a share. Raises PlaceError."""
         place = resolve(spot, piece, context.block.drafted(piece), context.scope, "")
         along, edge = places.sewn_distance(piece, place), piece.runs[place.run].edge
         if piece.sides.of(edge) is Side.RIGHT:  # walked the other way
             along = piece.edge(edge).sewn_length - along
-        return along if self.kind == "yoke" else abs(along - _above_waist(piece, self.edge(piece)))
+        mm = along if self.kind == "yoke" else abs(along - _above_waist(piece, edge))
+        return mm, mm / self._most(piece)
 
     def _most(self, piece: Piece) -> float:
         edge = self.edge(piece)
@@ -111,8 +113,8 @@ class YokeLine:
 
     def outer(self, piece: Piece, context: Context) -> Place:
         """Where the seam is asked to leave the outer edge. Raises StepError for a place off it."""
-        away = self.usual(piece, context) if self.at is None else self.at
         most = self._most(piece)
+        away = self.usual(piece, context) if self.at is None else distance_mm(self.at, most, context.scope)
         if not 0.0 < away < most:
             told = format_length(most, context.scope.unit)
             raise StepError("the seam ends off the edge", where=self.on, advice=f"Enter more than 0 and less than {told}.")
@@ -140,8 +142,9 @@ class YokeLine:
         """A seam that is not even with where it meets the centre: on the straight line from side to side, as the piece lies
         with the darts shut that either side meets; and lower by what is asked. `pattern` has this side's half. Raises as
         `inner`."""
-        for at in sorted((self.at or 0.0, self.other or 0.0)):  # in one order on both sides
-            level = replace(self, at=at, other=None, centre=None)
+        most = self._most(pattern.piece(self.on))
+        for at in sorted(distance_mm(at or 0.0, most, context.scope) for at in (self.at, self.other)):  # in one order
+            level = replace(self, at=f"{at!r} mm", other=None, centre=None)
             pattern = shut_under(pattern, self.on, level.cutting("", context).drawn, context)[0]
         piece = pattern.piece(self.on)
         here, there = self._both_ends(piece, context)

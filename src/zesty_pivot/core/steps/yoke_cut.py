@@ -22,7 +22,7 @@ from zesty_pivot.core.procedures.yoke_line import Kind, Shape, YokeLine
 from zesty_pivot.core.procedures.yoke_seam import YokeSeam, sewn_as, with_piping
 from zesty_pivot.core.procedures.yoke_taper import Begun, cut_with_taper, meeting
 from zesty_pivot.core.quantity import format_length, length_mm
-from zesty_pivot.core.quantity.fields import Length, NamesDart
+from zesty_pivot.core.quantity.fields import Along, Length, NamesDart
 from zesty_pivot.core.steps.base import Step
 
 
@@ -35,10 +35,10 @@ class YokeCut(Step):
 
     do: Literal["yoke.cut"] = "yoke.cut"
     kind: Kind = Field(default="yoke", description="above, round the waist, or from the waist to the hip")
-    at: Length | None = Field(
+    at: Along | None = Field(
         default=None, description="down the armhole from the shoulder tip; up or down the side seam from the waist"
     )
-    right: Length | None = Field(
+    right: Along | None = Field(
         default=None, description="the same on the right side as worn: the piece is unfolded for a yoke that is not even"
     )
     centre: Length | None = Field(
@@ -70,7 +70,7 @@ class YokeCut(Step):
             return None if value is None else length_mm(value, context.scope)
 
         depth = length_mm(self.depth, context.scope)
-        return YokeLine(self.on, self.kind, self.shape, mm(self.at), mm(self.centre), depth, self.arcs, mm(self.right))
+        return YokeLine(self.on, self.kind, self.shape, self.at, mm(self.centre), depth, self.arcs, self.right)
 
     # The two sides of a whole piece.
 

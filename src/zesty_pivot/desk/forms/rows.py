@@ -133,12 +133,12 @@ class LengthRow(Row):
 
     empty: str = ""  # what an empty field means; nothing when it may not be empty
     signed: bool = False
+    share: bool = False  # it may be a share of the edge as well
     clears: tuple[str, ...] = ()  # parameters that go when this one is given
 
     def field(self, form: RowForm) -> QWidget:
-        field = CalcField(
-            form.worth_of_signed if self.signed else form.worth_of_length(), self.title, may_be_empty=bool(self.empty)
-        )
+        worth = form.worth_of_place if self.share else form.worth_of_signed if self.signed else form.worth_of_length()
+        field = CalcField(worth, self.title, may_be_empty=bool(self.empty))
         field.edit.setPlaceholderText(self.empty)
 
         def commit(text: str) -> None:

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.steps.base import Step
+from zesty_pivot.core.steps.yoke_cut import YokeCut
 from zesty_pivot.desk.galleries.base import Fields, GalleryEntry, Variant
 
 
@@ -13,10 +14,10 @@ def led(_step: Step, piece: Piece) -> list[Fields]:
     return [{}, *({"led": dart.id} for dart in darts)]
 
 
-def uneven(_step: Step, piece: Piece) -> list[Fields]:
-    """A quarter down the armhole on one side, six tenths on the other."""
-    total = next((piece.edge(edge).sewn_length for edge, role in piece.roles if role == "armhole"), 0.0)
-    return [{"at": f"{total / 4.0:.0f} mm", "right": f"{total * 0.6:.0f} mm"}] if total else []
+def beside_it(step: Step, _piece: Piece) -> list[Fields]:
+    """The left side where the user wants it, else a quarter down."""
+    assert isinstance(step, YokeCut)
+    return [{} if step.at is not None else {"at": "25%"}]
 
 
 GALLERY = GalleryEntry(
@@ -31,7 +32,12 @@ GALLERY = GalleryEntry(
             "Gathers below", "the fullness of a dart gathered into the seam", {"kind": "yoke", "seam_darts": "gathers"}, led
         ),
         "pleated": Variant("Pleats below", "or laid in pleats there", {"kind": "yoke", "seam_darts": "pleats"}, led),
-        "uneven": Variant("Uneven", "higher on the left than on the right", {"kind": "yoke"}, uneven),
+        "uneven": Variant(
+            "Uneven",
+            "higher on the left than on the right",
+            {"kind": "yoke", "right": "60%"},
+            beside_it,
+        ),
         "midriff": Variant("Midriff", "a band round the waist, its waist darts shut", {"kind": "midriff"}),
         "midriff_curved": Variant(
             "Curved midriff", "rising to the centre in a curve", {"kind": "midriff", "shape": "curved", "depth": "-3 cm"}
@@ -45,7 +51,7 @@ GALLERY = GalleryEntry(
         "hip": Variant("Hip yoke", "from the waist to a seam below, its darts shut", {"kind": "hip"}),
         "hip_pointed": Variant("Pointed hip", "with a point down at the centre", {"kind": "hip", "shape": "pointed"}),
     },
-    cleared=("led", "right"),
+    cleared=("led",),
     sizes=("right",),
     words=("kind", "shape", "seam_darts"),
 )
