@@ -113,7 +113,8 @@ def any_step(chance: random.Random, pattern: Pattern | None = None) -> Value:
         "yoke.cut": lambda: {
             "kind": chance.choice(["yoke", "yoke", "midriff", "hip"]),
             "shape": chance.choice(["straight", "curved", "pointed", "scalloped"]),
-            "at": chance.choice([None, length(1, 15), f"{chance.randint(5, 95)}%"]), "centre": chance.choice([None, length(0, 6)]), "depth": length(0, 6),
+            "at": chance.choice([None, length(1, 15), f"{chance.randint(5, 95)}%"]),
+            "centre": chance.choice([None, length(0, 6)]), "depth": length(0, 6),
             "back_dart": chance.choice(["taper", "stay"]), "right": chance.choice([None, None, length(1, 15)]),
             "led": chance.choice([None, None, dart]), "seam": chance.choice(["plain", "lapped", "piped"]), "cord": length(0, 1),
             "seam_darts": chance.choice(["sewn", "sewn", "gathers", "pleats", "tucks"]),
