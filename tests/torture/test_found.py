@@ -99,6 +99,17 @@ FOUND = {
             {"do": "piece.join", "on": "front", "other": "back"},
         ],
     ),
+    "what lies open across a cut on one side": Found(
+        [
+            {"do": "dart.use", "on": "front", "dart": "shoulder", "as": "flare"}, {"do": "piece.unfold", "on": "front"},
+            {"do": "line.band", "on": "front", "width": "2.4 cm"},
+            cut("front", at("band.right", "2%"), {"station": "centre_neck"}, bow="-0.3 cm"),
+        ],
+        block=18,
+    ),
+    "a yoke that takes in more on the left": Found(
+        [{"do": "yoke.cut", "on": "back", "at": "1.4 cm", "right": "6.9 cm", "shape": "pointed", "depth": "4.3 cm"}], block=14
+    ),
     # The last digits of a report hung on what had been worked out before.
     "the centre panel of a hip-length back unfolded": Found(
         [

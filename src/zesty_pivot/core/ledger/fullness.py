@@ -71,7 +71,7 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
         if not mine and not guests:
             continue
         known = dict.fromkeys(piece.sides.name(dart.pivot) for piece in (source, *mine) for dart in piece.darts)
-        known.update(dict.fromkeys(entry.pivot for piece in mine for entry in piece.let_in))
+        known.update(dict.fromkeys(piece.sides.name(entry.pivot) for piece in mine for entry in piece.let_in))
         known.update(dict.fromkeys(pivot for line in lines for pivot, _angle in line.angles))
         is_unfolded = any(piece.is_unfolded for piece in (*mine, *guests))
         name = source.name if mine else drafted[guests[0].name].name

@@ -84,6 +84,7 @@ def opened(left: Piece, right: Piece) -> Piece:
         darts=first.darts + second.darts,
         landmarks={**first.landmarks, **second.landmarks},
         fisheyes=first.fisheyes + second.fisheyes,
+        let_in=first.let_in + second.let_in,
         fullness=(*first.fullness, *(full for full in second.fullness if not _at_fold(full))),
         notches=(*left.notches, *marks),
         sides=first.sides.joined(second.sides.known).joined(named),
@@ -217,6 +218,7 @@ def _plain(piece: Piece, side: Side, ring: list[Run], more: dict[str, str]) -> P
         ),
         notches=tuple(replace(mark, id=sides.name(mark.id), at=replace(mark.at, is_mirrored=False)) for mark in marks),
         added=tuple((sides.name(pivot), angle) for pivot, angle in piece.added if is_mine(pivot)),
+        let_in=tuple(replace(entry, pivot=sides.name(entry.pivot)) for entry in piece.let_in if is_mine(entry.pivot)),
         sides=HALF,
     )
 
@@ -237,6 +239,7 @@ def _side(half: Piece, fold: str | None, side: Side) -> Piece:
     names += [*(dart.id for dart in half.darts), *half.landmarks, *(eye.id for eye in half.fisheyes)]
     names += [dart.group for dart in half.darts if dart.group]
     names += [pivot for pivot, _angle in half.added]  # it may lie in what has been cut away
+    names += [entry.pivot for entry in half.let_in]
     names += [full.id for full in half.fullness]
 
     def dart_of(dart: Dart) -> Dart:
@@ -255,5 +258,6 @@ def _side(half: Piece, fold: str | None, side: Side) -> Piece:
             replace(full.with_origins(lambda at: replace(at, is_mirrored=is_mirrored)), id=side.id(full.id))
             for full in half.fullness
         ),
+        let_in=tuple(replace(entry, pivot=side.id(entry.pivot)) for entry in half.let_in),
         sides=Sides({side.id(name): Sided(name, side) for name in names}),
     )
