@@ -35,6 +35,8 @@ def side_words(piece: Piece) -> tuple[Text, ...]:
         points = [point for name, point in piece.landmarks.items() if piece.sides.of(name) is side]
         x, y = max(points, key=lambda point: point[1], default=(0.0, top + 0.55 * (bottom - top) - SIDE_BELOW))
         x, y = x * SIDE_OUT, y + SIDE_BELOW
+        if not top < y < bottom:  # a yoke may end just below the point
+            y = top + 0.55 * (bottom - top)
         if its is not None or not points or not cut.contains(shapely.box(x - SIDE_HALF, y - 5.0, x + SIDE_HALF, y + 5.0)):
             ends = cut.intersection(shapely.LineString([(cut.bounds[0] - 1.0, y), (cut.bounds[2] + 1.0, y)])).bounds
             mine = ends[0::2] if its is not None else ((0.0, ends[2]) if _is_right_hand(piece, side) else (ends[0], 0.0))
