@@ -35,16 +35,27 @@ def side_words(piece: Piece) -> tuple[Text, ...]:
         points = [point for name, point in piece.landmarks.items() if piece.sides.of(name) is side]
         x, y = max(points, key=lambda point: point[1], default=(0.0, top + 0.55 * (bottom - top) - SIDE_BELOW))
         x, y = x * SIDE_OUT, y + SIDE_BELOW
-        if not top < y < bottom:  # a yoke may end just below the point
-            y = top + 0.55 * (bottom - top)
         if its is not None or not points or not cut.contains(shapely.box(x - SIDE_HALF, y - 5.0, x + SIDE_HALF, y + 5.0)):
-            ends = cut.intersection(shapely.LineString([(cut.bounds[0] - 1.0, y), (cut.bounds[2] + 1.0, y)])).bounds
-            mine = ends[0::2] if its is not None else ((0.0, ends[2]) if _is_right_hand(piece, side) else (ends[0], 0.0))
-            x = sum(mine) / 2.0
-            if its is None and side is Side.RIGHT and ends[2] - ends[0] < NARROW:
+            # A yoke may end just below the point, and lower on one side than on the other.
+            x, y = _inside(cut, (y, top + 0.55 * (bottom - top)), side, piece)
+            if its is None and side is Side.RIGHT and abs(x) < NARROW / 4.0:
                 y += SIDE_BELOW  # both beside each other would run into one another
         found.append(Text((x, y), f"{side.value} as worn", 5.0))
     return tuple(found)
+
+
+def _inside(cut: shapely.Geometry, heights: tuple[float, ...], side: Side, piece: Piece) -> tuple[float, float]:
+    """A point in the middle of the cloth of a side, at the first of the heights (mm) where there is any."""
+    low, top, high, bottom = cut.bounds
+    if side_of(piece) is None:
+        low, high = (0.0, high) if _is_right_hand(piece, side) else (low, 0.0)
+    for y in heights:
+        ends = shapely.intersection(cut, shapely.LineString([(low, y), (high, y)]))
+        if not ends.is_empty:
+            return float(ends.bounds[0] + ends.bounds[2]) / 2.0, y
+    mine = shapely.intersection(cut, shapely.box(low, top, high, bottom))
+    point = (cut if mine.is_empty else mine).representative_point()
+    return float(point.x), float(point.y)
 
 
 def _is_right_hand(piece: Piece, side: Side) -> bool:
