@@ -13,7 +13,7 @@ from typing import Any
 from PyQt6.QtCore import QEvent, QPoint, QPointF, Qt
 from PyQt6.QtGui import QGuiApplication, QMouseEvent
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QApplication, QComboBox, QLineEdit, QPushButton, QScrollArea, QWidget
+from PyQt6.QtWidgets import QApplication, QCheckBox, QComboBox, QLineEdit, QPushButton, QScrollArea, QWidget
 
 SECONDS = {"K": 0.28, "P": 1.10, "B": 0.10, "H": 0.40, "M": 1.35}
 LEFT = Qt.MouseButton.LeftButton
@@ -176,6 +176,13 @@ class Hand:
         self._into_view(choice)
         self.click(choice)
         QApplication.processEvents()
+
+    def mark(self, title: str) -> None:
+        """Ticks the box of a title."""
+        self.think()
+        (box,) = [box for box in self.window.findChildren(QCheckBox) if box.text() == title and box.isVisibleTo(self.window)]
+        self._into_view(box)
+        self.click(box, QPoint(8, box.height() // 2))
 
     def tick(self, key: str) -> None:
         """Ticks a box of the form."""

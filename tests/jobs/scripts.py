@@ -143,6 +143,40 @@ def _j11_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, A
     return f"mouth begins 63.5 mm from the neck point; trued; {len(told)} seams differ from the block; labelled"
 
 
+# J13: one dart shared out to CF neck and waist, with equal mouths; sewn points 1 in back; the block's waist line kept.
+
+
+def _j13(hand: Hand) -> None:
+    hand.add("Move a dart")
+    hand.pick(hand.form().to.choice, "Neckline, as far from the centre as the waist dart")
+    hand.add("Equalise darts")
+    hand.press("Finish")
+    hand.pick_named("Set-back convention", "1 in, any dart")
+    hand.pick_named("Mouth", "folded, with a cap")
+    hand.mark("Keep the block's waist line")
+
+
+def _j13_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
+    front = pattern.piece("front")
+    drawn = lines(sheets["front"])
+    mouths, axes = [], []
+    for dart in front.darts:
+        legs = [polyline(path) for path in drawn[f"{dart.id}.legs"]]
+        one, two = (leg[0] for leg in legs)
+        mouths.append(math.dist(one, two))
+        pin = np.array([(p.point(0.5).x, p.point(0.5).y) for id, paths in drawn.items() if "bust_point" in id for p in paths])
+        _is("from the bust point to the sewn point", math.dist(sewn_at(sheets["front"], dart.id), pin.mean(axis=0)), 25.4)
+        axes.append(sum(float(at[0]) for at in front.mouth(dart.id)) / 2.0)
+        sewn = next(one for one in sheets["front"].darts if one.dart == dart.id)
+        assert f"{dart.id}.cap" in drawn or sewn.note, sorted(drawn)
+    _is("the mouths", mouths[0], mouths[1])
+    _is("the axes from CF", axes[0], axes[1], 1.0)
+    assert len(mouths) == 2 and "waist.block" in drawn, sorted(drawn)
+    return (
+        f"two mouths of {mouths[0]:.1f} mm, axes {axes[0]:.0f} and {axes[1]:.0f} mm from CF, sewn 1 in back; block's waist kept"
+    )
+
+
 # J18: both darts to the shoulder tip, French, side, armhole, mid shoulder; finished both ways.
 
 
@@ -188,6 +222,31 @@ def _j18_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, A
             middle = leg.point(0.5)
             _is("cut away beside the leg", float(cut.distance(shapely.Point(middle.x, middle.y))), 10.0)
     return f"one dart of {math.degrees(angle):.1f}°, mouth {math.dist(one, two):.1f} mm by the chord; {capped}; cut away 1 cm"
+
+
+# J19: a wrap, from the neck point to 2 in past the far dart's axis and 2 in up.
+
+
+def _j19(hand: Hand) -> None:
+    hand.add("Neckline")
+    hand.picture("neck.shape", "wrap")
+    hand.fill("past", "2 in")
+    hand.fill("up", "2 in")
+    hand.seen["block"] = hand.window.model.derived.derivation.block
+
+
+def _j19_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
+    _is("up from the waist", _long(sheets, "front", "wrap_end"), 50.8)
+    whole = [sum(run.path.length for run in seen["block"].piece(on).edge("shoulder").runs) for on in ("front", "back")]
+    shoulders = [_long(sheets, on, "shoulder") for on in ("front", "back")]
+    _is("the shoulders, with the ease of the back's", shoulders[1] - shoulders[0], whole[1] - whole[0])
+    assert sheets["front"].cut == "pair"
+    # Past CF it goes to the far dart, which is shut, and 2 in from its axis on, half a mouth of which is in the dart.
+    block = seen["block"].piece("front")
+    near = next(run.path.length for run in reversed(block.edge("waist").runs))
+    lap = near + 50.8 - block.intake("waist") / 2.0
+    _is("the lap past CF", sum(run.path.length for run in pattern.piece("front").edge("overlap").runs), lap, 1.0)
+    return f"cut 2, {lap / 10.0:.1f} cm past CF with the far dart shut, 2 in up; shoulders match"
 
 
 # J22: yoke blouse.
@@ -269,7 +328,9 @@ JOBS = {
     "J05": Job("dart to shoulder", 13.0, _j05, _j05_check, one_dart=True),
     "J07": Job("canoe", 10.0, _j07, _j07_check),
     "J11": Job("slash and close", 12.0, _j11, _j11_check, one_dart=True),
+    "J13": Job("two equal darts", 7.0, _j13, _j13_check),
     "J18": Job("five places by pivot", 11.0, _j18, _j18_check),
+    "J19": Job("wrap", 13.0, _j19, _j19_check),
     "J22": Job("yoke blouse", 25.0, _j22, _j22_check),
     "J23": Job("pleated front", 20.0, _j23, _j23_check, one_dart=True),
 }
@@ -280,9 +341,9 @@ NOT_YET = {
     "J06": ("child", 7, "blocks are not drafted here yet"),
     "J08": ("necklines in order", 29, "no script yet"), "J09": ("flare under a line", 17, "no script yet"),
     "J10": ("bustier", 16, "its block is not drafted here yet"), "J12": ("one shoulder", 17, "no script yet"),
-    "J13": ("two equal darts", 7, "no script yet"), "J14": ("strapless with bands", 13, "no frills yet"),
+    "J14": ("strapless with bands", 13, "no frills yet"),
     "J15": ("peplum bodice", 18, "no peplums yet"), "J16": ("camisole", 11, "no script yet"),
-    "J17": ("five places by slash", 26, "no script yet"), "J19": ("wrap", 13, "no script yet"),
+    "J17": ("five places by slash", 26, "no script yet"),
     "J20": ("half block", 20, "blocks are not drafted here yet"), "J21": ("basic block", 14, "blocks are not drafted here yet"),
     "J24": ("cowl", 20, "no cowls yet"), "J25": ("draped side", 25, "no drapes yet"),
     "J26": ("next client", 480, "no sizes yet"), "J27": ("to the table", 30, "no lay and no packing yet"),
