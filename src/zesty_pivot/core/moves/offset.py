@@ -10,7 +10,7 @@ import numpy as np
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
 
-EVERY = 15.0  # mm of a curve for each cubic of the line beside it, which is within 1e-3 mm of its distance for turns of cloth
+EVERY = 5.0  # mm of a curve for each cubic of the line beside it, which is within 1e-3 mm of its distance for turns of cloth
 
 
 def beside(path: Path, by: float) -> Path:
@@ -41,10 +41,14 @@ def begun_at(path: Path, start: Vector) -> Path:
 def _moved(cubic: np.ndarray, by: float) -> np.ndarray:
     first, second = cubic[1] - cubic[0], cubic[3] - cubic[2]
     bend = cubic[0] - 2.0 * cubic[1] + cubic[2], cubic[1] - 2.0 * cubic[2] + cubic[3]
-    ends = []
-    for at, way, turn in ((cubic[0], first, bend[0]), (cubic[3], second, bend[1])):
-        size = math.hypot(*way)
-        normal = np.array([-way[1], way[0]]) / size
+    path, ends = Path(cubic[None]), []
+    for at, way, turn, along in (
+        (cubic[0], first, bend[0], path.start_direction), (cubic[3], second, bend[1], path.end_direction),
+    ):  # fmt: skip
+        size, normal = math.hypot(*way), np.array([-along[1], along[0]])
+        if size == 0.0:  # a handle that lies in its end
+            ends.append((at + normal * by, way))
+            continue
         # Of a cubic the curvature at an end is 2/3 of the cross of tangent leg and second difference, by the leg's cube.
         curvature = 2.0 / 3.0 * float(way[0] * turn[1] - way[1] * turn[0]) / size**3
         ends.append((at + normal * by, way * (1.0 - curvature * by)))
