@@ -145,5 +145,7 @@ def _pivot(part: Piece, eye: FishEye, tip: tuple[float, float]) -> tuple[str, fl
             x, y = part.landmarks[name]
             if abs(x - tip[0]) < JOIN_TOL and 0.0 <= tip[1] - y <= STANDS_UNDER:
                 return name, tip[1] - y
-    free = [name for number in range(1, len(part.landmarks) + 2) if (name := f"{eye.id}_end{number}") not in part.landmarks]
-    return free[0], 0.0
+    name = f"{eye.id}_point" if tip == eye.top else f"{eye.id}_low_point"
+    while name in part.landmarks:
+        name = f"{name}_2"
+    return name, 0.0

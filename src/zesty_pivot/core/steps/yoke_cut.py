@@ -10,7 +10,7 @@ from pydantic import Field
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import unit
-from zesty_pivot.core.piece import Body, Pattern, Piece, Side, Use, dart_words
+from zesty_pivot.core.piece import Body, Pattern, Piece, Side, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
@@ -188,7 +188,7 @@ class YokeCut(Step):
         if self.kind == "hip":
             ends = ("from the waist down", "from the waist down")
         return (*self._waist_by_hand(pattern), line("yoke", text, outer=ends[0], inner=ends[1], **names, **told),
-                *self._seam_by_hand(pattern))  # fmt: skip
+                *self._seam_by_hand(made.piece(self._below)))  # fmt: skip
 
     def _waist_by_hand(self, pattern: Pattern) -> list[Line]:
         """What is done first where the piece goes on below the waist."""
@@ -197,13 +197,13 @@ class YokeCut(Step):
         text = "Notch the {on} on its waist line and cut along it: a fish-eye dart is a dart above and a dart below."
         return [line("waist_seam", text, on=words(self.on))]
 
-    def _seam_by_hand(self, pattern: Pattern) -> list[Line]:
+    def _seam_by_hand(self, below: Piece) -> list[Line]:
         """What is done with the darts of the seam."""
-        found, piece = [], pattern.piece(self.on)
+        found = []
         if self.led is not None:
-            text = "Slash the {on} from the seam to the {pivot}, and shut the {dart} dart: the slash opens."
-            pivot = words(piece.dart(self.led).pivot)
-            found.append(line("led", text, on=words(self.on), pivot=pivot, dart=dart_words(piece, self.led)))
+            pivot = words(below.dart(self.led).pivot) if below.has_dart(self.led) else "point"
+            text = "Slash the {on} from the seam to the {pivot} of the {dart} dart, and shut that dart: the slash opens."
+            found.append(line("led", text, on=words(below.name), pivot=pivot, dart=words(self.led)))
         if self.seam_darts != "sewn":
             text = "Notch the seam where the {use} lie, and draw it across the mouth."
             found.append(line("seam_darts", text, use=self.seam_darts))
