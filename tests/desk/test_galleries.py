@@ -89,3 +89,17 @@ def test_a_step_that_is_broken_can_be_mended_by_its_gallery(open_desk) -> None: 
     window.model.choose_step(0)
     click(gallery(window, "fullness.gather").grid.choices["light"])
     assert not window.model.derived.derivation.broken
+
+
+def test_pictures_wait_while_something_is_dragged(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([CUT]))
+    window.model.choose_step(0)
+    shown = window.side.reading.gallery("yoke.cut")
+    shown._rest.timeout.emit()  # nothing has changed for a while
+    window.model.preview(window.model.style, until=1)
+    QTest.qWait(250)
+    icons = [not choice.icon().isNull() for choice in shown.grid.choices.values() if not choice.isHidden()]
+    assert sum(icons) <= 1
+    window.model.preview(None)
+    QTest.qWait(800)
+    assert all(not choice.icon().isNull() for choice in shown.grid.choices.values() if not choice.isHidden())

@@ -16,6 +16,7 @@ from zesty_pivot.desk.theme import NOW
 
 PICTURE = QSize(78, 58)
 COLUMNS = 3
+HELD = 100  # ms until it is asked again whether pictures may be made
 
 
 @dataclass(frozen=True)
@@ -89,6 +90,7 @@ class PictureGrid(QWidget):
         self._waiting: list[str] = []
         self._work: Callable[[str], Tried] = lambda _name: Tried(None)
         self._draw: Callable[[Pattern], QPixmap] = lambda _pattern: QPixmap()
+        self.is_held: Callable[[], bool] = lambda: False  # whether pictures have to wait, while something is dragged say
         self._timer = QTimer(self)
         self._timer.setInterval(0)
         self._timer.timeout.connect(self._one_more)
@@ -127,6 +129,10 @@ class PictureGrid(QWidget):
     def _one_more(self) -> None:
         if not self._waiting:
             self._timer.stop()
+            return
+        is_held = self.is_held() and self.sender() is self._timer
+        self._timer.setInterval(HELD if is_held else 0)
+        if is_held:
             return
         name = self._waiting.pop(0)
         self._made[name] = self._work(name)
