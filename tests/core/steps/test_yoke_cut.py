@@ -273,3 +273,14 @@ def test_an_uneven_back_tapers_on_both_sides(name: str) -> None:
     taken = {line.side: dict(line.angles) for line in found.lines}
     assert len(taken) == 2 and not found.piece("back_yoke").darts
     assert len({round(angle, 6) for angles in taken.values() for angle in angles.values()}) == 2
+
+
+@pytest.mark.parametrize("on", ["front", "front_yoke"])
+def test_a_second_yoke_has_a_name_of_its_own(on: str) -> None:
+    found = made(room_block("two darts 93"), yoke("front"), yoke(on, at="3 cm", seam="piped")).pattern
+    assert {piece.name for piece in found.pieces} == {"front", "front_yoke", "front_yoke_2", "back"}
+    (strip,) = (extra.piece for extra in found.extras)
+    assert strip.name == "front_yoke_2_piping"
+    assert strip.edge("side").sewn_length == pytest.approx(
+        2.0 * found.piece("front_yoke_2").edge("yoke_2").sewn_length, abs=1e-6
+    )

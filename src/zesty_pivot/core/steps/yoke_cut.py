@@ -14,6 +14,7 @@ from zesty_pivot.core.piece import Body, Pattern, Piece, Side, Use
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
+from zesty_pivot.core.procedures.into_panels import free_name
 from zesty_pivot.core.procedures.line_cutting import cut_along
 from zesty_pivot.core.procedures.unfolding import unfolded
 from zesty_pivot.core.procedures.waist_seam import cut_at_waist
@@ -101,42 +102,42 @@ class YokeCut(Step):
         """With the strip of a piping."""
         if self.seam != "piped":
             return Outcome(pattern)
-        return with_piping(pattern, self._made, self._below, length_mm(self.cord, context.scope), context)
+        over, under = pattern.lines[-1].panels[:: 1 if self.kind == "hip" else -1]
+        return with_piping(pattern, over, under, length_mm(self.cord, context.scope), context)
 
     def apply_half(self, pattern: Pattern, context: Context) -> Outcome:
         """The yoke of a half. Raises as `apply` does."""
         if self.kind == "hip":
             return self._hip(pattern, context)
-        seamed = Outcome(pattern)
+        seamed, names = Outcome(pattern), self._names(pattern)
         if self.kind == "midriff" and pattern.piece(self.on).fisheyes:
-            seamed = cut_at_waist(pattern, self.on, f"{self.on}_skirt", context)
-        asked = self.line(context).cutting(self._made, context)
+            seamed = cut_at_waist(pattern, self.on, self._skirt(pattern), context)
+        asked = self.line(context).cutting(names[0], context)
         piece = seamed.pattern.piece(self.on)
         dart = self._tapering(piece, context)
         if dart is None:
             made = cut_along(seamed.pattern, asked, context)
         else:
             made = cut_with_taper(seamed.pattern, asked, dart, self._beyond(context), context)
-        return self._opened(seamed.then(made), context)
+        return self._opened(seamed.then(made), names, context)
 
-    @property
-    def _made(self) -> str:
-        """The yoke's name."""
-        return f"{self.on}_hip_yoke" if self.kind == "hip" else f"{self.on}_{self.kind}"
+    def _names(self, pattern: Pattern) -> tuple[str, str]:
+        """What the yoke will be called, and what it is sewn to."""
+        kind = "hip_yoke" if self.kind == "hip" else self.kind
+        wanted = self.on if self.on.endswith(f"_{kind}") else f"{self.on}_{kind}"  # of a yoke the second one
+        return free_name(pattern, wanted), self._skirt(pattern) if self.kind == "hip" else self.on
 
-    @property
-    def _below(self) -> str:
-        """What the yoke is sewn to."""
-        return f"{self.on}_skirt" if self.kind == "hip" else self.on
+    def _skirt(self, pattern: Pattern) -> str:
+        return free_name(pattern, f"{self.on}_skirt")
 
     def _hip(self, pattern: Pattern, context: Context) -> Outcome:
         """Cut at the waist, then below it."""
-        yoke = self._made
+        names = yoke, skirt = self._names(pattern)
         seamed = cut_at_waist(pattern, self.on, yoke, context)
         below = self.model_copy(update={"on": yoke}).line(context)
-        made = seamed.then(cut_along(seamed.pattern, below.cutting(self._below, context), context))
+        made = seamed.then(cut_along(seamed.pattern, below.cutting(skirt, context), context))
         made = made.then(shut_above_seam(made.pattern, yoke, context))
-        return self._opened(made, context)
+        return self._opened(made, names, context)
 
     def _beyond(self, context: Context) -> Callable[[Path, float], Begun]:
         """How a seam goes on beyond a dart that is a taper of it."""
@@ -152,11 +153,11 @@ class YokeCut(Step):
 
         return run
 
-    def _opened(self, made: Outcome, context: Context) -> Outcome:
+    def _opened(self, made: Outcome, names: tuple[str, str], context: Context) -> Outcome:
         """With what opens in the seam, and how it is sewn, as it is asked for."""
-        seam = made.pattern.lines[-1].id
-        made = made.then(opened_in_seam(made.pattern, self._below, seam, self.led, self.seam_darts, context))
-        return made.then(sewn_as(made.pattern, self.seam, self._made, self._below, seam, context))
+        seam, (over, under) = made.pattern.lines[-1].id, names
+        made = made.then(opened_in_seam(made.pattern, under, seam, self.led, self.seam_darts, context))
+        return made.then(sewn_as(made.pattern, self.seam, over, under, seam, context))
 
     def _tapering(self, piece: Piece, context: Context) -> str | None:
         """The shoulder dart of a back that goes into the seam: the one whose point lies near it. One that shares its pivot with
@@ -175,7 +176,8 @@ class YokeCut(Step):
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Fold darts shut, mark, draw, notch, cut; the same in both ways."""
         made, role = self.apply_half(pattern, context).pattern, self.line(context).role
-        yoke, unit = made.piece(self._made), context.scope.unit
+        name, below = self._names(pattern)
+        yoke, unit = made.piece(name), context.scope.unit
         found = {its: sum(yoke.edge(id).sewn_length for id, own in yoke.roles if own == its) for its in (role, "centre")}
         ends = ("from the shoulder tip down", "from the neckline down") if self.kind == "yoke" else ("up", "up")
         text = (
@@ -188,7 +190,7 @@ class YokeCut(Step):
         if self.kind == "hip":
             ends = ("from the waist down", "from the waist down")
         return (*self._waist_by_hand(pattern), line("yoke", text, outer=ends[0], inner=ends[1], **names, **told),
-                *self._seam_by_hand(made.piece(self._below)))  # fmt: skip
+                *self._seam_by_hand(made.piece(below)))  # fmt: skip
 
     def _waist_by_hand(self, pattern: Pattern) -> list[Line]:
         """What is done first where the piece goes on below the waist."""
