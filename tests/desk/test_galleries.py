@@ -83,6 +83,21 @@ def test_places_and_sizes_of_ones_own_stay(open_desk) -> None:  # type: ignore[n
     assert (window.model.style.steps[0].at, window.model.style.steps[0].depth) == ("5 cm", "3 cm")
 
 
+def test_a_place_of_ones_own_stays_where_the_variant_can_be_there(open_desk) -> None:  # type: ignore[no-untyped-def]
+    at = {"edge": "waist", "at": "85%"}
+    window = open_desk(style([{"do": "fullness.pleat", "on": "back", "count": 1, "depth": "5 mm", "start": at}]))
+    window.model.choose_step(0)
+    shown = gallery(window, "fullness.pleat")
+    click(shown.grid.choices["inverted"])
+    assert window.model.style.steps[0].start.at == "85%"
+    shown.finish()
+    click(shown.grid.choices["fold"])
+    assert window.model.style.steps[0].start.at == "100%"
+    shown.finish()
+    click(shown.grid.choices["knife"])  # which cannot lie on the fold
+    assert window.model.style.steps[0].start is None and not window.model.derived.derivation.broken
+
+
 def test_a_step_that_is_broken_can_be_mended_by_its_gallery(open_desk) -> None:  # type: ignore[no-untyped-def]
     window = open_desk(style([{"do": "fullness.gather", "on": "front", "fit": True}]))
     assert window.model.derived.derivation.broken

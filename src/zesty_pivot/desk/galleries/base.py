@@ -30,13 +30,15 @@ class Variant:
 
 @dataclass(frozen=True)
 class GalleryEntry:
-    """The variants of a kind of step, by name. Taking one takes the fields of all others out, and those `cleared` too. Which
-    one a step is, the fields in `words` tell by their values, and those in `sizes` by being asked for."""
+    """The variants of a kind of step, by name. Taking one takes the fields of all others out, and those `cleared` too; those in
+    `else_cleared` only where it cannot be done with them. Which one a step is, the fields in `words` tell by their values, and
+    those in `sizes` by being asked for."""
 
     do: str
     title: str
     variants: Mapping[str, Variant]
     cleared: tuple[str, ...] = ()
+    else_cleared: tuple[str, ...] = ()
     words: tuple[str, ...] = ()
     sizes: tuple[str, ...] = ()
 
@@ -49,17 +51,20 @@ class GalleryEntry:
         """A step with a variant taken, the best way first; none where the piece has none."""
         variant, found = self.variants[name], []
         kept = {key: value for key, value in registry.dump(step).items() if key not in self.keys}
-        for more in variant.of(step, piece):
-            with suppress(ValidationError):
-                found.append(registry.read({**kept, **variant.fields, **more}))
+        bare = {key: value for key, value in kept.items() if key not in self.else_cleared}
+        for base in (kept, bare) if bare != kept else (kept,):
+            for more in variant.of(step, piece):
+                with suppress(ValidationError):
+                    found.append(registry.read({**base, **variant.fields, **more}))
         return found
 
     def now(self, step: Step, piece: Piece) -> str | None:
-        """The variant that a step is: as it was taken, else with sizes of the user's own."""
+        """The variant that a step is: as it was taken (the last of several, which says more), else with sizes of the user's
+        own."""
         made = [(name, one) for name in self.variants for one in self.taken(name, step, piece)]
         exact = [name for name, one in made if one == step]
         alike = (name for name, one in made if self._signed(one) == self._signed(step))
-        return next(iter(exact), next(alike, None))
+        return exact[-1] if exact else next(alike, None)
 
     def _signed(self, step: Step) -> tuple[object, ...]:
         return (*(getattr(step, key) for key in self.words), *(bool(getattr(step, key)) for key in self.sizes))

@@ -24,7 +24,8 @@ GALLERY = GalleryEntry(
         "fold": Variant("On the centre", "half an inverted pleat on the fold", {"kind": "inverted", "count": 1}, at_the_fold),
         "stitched": Variant("Stitched", "stitched down by 6 cm, then free", {"kind": "knife", "stitched": "6 cm"}),
     },
-    cleared=("to", "start", "stop"),
+    cleared=("to",),
+    else_cleared=("start", "stop"),
     words=("kind",),
     sizes=("last", "far", "to", "stitched"),
 )

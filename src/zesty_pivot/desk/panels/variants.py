@@ -33,7 +33,7 @@ class Variants(QWidget):
         self._model, self._entry = model, entry
         self._at, self._before = 0, Pattern(())
         self._step: Step | None = None
-        self._ways: dict[str, int] = {}  # which way of each variant can be done
+        self._ways: dict[str, tuple[Step, Pattern, Step]] = {}  # of what step and pattern, how each can be done
         self.looking_at: str | None = None
         self._key: object = None
         self.grid = PictureGrid({name: (one.title, one.hint) for name, one in entry.variants.items()}, "")
@@ -97,13 +97,13 @@ class Variants(QWidget):
     def _worked(self, step: Step, before: Pattern, context: Context, name: str) -> Tried:
         fault = ""
         self._ways.pop(name, None)
-        for number, made in enumerate(self._entry.taken(name, step, before.piece(step.on))):
+        for made in self._entry.taken(name, step, before.piece(step.on)):
             try:
                 pattern = attempt(made, before, context).pattern
             except ZestyError as found:
                 fault = fault or str(found)
             else:
-                self._ways[name] = number
+                self._ways[name] = (step, before, made)
                 return Tried(pattern)
         return Tried(None, fault or f"the {words(step.on)} has no place for it")
 
@@ -125,8 +125,10 @@ class Variants(QWidget):
         """The step as it is now with a variant taken; None where it cannot be."""
         if self._step is None or name not in self._ways:
             return None
-        found = self._entry.taken(name, self._step, self._before.piece(self._step.on))
-        return found[min(self._ways[name], len(found) - 1)] if found else None
+        asked, before, _made = self._ways[name]
+        if asked != self._step or before is not self._before:  # its picture is still that of a moment ago
+            self._worked(self._step, self._before, self._model.derived.context, name)
+        return self._ways[name][2] if name in self._ways else None
 
     @contained("the look at a variant")
     def _look(self, name: str) -> None:
