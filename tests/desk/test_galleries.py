@@ -118,3 +118,12 @@ def test_pictures_wait_while_something_is_dragged(open_desk) -> None:  # type: i
     window.model.preview(None)
     QTest.qWait(800)
     assert all(not choice.icon().isNull() for choice in shown.grid.choices.values() if not choice.isHidden())
+
+
+def test_a_step_without_its_piece_costs_nothing(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([CUT, {"do": "yoke.cut", "on": "nowhere"}]))
+    window.model.choose_step(0)
+    shown = window.side.reading.gallery("yoke.cut")
+    window.model.choose_step(1)
+    shown._rest.timeout.emit()
+    assert not shown.isVisibleTo(window) and not window.grab().isNull()

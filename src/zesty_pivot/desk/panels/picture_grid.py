@@ -88,7 +88,7 @@ class PictureGrid(QWidget):
         grid.setColumnStretch(COLUMNS, 1)
         self._made: dict[str, Tried] = {}
         self._waiting: list[str] = []
-        self._work: Callable[[str], Tried] = lambda _name: Tried(None)
+        self._work: Callable[[str], Tried] | None = None  # until it is known for what
         self._draw: Callable[[Pattern], QPixmap] = lambda _pattern: QPixmap()
         self.is_held: Callable[[], bool] = lambda: False  # whether pictures have to wait, while something is dragged say
         self._timer = QTimer(self)
@@ -123,11 +123,12 @@ class PictureGrid(QWidget):
 
     def finish(self) -> None:
         """Makes what is still waiting at once."""
-        while self._waiting:
+        while self._waiting and self._work is not None:
             self._one_more()
 
+    @contained("a picture in the gallery")
     def _one_more(self) -> None:
-        if not self._waiting:
+        if not self._waiting or self._work is None:
             self._timer.stop()
             return
         is_held = self.is_held() and self.sender() is self._timer

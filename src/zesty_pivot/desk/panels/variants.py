@@ -87,8 +87,9 @@ class Variants(QWidget):
         self._begin()
         self.grid.finish()
 
+    @contained("the gallery of this step")
     def _begin(self) -> None:
-        if self._step is None:
+        if self._step is None or not self._before.has(self._step.on):
             return
         source = self._before.piece(self._step.on)
         draw = partial(self._picture, self._before, source.of or source.name)
