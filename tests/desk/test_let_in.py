@@ -109,3 +109,17 @@ def test_the_calculator_follows_what_is_typed(open_desk) -> None:  # type: ignor
     type_into(page.deep.edit, "wide")
     assert page.deep.fault() and page.deep.edit.text() == "wide"
     assert not page.grab().isNull()
+
+
+def test_a_seam_is_walked_on_a_piece_with_pleats(open_desk) -> None:  # type: ignore[no-untyped-def]
+    """Regression: the paper is torn for the shut shoulder dart, and the slashes of tucks met the tear."""
+    tucks = {"do": "fullness.tuck", "on": "back", "edge": "neckline"}
+    window = open_desk(style([tucks]))
+    window.run("panel.walk")
+    for number, seam in enumerate(window.lay.seams):
+        window.lay.choose_seam(number)
+        window.lay.walk_to(0.5)
+        assert window.lay.walked is not None, seam
+        for side in (window.lay.walked.a, window.lay.walked.b):
+            assert not shapes_of(side.piece).box.isEmpty()
+    assert not window.grab().isNull()

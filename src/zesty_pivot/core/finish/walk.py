@@ -204,7 +204,8 @@ def _walked(one: WalkedEdge, two: WalkedEdge, ends: tuple[str, str], ease_mm: fl
 
 
 def _side(pattern: Pattern, end: EdgeRef, sewing: Sewing) -> WalkedEdge:
-    piece, edge = pattern.piece(end.piece), end.edge
+    # Seams are walked as they are sewn: what is let in is taken up, and lies on no paper that is torn for a shut dart.
+    piece, edge = replace(pattern.piece(end.piece), fullness=()), end.edge
     found = piece.edge(edge)
     if not found.runs:
         raise PlaceError(f"edge {edge!r} has no line", where=end.piece)
