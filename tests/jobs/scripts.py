@@ -35,6 +35,11 @@ def _long(sheets: dict[str, FinishedPiece], piece: str, edge: str) -> float:
     return sum(length(polyline(path)) for path in lines(sheets[piece])[edge])
 
 
+def _shoulders(block: Any) -> list[float]:
+    """How long the sewn shoulders of a block's front and back are, mm."""
+    return [sum(run.path.length for run in block.piece(on).edge("shoulder").runs) for on in ("front", "back")]
+
+
 def _is(what: str, found: float, wanted: float, within: float = 0.05) -> None:
     assert abs(found - wanted) <= within, f"{what}: {found:.2f} instead of {wanted:.2f} mm"
 
@@ -102,7 +107,7 @@ def _j07(hand: Hand) -> None:
 
 def _j07_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
     straps = [_long(sheets, name, "shoulder") for name in ("front", "back")]
-    whole = [sum(run.path.length for run in seen["block"].piece(on).edge("shoulder").runs) for on in ("front", "back")]
+    whole = _shoulders(seen["block"])
     _is("the strap", straps[0], 25.4)
     _is("the back's, with the ease of its shoulder", straps[1], 25.4 + whole[1] - whole[0])
     front, block = pattern.piece("front"), seen["block"].piece("front")
@@ -237,7 +242,7 @@ def _j19(hand: Hand) -> None:
 
 def _j19_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
     _is("up from the waist", _long(sheets, "front", "wrap_end"), 50.8)
-    whole = [sum(run.path.length for run in seen["block"].piece(on).edge("shoulder").runs) for on in ("front", "back")]
+    whole = _shoulders(seen["block"])
     shoulders = [_long(sheets, on, "shoulder") for on in ("front", "back")]
     _is("the shoulders, with the ease of the back's", shoulders[1] - shoulders[0], whole[1] - whole[0])
     assert sheets["front"].cut == "pair"

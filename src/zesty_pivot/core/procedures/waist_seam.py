@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
 from dataclasses import replace
 
 import numpy as np
+import shapely
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import JOIN_TOL, Path
@@ -39,7 +39,7 @@ def cut_at_waist(pattern: Pattern, on: str, made: str, context: Context) -> Outc
     line = Path.straight(places.point(piece, start), *_corners(piece, places.point(piece, start)), places.point(piece, stop))
     bare = replace(piece, fisheyes=())
     refuse_unclear(bare, line)
-    edge = free_line(piece, "waist" if "waist" not in dict(piece.roles) else "waist_seam")
+    edge = free_line(piece, "waist")
 
     def named(one: Piece, two: Piece, _line: Path) -> tuple[Piece, Piece]:
         above = min((one, two), key=_height)
@@ -100,7 +100,8 @@ def _opened(part: Piece, edge: str, eye: FishEye, tip: tuple[float, float]) -> P
     runs = list(part.runs)
     index = next(k for k, run in enumerate(runs) if run.edge == edge and _passes(run.path, eye))
     run = runs[index]
-    near, far = sorted(_distance(run.path, np.array(at)) for at in (eye.left, eye.right))
+    line = shapely.LineString(run.path.outline)  # of straight stretches, so it is the line itself
+    near, far = sorted(float(line.project(shapely.Point(at))) for at in (eye.left, eye.right))
     first, last = run.source.parted(near / run.path.length)[0], run.source.parted(far / run.path.length)[1]
     runs[index : index + 1] = [
         replace(run, path=run.path.between(0.0, near), source=first, mouth=eye.id),
@@ -114,27 +115,8 @@ def _opened(part: Piece, edge: str, eye: FishEye, tip: tuple[float, float]) -> P
 
 
 def _passes(path: Path, eye: FishEye) -> bool:
-    return all(_off(path, np.array(at)) <= JOIN_TOL for at in (eye.left, eye.right))
-
-
-def _distance(path: Path, point: Vector) -> float:
-    """How far along a path of straight stretches a point of it lies, mm."""
-    return min(_places(path, point))[1]
-
-
-def _off(path: Path, point: Vector) -> float:
-    return min(_places(path, point))[0]
-
-
-def _places(path: Path, point: Vector) -> Iterable[tuple[float, float]]:
-    """How far (mm) a point lies off each stretch of a path, and how far along the path that is."""
-    begun = 0.0
-    for cubic in path.cubics:
-        way = cubic[3] - cubic[0]
-        long = math.hypot(*way)
-        at = min(max(float((point - cubic[0]) @ way) / long, 0.0), long)
-        yield math.dist(cubic[0] + way / long * at, point), begun + at
-        begun += long
+    line = shapely.LineString(path.outline)
+    return all(line.distance(shapely.Point(at)) <= JOIN_TOL for at in (eye.left, eye.right))
 
 
 def _pivot(part: Piece, eye: FishEye, tip: tuple[float, float]) -> tuple[str, float]:

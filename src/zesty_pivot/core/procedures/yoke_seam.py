@@ -16,7 +16,6 @@ from zesty_pivot.core.quantity import format_length
 
 YokeSeam = Literal["plain", "lapped", "piped"]
 
-PIPING_ALLOWANCE = 10.0  # mm on both edges of the strip. Common practice, no source.
 MOST_CORD = 20.0  # mm
 
 
@@ -32,23 +31,25 @@ def sewn_as(pattern: Pattern, how: YokeSeam, over: str, under: str, edge: str, c
 
 
 def with_piping(pattern: Pattern, over: str, under: str, cord: float, context: Context) -> Outcome:
-    """The pattern with the strip for a piping in the seam of two pieces, on the bias, for both halves: as long as the seam, as
-    wide as two allowances and the way round the `cord` (mm thick; 0 for a flat one). Source: pi times the thickness, and common
-    practice for the rest.
+    """The pattern with the strip for a piping in the seam of two pieces, on the bias, for both halves: as long as the seam and
+    as wide as the way round the `cord` (mm thick), with allowances outside like those of any piece. Source: pi times the
+    thickness.
 
     Raises StepError for a cord that is no cord.
     """
     unit = context.scope.unit
-    if not 0.0 <= cord <= MOST_CORD:
+    if not 0.0 < cord <= MOST_CORD:
         what = f"a cord of {format_length(cord, unit, fine=True)} in a piping"
-        raise StepError(what, where=over, advice=f"Enter 0 to {format_length(MOST_CORD, unit)}; 3 mm is usual.")
+        raise StepError(what, where=over, advice=f"Enter more than 0, up to {format_length(MOST_CORD, unit)}; 3 mm is usual.")
     piece = pattern.piece(over)
     line = next(line for line in reversed(pattern.lines) if set(line.panels) == {over, under})
     edges = [edge for edge, _role in piece.roles if piece.sides.name(edge) == piece.sides.name(line.id)]
     long = piece.times * sum(piece.edge(edge).sewn_length for edge in edges)
-    wide = 2.0 * PIPING_ALLOWANCE + math.pi * cord
+    wide = math.pi * cord
     strip = rectangle(f"{over}_piping", long, wide)
     bias = ((wide * 0.2, long / 2.0 - wide * 0.3), (wide * 0.8, long / 2.0 + wide * 0.3))
     extra = Extra(replace(strip, grain=bias), "piping", (over,), cut="one")
-    text = f"a bias strip for the piping, {format_length(long, unit)} by {format_length(wide, unit)}, allowances in it"
+    text = (
+        f"a bias strip for the piping, {format_length(long, unit)} by {format_length(wide, unit, fine=True)} and its allowances"
+    )
     return Outcome(replace(pattern, extras=(*pattern.extras, extra)), (Note(text, over, long),))

@@ -55,7 +55,7 @@ class YokeCut(Step):
         default=None, description="a dart led to the seam, in the part that keeps the piece's name: the bust dart say"
     )
     seam: YokeSeam = Field(default="plain", description="how it is sewn: plain, lapped over what is below, or piped")
-    cord: Length = Field(default="3 mm", description="how thick the cord of a piping is; 0 for a flat one")
+    cord: Length = Field(default="3 mm", description="how thick the cord of a piping is")
     seam_darts: SeamDarts = Field(default="sewn", description="what darts that open in the seam are used as")
 
     def words(self) -> str:

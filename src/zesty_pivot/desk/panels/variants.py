@@ -34,6 +34,7 @@ class Variants(QWidget):
         self._at, self._before = 0, Pattern(())
         self._step: Step | None = None
         self._ways: dict[str, tuple[Step, Pattern, Step]] = {}  # of what step and pattern, how each can be done
+        self._told: tuple[Step | None, Pattern, str | None] = (None, self._before, None)  # which variant a step is
         self.looking_at: str | None = None
         self._key: object = None
         self.grid = PictureGrid({name: (one.title, one.hint) for name, one in entry.variants.items()}, "")
@@ -66,7 +67,9 @@ class Variants(QWidget):
         self.setVisible(before.has(step.on))
         if not before.has(step.on):
             return
-        now = self._entry.now(step, before.piece(step.on))
+        if step != self._told[0] or before is not self._told[1]:
+            self._told = step, before, self._entry.now(step, before.piece(step.on))
+        now = self._told[2]
         self.grid.check(now)
         if not self._is_open:
             self.grid.fold(list(dict.fromkeys([*([now] if now else []), *self._entry.variants]))[: 2 * COLUMNS])

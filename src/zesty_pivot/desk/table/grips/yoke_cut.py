@@ -8,7 +8,7 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.piece import Piece, Side
 from zesty_pivot.core.procedures.base import Context
-from zesty_pivot.core.quantity import is_share, length_mm
+from zesty_pivot.core.quantity import distance_mm, is_share, length_mm
 from zesty_pivot.core.steps.yoke_cut import YokeCut
 from zesty_pivot.desk.table.grips.base import Grips, Scene, spot_near
 
@@ -65,12 +65,17 @@ def _yoke_dragged(scene: Scene, key: str, x: float, y: float) -> dict[str, Any] 
     try:
         if key in ("at", "right"):
             # On a half the right side is dragged as its mirror image.
-            spot = spot_near(before, before, x if before.is_unfolded else abs(x), y, (line.role,))
-            if spot is None:
+            spots = [
+                spot_near(before, before, at_x if before.is_unfolded else abs(at_x), at_y, (line.role,))
+                for at_x, at_y in (place[1:], (x, y))
+            ]
+            if spots[0] is None or spots[1] is None:
                 return None
-            mm, share = line.away(before, spot, _context(scene))
-            own = getattr(step, key)
-            return {key: f"{100.0 * share:.1f}%" if own is not None and is_share(own) else f"{mm:.0f} mm"}
+            (was, _share), (mm, share) = (line.away(before, spot, _context(scene)) for spot in spots if spot is not None)
+            own, most = getattr(step, key), mm / share
+            if own is not None:  # by as much as the hand has moved: below a taper the handle lies lower than the seam is asked
+                mm += distance_mm(own, most, scene.scope) - was
+            return {key: f"{100.0 * mm / most:.1f}%" if own is not None and is_share(own) else f"{mm:.0f} mm"}
         if key == "centre" and step.right is not None:  # lower than the straight line from side to side
             now = length_mm(step.centre or 0, scene.scope)
         elif key == "depth":
