@@ -153,7 +153,11 @@ def test_steps_and_schemas() -> None:
         "dart.park", "line.princess", "line.cut", "line.band", "line.contour", "trim.hem", "trim.strapless", "piece.join",
         "dart.return", "fullness.slash", "fullness.flare", "piece.true", "neck.shape", "neck.gape", "neck.opening",
         "trim.armhole", "piece.facing", "yoke.cut",
-        "piece.true_seam", "piece.square", "piece.side_seam", "piece.unfold", "piece.side_panel",
+        "piece.true_seam", "piece.square", "piece.side_seam", "piece.unfold", "piece.side_panel", "fullness.circle",
+        *(f"trim.{name}" for name in (
+            "band", "binding", "bow", "casing", "frill", "loops", "peplum", "piping", "placket", "ruffle", "stand", "strap",
+            "tie", "waistband",
+        )),
     }  # fmt: skip
     assert "graded" in listed["schools"]["setback"]
     share = next(s for s in listed["steps"] if s["do"] == "dart.move")["parameters"]["properties"]["share"]

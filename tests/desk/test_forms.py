@@ -10,14 +10,14 @@ from tests.desk.driving import type_into
 from tests.samples import move, style
 from zesty_pivot.core.steps.registry import all_steps
 from zesty_pivot.desk.forms.registry import all_forms
-from zesty_pivot.desk.style_view import GROUPS, OTHERS
+from zesty_pivot.desk.style_view import heading
 
 
 def test_every_step_can_be_added_and_families_stand_together() -> None:
     """In the order of the work: a dart is moved before it is shared out, and a seam trued when the pieces are there."""
     offered = list(all_forms())
     assert set(offered) == set(all_steps()) and len(offered) == len(set(offered))
-    headings = [GROUPS.get(do.partition(".")[0], OTHERS) for do in offered]
+    headings = [heading(do) for do in offered]
     assert len(list(itertools.groupby(headings))) == len(set(headings))
     for before, after in (("dart.move", "dart.split"), ("neck.shape", "line.princess"), ("piece.join", "piece.true")):
         assert offered.index(before) < offered.index(after)

@@ -148,6 +148,21 @@ RECIPES: dict[str, tuple[str, str, dict[str, Any], Steps]] = {
     "necks of panels": ("real", "cm", {}, [
         _of("line.princess", **{"from": {"edge": "neckline", "at": "80%"}}), _of("neck.shape", shape="scoop"),
     ]),
+    "trims": ("real", "cm", {}, [
+        _of("trim.frill", ratio=2, edge="waist", cloth="90 cm"), _of("trim.band", edge="armhole", lap="2 cm", made="faced"),
+        _of("trim.piping"), _of("trim.casing", stretch="20%"), _of("trim.ruffle", front="40%"),
+        _of("neck.shape", shape="square"), _of("trim.binding", layers="doubled"), _of("trim.bow"),
+        _of("trim.tie", kind="sash", ends="pointed"),
+    ]),
+    "opened": ("small", "in", {"allowance": "home_room"}, [
+        _of("trim.placket"), _of("trim.loops", "back", along="4 in"), _of("trim.stand", lap="1/2 in"), _of("trim.tie"),
+        _of("trim.peplum", hem="dipped", raised_by="1 in"), _of("trim.waistband", kind="shaped", edge="waist"),
+    ]),
+    "flounced": ("real", "cm", {}, [
+        _of("neck.shape", shape="camisole"), _of("trim.strap", kind="rouleau"),
+        _of("trim.peplum", kind="pleated", hem="uneven"),
+        _of("fullness.circle", edge="top", part=0.75, seams="even", level="1 cm", pieces=2),
+    ]),
 }  # fmt: skip
 
 

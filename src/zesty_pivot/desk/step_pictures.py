@@ -14,5 +14,9 @@ PICTURES = {
     "piece.side_seam": "move-horizontal", "piece.true_seam": "blend", "piece.square": "square-dashed",
     "piece.unfold": "unfold-horizontal", "piece.side_panel": "panels-top-left",
     "neck.shape": "shirt", "neck.gape": "shrink", "neck.opening": "separator-vertical", "trim.armhole": "circle-dashed",
-    "piece.facing": "layers",
+    "piece.facing": "layers", "trim.frill": "frill", "trim.band": "band", "trim.binding": "binding",
+    "trim.piping": "piping", "trim.casing": "casing", "trim.waistband": "waistband", "trim.tie": "tie",
+    "trim.bow": "bow", "trim.ruffle": "ruffle", "trim.placket": "placket", "trim.loops": "loops",
+    "trim.stand": "stand", "trim.strap": "strap", "trim.peplum": "peplum", "fullness.circle": "circle-part",
+    "drape.cowl": "cowl", "drape.fan": "drape", "drape.twist": "twist",
 }  # fmt: skip

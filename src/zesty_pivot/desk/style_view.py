@@ -27,11 +27,17 @@ if TYPE_CHECKING:
 LEFT, NARROW_LEFT = 192, 72
 # Steps by their family, as they are headed at the left.
 GROUPS = {
-    "dart": "Darts", "neck": "Necklines", "line": "Lines and panels", "trim": "Lines and panels",
-    "yoke": "Lines and panels", "fullness": "Fullness",
-    "piece": "Pieces and seams",
+    "dart": "Darts", "neck": "Necklines", "line": "Lines and panels", "trim.armhole": "Lines and panels",
+    "trim.hem": "Lines and panels", "trim.strapless": "Lines and panels", "yoke": "Lines and panels",
+    "fullness": "Flare and fullness", "drape": "Flare and fullness", "piece": "Pieces and seams", "trim": "Trims",
 }  # fmt: skip
 OTHERS = "More steps"  # of a family that has no heading
+
+
+def heading(do: str) -> str:
+    """What a step stands under among those to add."""
+    return GROUPS.get(do) or GROUPS.get(do.partition(".")[0], OTHERS)
+
 
 NARROW = 1100  # a window narrower than this shows the steps as pictures only
 
@@ -92,7 +98,7 @@ class StyleView(QWidget):
         column.addWidget(self._heading)
         self._groups: list[QLabel] = []
         for do in all_forms():
-            group = GROUPS.get(do.partition(".")[0], OTHERS)
+            group = heading(do)
             if not self._groups or group != self._groups[-1].text():
                 self._groups.append(label(group, "quiet"))
                 column.addWidget(self._groups[-1])

@@ -6,6 +6,7 @@ import math
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
+from zesty_pivot.core.conventions.options import is_on_fold
 from zesty_pivot.core.finish.piece import cut_order
 from zesty_pivot.core.moves.grain import fold_direction, turned
 from zesty_pivot.core.piece.names import words
@@ -16,7 +17,7 @@ LIMIT_DEG = 1.0  # about 5 mm in 30 cm, which the eye sees in stripes. Common pr
 def _run(look: Look) -> Iterable[Finding]:
     for piece in look.pattern.with_extras:
         way = fold_direction(piece)
-        if way is None or piece.grain is None or cut_order(piece, look.finish) != "fold":
+        if way is None or piece.grain is None or not is_on_fold(cut_order(piece, look.finish)):
             continue
         off = abs(math.degrees(turned(piece.grain, way)))
         if off > LIMIT_DEG:

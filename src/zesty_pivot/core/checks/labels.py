@@ -5,8 +5,8 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
-from zesty_pivot.core.finish.piece import lies_on_fold
 from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece.folds import lies_on_fold
 from zesty_pivot.core.piece.names import words
 
 

@@ -21,6 +21,19 @@ CutOrder = Literal["auto", "fold", "pair", "one", "up"]
 CUT_WORDS = {"fold": "cut 1 on the fold", "pair": "cut 1 pair", "one": "cut 1", "up": "cut 1, right side up"}
 
 
+def cut_words(order: str) -> str:
+    """A cutting order as it is written on the piece; an order that is a number says how often the piece is cut, and so does one
+    behind `fold`."""
+    if order.startswith("fold "):
+        return f"cut {order.removeprefix('fold ')} on the fold"
+    return CUT_WORDS.get(order) or f"cut {order}"
+
+
+def is_on_fold(order: str) -> bool:
+    """Whether a piece cut by this order lies on the fold."""
+    return order.startswith("fold")
+
+
 class DartFinish(Model):
     """What is decided for one dart otherwise than its school says."""
 

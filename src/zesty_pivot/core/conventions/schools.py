@@ -114,13 +114,13 @@ ALLOWANCES: dict[str, AllowanceSchool] = {
     "industry_metric": AllowanceSchool(
         "industry: 1 cm, neck, armhole 0.6",
         10.0,
-        {"neckline": 6.0, "armhole": 6.0, "opening": 6.0, "facing_edge": 0.0, "hem": 30.0},
+        {"neckline": 6.0, "armhole": 6.0, "opening": 6.0, "facing_edge": 0.0, "raw_edge": 0.0, "hem": 30.0},
         {Body.BACK: 15.0},
     ),
     "inches_room": AllowanceSchool(
         "inches: 1/2 in, 1/4 in neck",
         0.5 * IN,
-        {"neckline": 0.25 * IN, "opening": 0.25 * IN, "facing_edge": 0.0, "hem": 1.0 * IN},
+        {"neckline": 0.25 * IN, "opening": 0.25 * IN, "facing_edge": 0.0, "raw_edge": 0.0, "hem": 1.0 * IN},
         {},
     ),
     "home_room": AllowanceSchool(
@@ -133,6 +133,7 @@ ALLOWANCES: dict[str, AllowanceSchool] = {
             "neckline": 0.5 * IN,
             "armhole": 0.5 * IN,
             "opening": 0.5 * IN,
+            "raw_edge": 0.0,
         },
         {Body.BACK: 1.5 * IN},
     ),

@@ -8,7 +8,7 @@ from collections.abc import Sequence
 
 import numpy as np
 
-from zesty_pivot.core.conventions.options import Finish
+from zesty_pivot.core.conventions.options import Finish, is_on_fold
 from zesty_pivot.core.finish.darts import SewnDart
 from zesty_pivot.core.finish.marks import drill
 from zesty_pivot.core.finish.piece import FinishedPiece, allowance_of
@@ -110,7 +110,7 @@ def _marks(one: FinishedPiece, piece: Piece) -> list[Line]:
     centre = "CB" if piece.body is Body.BACK else "CF"
     if "centre" in dict(piece.roles).values():
         text = "Write {centre} along the centre{fold}, and draw the grain parallel to it."
-        found.append(line("centre", text, centre=centre, fold=", which lies on the fold" if one.cut == "fold" else ""))
+        found.append(line("centre", text, centre=centre, fold=", which lies on the fold" if is_on_fold(one.cut) else ""))
     elif piece.is_unfolded:
         found.append(line("grain", "Draw the {centre} line down the middle and the grain parallel to it.", centre=centre))
     else:

@@ -9,7 +9,7 @@ from collections.abc import Iterator, Sequence
 import numpy as np
 import shapely
 
-from zesty_pivot.core.conventions.options import CUT_WORDS
+from zesty_pivot.core.conventions.options import cut_words
 from zesty_pivot.core.finish.marks import Text
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.lettering import rough_width
@@ -29,7 +29,7 @@ def label_rows(name: str, style: str, panel: str, size: str, order: str, cloth: 
     who = f"size {size}" if size else ""
     when = ", ".join(part for part in (date, f"version {version}" if version else "") if part)
     rows = [(style, REST, False), (name, NAME, True), (panel, REST, False), (who, REST, False)]
-    rows += [(CUT_WORDS[order], REST, False), (f"cloth: {cloth}" if cloth else "", REST, False), (when, REST, False)]
+    rows += [(cut_words(order), REST, False), (f"cloth: {cloth}" if cloth else "", REST, False), (when, REST, False)]
     return [row for row in rows if row[0]]
 
 

@@ -10,8 +10,8 @@ import numpy as np
 import shapely
 from numpy.typing import NDArray
 
-from zesty_pivot.core.conventions.options import CUT_WORDS, Finish
-from zesty_pivot.core.conventions.schools import ALLOWANCES, UNDER_A_LAP
+from zesty_pivot.core.conventions.options import Finish, cut_words, is_on_fold
+from zesty_pivot.core.conventions.schools import ALLOWANCES
 from zesty_pivot.core.finish.allowance import Stretch, cut_ring
 from zesty_pivot.core.finish.as_worn import right_side_up, side_words
 from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart, notch_place
@@ -26,7 +26,8 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.laid_open import LaidOpen, laid_open
 from zesty_pivot.core.moves.open_up import OpenedMouth, open_up
 from zesty_pivot.core.piece import Body, Dart, EdgeRef, Hold, Piece, Use, dart_key
-from zesty_pivot.core.piece.names import LAPPED_UNDER, words
+from zesty_pivot.core.piece.folds import lies_on_fold
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.place import point
 from zesty_pivot.core.piece.region import cloth
@@ -41,6 +42,8 @@ PRESSED_OVER = 20.0
 ONE_NOTCH = 1.5  # mm; notches nearer than this are one. Our own choice
 
 GRAIN_LEAST = 0.4  # of the grain line's length that must lie on the cloth; less of it is drawn elsewhere. Our own choice
+
+MARK_TEXT = 3.5  # mm, how high what a part of its own is marked with is written
 
 GRAIN_SHARES = (1.0, 0.5, 0.3)  # of its length that the grain line is drawn, the first beside which the label fits
 GRAIN_CLEAR = 4.0  # mm that the grain arrow keeps from an edge that cuts it short
@@ -77,7 +80,7 @@ class FinishedPiece:
     @property
     def cut_words(self) -> str:
         """The cutting order in words."""
-        return CUT_WORDS[self.cut]
+        return cut_words(self.cut)
 
     def box(self) -> tuple[float, float, float, float]:
         """Left, top, right, bottom in mm of everything drawn."""
@@ -100,29 +103,16 @@ def cut_order(piece: Piece, finish: Finish) -> str:
     return "fold" if lies_on_fold(piece) else "pair"
 
 
-def lies_on_fold(piece: Piece) -> bool:
-    """Whether the piece has a fold edge that no dart opens and that is still one straight line."""
-    if piece.fold is None:
-        return False
-    runs = piece.edge(piece.fold).runs
-    if any(run.mouth for run in runs[:-1]):
-        return False
-    points = np.concatenate([run.path.cubics.reshape(-1, 2) for run in runs])
-    on, along = points[0], points[-1] - points[0]
-    normal = np.array([-along[1], along[0]]) / np.hypot(along[0], along[1])
-    return bool(np.abs((points - on) @ normal).max() <= 0.01)
-
-
 def allowance_of(piece: Piece, edge: str, finish: Finish, scope: Scope) -> float:
     """The allowance of an edge in mm: the user's own by `piece.edge`, else the school's; nothing on the fold."""
     own = finish.allowances.get(str(EdgeRef(piece.name, edge)))
     if own is not None:
         return max(0.0, length_mm(own, scope))
-    if edge == piece.fold and cut_order(piece, finish) == "fold":
+    if edge == piece.fold and is_on_fold(cut_order(piece, finish)):
         return 0.0
     plain = ALLOWANCES[finish.allowance].of(piece.role(edge), piece.body)
-    laid_under = any(id == piece.sides.name(edge) and how == LAPPED_UNDER for id, how in piece.sewn_as)
-    return plain + UNDER_A_LAP if laid_under and plain > 0.0 else plain
+    wider = sum(mm for id, _how, mm in piece.sewn_as if id == piece.sides.name(edge))
+    return plain + wider if plain > 0.0 else plain
 
 
 def finish_piece(
@@ -153,6 +143,7 @@ def finish_piece(
     strokes += _let_in_strokes(let_in, drawn, ring)
     strokes += _balance_strokes(drawn, ring, folded_ends(let_in))
     strokes += _slit_strokes(drawn)
+    strokes += [Stroke("marks", mark.kind, mark.id, (mark.path,)) for mark in piece.marks if mark.path is not None]
     if finish.block_waist and drafted is not None and not piece.is_unfolded:
         strokes.append(Stroke("marks", "thin", "waist.block", block_waist(piece, drafted, ring)))
     known = references(drawn, order)
@@ -165,6 +156,8 @@ def finish_piece(
     texts += known.texts
     circles = tuple(drill(dart) for dart in darts if dart.use is Use.DART)
     circles += tuple(circle for eye in drawn.fisheyes for circle in drills_inside(eye))
+    circles += tuple(Circle(mark.at, mark.radius, mark.id) for mark in piece.marks if mark.kind == "hole")
+    texts += tuple(Text(mark.at, mark.text, MARK_TEXT) for mark in piece.marks if mark.text)
     texts += tuple(mark.text for mark in marked)
     texts += tuple(text for laid in let_in for text in words_of(laid, scope))
     texts += side_words(piece)
@@ -297,7 +290,7 @@ def _let_in_strokes(let_in: Sequence[LaidOpen], drawn: Piece, ring: NDArray[np.f
 def _seams(piece: Piece, order: str) -> list[Stroke]:
     found: list[Stroke] = []
     for edge in piece.edges:
-        on_fold = edge.id == piece.fold and order == "fold"
+        on_fold = edge.id == piece.fold and is_on_fold(order)
         found.append(Stroke("seam", "fold" if on_fold else "seam", edge.id, tuple(run.path for run in edge.runs)))
     return found
 
@@ -363,7 +356,7 @@ def _slit_strokes(piece: Piece) -> list[Stroke]:
 def _cut_strokes(ring: NDArray[np.float64], piece: Piece, order: str) -> list[Stroke]:
     """The cut line; along a fold nothing is cut."""
     closed = np.vstack([ring, ring[:1]])
-    if order != "fold" or piece.fold is None:
+    if not is_on_fold(order) or piece.fold is None:
         return [Stroke("cut", "cut", "cut", (Path.polyline(closed),))]
     runs = piece.edge(piece.fold).runs
     start, stop = runs[0].path.start, runs[-1].path.end

@@ -138,6 +138,16 @@ class FullnessRow:
 
 
 @dataclass(frozen=True)
+class TrimRow:
+    """A part of a trim: the length in mm of the edge that it is sewn to, its cutting order, and what there is to say of it."""
+
+    piece: str
+    edge_mm: float
+    cut: str
+    told: str
+
+
+@dataclass(frozen=True)
 class FindingRow:
     """A finding of a check."""
 
@@ -176,6 +186,7 @@ class Report:
     facings: tuple[FollowRow, ...] = ()
     told: tuple[ToldRow, ...] = ()
     fullness: tuple[FullnessRow, ...] = ()
+    trims: tuple[TrimRow, ...] = ()
     format: Literal["zesty-pivot/report"] = "zesty-pivot/report"
     version: Literal[1] = 1
 
@@ -228,7 +239,12 @@ def report(derived: Derived) -> Report:
             for number, state in enumerate(derived.derivation.states)
             for note in state.notes
         ),
-        fullness=tuple(row for piece in derived.pattern.pieces for row in _fullness(piece)),
+        fullness=tuple(row for piece in derived.pattern.with_extras for row in _fullness(piece)),
+        trims=tuple(
+            TrimRow(extra.piece.name, extra.edge_mm, finished.cut_words, extra.told)
+            for extra, finished in zip(derived.pattern.extras, derived.pieces[len(derived.pattern.pieces) :], strict=True)
+            if extra.asked is not None
+        ),
     )
 
 

@@ -92,13 +92,21 @@ class Follow:
 @dataclass(frozen=True)
 class Extra:
     """A part of its own beside the body's pieces: a facing, a strap, a lining. `kind` says which, `of` are the pieces it
-    belongs to; `follows` are its edges that run along the garment's."""
+    belongs to; `follows` are its edges that run along the garment's. `cut` is its order, or how often it is cut.
+
+    `asked` is the step of a trim, which makes it anew when the edge that it is measured from has changed; `lost` says why that
+    could not be. `told` is what there is to say of a trim, `edge_mm` the length of the edge that it is sewn to.
+    """
 
     piece: Piece
     kind: str
     of: tuple[str, ...]
     follows: tuple[Follow, ...] = ()
     cut: str = "pair"
+    asked: Any = None
+    lost: str = ""
+    told: str = ""
+    edge_mm: float = 0.0
 
 
 @dataclass(frozen=True)

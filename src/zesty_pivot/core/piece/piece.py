@@ -18,6 +18,7 @@ from zesty_pivot.core.piece.dart import Dart, LetIn
 from zesty_pivot.core.piece.edge import Edge, Notch, Run
 from zesty_pivot.core.piece.fisheye import FishEye
 from zesty_pivot.core.piece.fullness import Fullness
+from zesty_pivot.core.piece.mark import Mark
 from zesty_pivot.core.piece.names import ends_of
 from zesty_pivot.core.piece.sides import HALF, Body, Sides
 
@@ -36,7 +37,9 @@ class Piece:
     `body` is the half of the body it covers, `sides` what on an unfolded piece is left and what right as worn.
     `added` is the fullness that steps put in on purpose: pivots with angles in radians, negative for what was taken out;
     `let_in` what lies open in the cloth across a line that was cut. `fullness` is let in along slashes: the runs are those of
-    the piece with it taken up. `sewn_as` are edges, as they are called on a half, that are not sewn plainly, and how.
+    the piece with it taken up. `sewn_as` are edges, as they are called on a half, that are not sewn plainly, how, and how
+    much wider (mm) their allowance is for it.
+    `marks` are drawn on a part of its own.
     """
 
     name: str
@@ -56,7 +59,8 @@ class Piece:
     sides: Sides = HALF
     let_in: tuple[LetIn, ...] = ()
     fullness: tuple[Fullness, ...] = ()
-    sewn_as: tuple[tuple[str, str], ...] = ()
+    sewn_as: tuple[tuple[str, str, float], ...] = ()
+    marks: tuple[Mark, ...] = ()
 
     @cached_property
     def edges(self) -> tuple[Edge, ...]:

@@ -68,8 +68,9 @@ def lined(part: Piece, edge: str, source: str, shares: Sequence[float]) -> Piece
 
 def free_name(pattern: Pattern, wanted: str) -> str:
     """A name that no piece has: the wanted one, or with a number."""
+    taken = {piece.name for piece in pattern.with_extras}
     number, name = 2, wanted
-    while pattern.has(name):
+    while name in taken:
         name, number = f"{wanted}_{number}", number + 1
     return name
 

@@ -24,7 +24,7 @@ def sewn_as(pattern: Pattern, how: YokeSeam, over: str, under: str, edge: str, c
     if how != "lapped":
         return Outcome(pattern)
     piece = pattern.piece(under)
-    made = pattern.with_piece(replace(piece, sewn_as=(*piece.sewn_as, (edge, LAPPED_UNDER))))
+    made = pattern.with_piece(replace(piece, sewn_as=(*piece.sewn_as, (edge, LAPPED_UNDER, UNDER_A_LAP))))
     more = format_length(UNDER_A_LAP, context.scope.unit, fine=True)
     text = f"the {words(over)} is turned under and laps over the {words(under)}, whose allowance is {more} wider there"
     return Outcome(made, (Note(text, under, UNDER_A_LAP),))

@@ -12,6 +12,7 @@ from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.quantity import in_unit
 from zesty_pivot.core.recipe.by_halves import worked
+from zesty_pivot.core.recipe.following import followed
 from zesty_pivot.core.steps.base import Step
 
 
@@ -19,7 +20,9 @@ def attempt(step: Step, pattern: Pattern, context: Context) -> Outcome:
     """What a step makes of a pattern. Raises nothing but ZestyErrors: a fault of the program, and a pattern that does not hold
     together, are refusals like any other. Their lengths are told in the style's unit."""
     try:
-        return contained(step.title, lambda: worked(step.with_ids(pattern), pattern, context), pattern)
+        return contained(
+            step.title, lambda: followed(worked(step.with_ids(pattern), pattern, context), pattern, context), pattern
+        )
     except ZestyError as fault:
         what, advice = (in_unit(text, context.scope.unit) for text in (fault.what, fault.advice))
         if (what, advice) == (fault.what, fault.advice):

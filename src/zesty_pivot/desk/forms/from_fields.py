@@ -10,15 +10,19 @@ from pydantic.fields import FieldInfo
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
+from zesty_pivot.core.procedures.worn_edge import WORN
 from zesty_pivot.core.quantity.fields import InUnits, OfWhole
 from zesty_pivot.core.steps.base import Step
+from zesty_pivot.core.steps.trim import TrimStep
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import chosen_first, first_change
 from zesty_pivot.desk.forms.plain import plain
 from zesty_pivot.desk.forms.rows import (
     ChoiceRow,
+    CountRow,
     FlagRow,
     LengthRow,
+    NumberRow,
     OtherRow,
     PieceRow,
     PlaceRow,
@@ -26,21 +30,26 @@ from zesty_pivot.desk.forms.rows import (
     ShareRow,
     dart_choices,
     edge_choices,
+    number_over,
+    whole_number,
 )
 from zesty_pivot.desk.model import DeskModel
 
 LAST = 900  # steps without a form of their own are offered after the others
+FAMILIES = {"fullness": 187, "drape": 187}  # but with their family
 
 
 def entry_of(step: type[Step]) -> FormEntry:
     """The form of a kind of step, with a first step on the first piece where it can be done."""
     do = str(step.model_fields["do"].default)
     rows = [row for name, field in step.model_fields.items() if (row := _row(name, field)) is not None]
+    if issubclass(step, TrimStep):
+        rows = [ChoiceRow("edge", "Edge", choices=worn_choices) if row.key == "edge" else row for row in rows]
 
     def first(model: DeskModel) -> dict[str, object] | None:
         return first_change(model, (value for piece in chosen_first(model) for value in _values(step, do, piece)))
 
-    return FormEntry(do, plain(step, *rows), first, lambda _model: True, LAST)
+    return FormEntry(do, plain(step, *rows), first, lambda _model: True, FAMILIES.get(do.partition(".")[0], LAST))
 
 
 def _row(name: str, field: FieldInfo) -> Row | None:
@@ -64,11 +73,31 @@ def _row(name: str, field: FieldInfo) -> Row | None:
         return PlaceRow(name, title, written=field.alias or "", empty=empty)
     if bool in kinds:
         return FlagRow(name, title)
+    if int in kinds or float in kinds:
+        return _number_row(name, title, field, empty, whole=int in kinds)
     named = [value for kind in kinds if get_origin(kind) is Literal for value in get_args(kind)]
     if named:
         known = [(str(value), words(str(value))) for value in named]
         return ChoiceRow(name, title, choices=lambda _step, _piece: known, written=field.alias or "")
     return None
+
+
+def worn_choices(_step: Any, piece: Piece | None) -> list[tuple[str, str]]:
+    """The edges that a trim can be sewn to: as they are worn, and those of the piece by their ids."""
+    own = [(edge, words(edge)) for edge, role in piece.roles if role not in WORN and role != "centre"] if piece else []
+    named = {"lower": "waist or hem", "top": "top edge, with what is left of the armhole"}
+    return [*((name, named.get(name, words(name))) for name in WORN), *own]
+
+
+def _number_row(name: str, title: str, field: FieldInfo, empty: str, *, whole: bool) -> Row:
+    """The row of a plain number with its bounds."""
+    bounds = {
+        key: value for mark in field.metadata for key in ("ge", "gt", "le") if (value := getattr(mark, key, None)) is not None
+    }
+    least, most = bounds.get("ge", bounds.get("gt", 0)), bounds.get("le", 1000)
+    if whole:
+        return CountRow(name, title, empty=empty, read=whole_number(int(least), int(most)))
+    return NumberRow(name, title, empty=empty, read=number_over(float(least), float(most)))
 
 
 def _kinds(annotation: Any) -> tuple[Any, ...]:

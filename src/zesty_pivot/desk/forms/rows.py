@@ -5,6 +5,7 @@ from __future__ import annotations
 from abc import abstractmethod
 from collections.abc import Callable
 from dataclasses import dataclass
+from fractions import Fraction
 from typing import Any, Protocol
 
 from PyQt6.QtWidgets import QCheckBox, QVBoxLayout, QWidget
@@ -325,3 +326,19 @@ def ratio(text: str) -> float:
     if not 1.0 < value <= 20.0:
         raise ZestyError(f"{text!r} is no ratio", advice="Write how many times the finished length, such as 2 or 1.5.")
     return value
+
+
+def number_over(least: float, most: float) -> Callable[[str], float]:
+    """Reads a number over one bound, up to another: `0.5` or `1/2`. The reader raises a ZestyError for anything else."""
+
+    def read(text: str) -> float:
+        try:
+            value = float(Fraction(text.strip()))
+        except (ValueError, ZeroDivisionError):
+            value = least
+        if not least < value <= most:
+            advice = f"Write a number over {least:g}, up to {most:g}, such as 1/2 or 1.5."
+            raise ZestyError(f"{text!r} is not such a number", advice=advice)
+        return value
+
+    return read

@@ -12,12 +12,13 @@ from PyQt6.QtGui import QPainterPath
 from zesty_pivot.core.conventions.leg_lines import leg_lines
 from zesty_pivot.core.finish.as_worn import right_side_up, side_words
 from zesty_pivot.core.finish.marks import grain_arrow
-from zesty_pivot.core.finish.piece import grain_inside, lies_on_fold
+from zesty_pivot.core.finish.piece import grain_inside
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.laid_open import laid_open
 from zesty_pivot.core.moves.mirror import side_of
 from zesty_pivot.core.moves.open_up import bridge, open_up
 from zesty_pivot.core.piece import Pattern, Piece, Side, Use
+from zesty_pivot.core.piece.folds import lies_on_fold
 from zesty_pivot.desk.lay import SPREAD
 from zesty_pivot.desk.table.use_marks import let_in_marks, use_marks
 
