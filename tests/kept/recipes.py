@@ -148,6 +148,8 @@ RECIPES: dict[str, tuple[str, str, dict[str, Any], Steps]] = {
     "necks of panels": ("real", "cm", {}, [
         _of("line.princess", **{"from": {"edge": "neckline", "at": "80%"}}), _of("neck.shape", shape="scoop"),
     ]),
+    "cowls": ("real", "cm", {}, [_of("drape.cowl", folds=3, pleat="8 mm"), _of("drape.cowl", "back", other="", level="high")]),
+    "cowl by its slash": ("hip", "in", {}, [_of("drape.cowl", spread="1 in", darts="none", grain="straight", facing="2 in")]),
     "trims": ("real", "cm", {}, [
         _of("trim.frill", ratio=2, edge="waist", cloth="90 cm"), _of("trim.band", edge="armhole", lap="2 cm", made="faced"),
         _of("trim.piping"), _of("trim.casing", stretch="20%"), _of("trim.ruffle", front="40%"),

@@ -79,6 +79,8 @@ def _at_seams(pattern: Pattern, sewing: Sewing) -> Iterable[Finding]:
             one, two = _opening(a, role, at_start, side, sewing), _opening(b, role, there, side, sewing)
             if one is None or two is None or one[0] != two[0] or one[0] == "style_line":
                 continue
+            if one[0] == "neckline" and (a.hangs or b.hangs):
+                continue  # a cowl hangs from the shoulder: it does not go over it in one line
             turn = abs(math.degrees(one[1] + two[1] - math.pi))
             if turn > SMOOTH_DEG:
                 names = f"{words(a.name)} and {words(b.name)}"

@@ -20,7 +20,7 @@ def _run(look: Look) -> Iterable[Finding]:
         if way is None or piece.grain is None or not is_on_fold(cut_order(piece, look.finish)):
             continue
         off = abs(math.degrees(turned(piece.grain, way)))
-        if off > LIMIT_DEG:
+        if off > LIMIT_DEG and not (piece.hangs and abs(off - 45.0) <= LIMIT_DEG):  # a cowl is cut on the bias
             yield Finding(
                 "grain", Severity.WARNING, piece.name, "grain",
                 f"the grain line of the {words(piece.name)} lies {off:.1f}° off the fold that it is cut on",

@@ -25,6 +25,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.laid_open import LaidOpen, laid_open
 from zesty_pivot.core.moves.open_up import OpenedMouth, open_up
+from zesty_pivot.core.moves.turned_back import turned_out
 from zesty_pivot.core.piece import Body, Dart, EdgeRef, Hold, Piece, Use, dart_key
 from zesty_pivot.core.piece.folds import lies_on_fold
 from zesty_pivot.core.piece.names import words
@@ -125,6 +126,7 @@ def finish_piece(
     order = cut_order(piece, finish)
     piece = right_side_up(piece)
     paper, let_in = laid_open(pressed_away(piece, finish))
+    paper, turned = turned_out(paper)
     drawn, opened = open_up(paper)
     finish = _carried(finish, piece, drawn)
     darts = tuple(sewn_dart(drawn, dart.id, finish, scope) for dart in drawn.darts)
@@ -143,7 +145,8 @@ def finish_piece(
     strokes += _let_in_strokes(let_in, drawn, ring)
     strokes += _balance_strokes(drawn, ring, folded_ends(let_in))
     strokes += _slit_strokes(drawn)
-    strokes += [Stroke("marks", mark.kind, mark.id, (mark.path,)) for mark in piece.marks if mark.path is not None]
+    strokes += [Stroke("marks", "crease", f"{edge}.fold", (path,)) for edge, path in turned]
+    strokes += [Stroke("marks", mark.kind, mark.id, (mark.path,)) for mark in drawn.marks if mark.path is not None]
     if finish.block_waist and drafted is not None and not piece.is_unfolded:
         strokes.append(Stroke("marks", "thin", "waist.block", block_waist(piece, drafted, ring)))
     known = references(drawn, order)
@@ -156,8 +159,8 @@ def finish_piece(
     texts += known.texts
     circles = tuple(drill(dart) for dart in darts if dart.use is Use.DART)
     circles += tuple(circle for eye in drawn.fisheyes for circle in drills_inside(eye))
-    circles += tuple(Circle(mark.at, mark.radius, mark.id) for mark in piece.marks if mark.kind == "hole")
-    texts += tuple(Text(mark.at, mark.text, MARK_TEXT) for mark in piece.marks if mark.text)
+    circles += tuple(Circle(mark.at, mark.radius, mark.id) for mark in drawn.marks if mark.kind == "hole")
+    texts += tuple(Text(mark.at, mark.text, MARK_TEXT) for mark in drawn.marks if mark.text)
     texts += tuple(mark.text for mark in marked)
     texts += tuple(text for laid in let_in for text in words_of(laid, scope))
     texts += side_words(piece)

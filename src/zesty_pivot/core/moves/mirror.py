@@ -13,6 +13,7 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.dart import Dart
 from zesty_pivot.core.piece.edge import Run, Source
 from zesty_pivot.core.piece.fullness import Fullness, Lies
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece, Point
 from zesty_pivot.core.piece.sides import HALF, Side, Sided, Sides
 
@@ -103,6 +104,11 @@ def _fold(half: Piece) -> tuple[Vector, Vector]:
     if fold is None:
         raise GeometryError("the piece has no fold to open", where=half.name)
     edge = half.edge(fold)
+    lines = {run.source.edge for run in edge.runs}
+    over = next((f for f in half.fullness if any(not x.at_fold and {x.start.line, x.stop.line} & lines for x in f.lines)), None)
+    if over is not None:
+        what = f"{over.taking.value} of the {words(half.name)} go over its centre"
+        raise GeometryError(what, where=half.name, advice="Unfold it before they are made, or make them without.")
     on, end = edge.runs[0].path.start, edge.runs[-1].path.end
     line = np.concatenate([run.path.cubics.reshape(-1, 2) for run in edge.runs])
     normal = np.array([-(end - on)[1], (end - on)[0]]) / np.hypot(*(end - on))

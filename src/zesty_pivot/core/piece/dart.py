@@ -17,6 +17,7 @@ class Use(StrEnum):
     PLEAT = "pleat"
     EASE = "ease"
     FLARE = "flare"
+    DRAPE = "drape"  # only of what lies open in the cloth: a dart itself is not used so
 
 
 # Uses that keep the cloth of the mouth flat in the seam line: the edge runs on across the mouth.

@@ -18,6 +18,7 @@ from zesty_pivot.core.piece.dart import Dart, LetIn
 from zesty_pivot.core.piece.edge import Edge, Notch, Run
 from zesty_pivot.core.piece.fisheye import FishEye
 from zesty_pivot.core.piece.fullness import Fullness
+from zesty_pivot.core.piece.hanging import Hang, TurnedBack
 from zesty_pivot.core.piece.mark import Mark
 from zesty_pivot.core.piece.names import ends_of
 from zesty_pivot.core.piece.sides import HALF, Body, Sides
@@ -39,7 +40,7 @@ class Piece:
     `let_in` what lies open in the cloth across a line that was cut. `fullness` is let in along slashes: the runs are those of
     the piece with it taken up. `sewn_as` are edges, as they are called on a half, that are not sewn plainly, how, and how
     much wider (mm) their allowance is for it.
-    `marks` are drawn on a part of its own.
+    `marks` are drawn on a part of its own. `turned_back` are facings cut in one with an edge, `hangs` the folds of a cowl.
     """
 
     name: str
@@ -61,6 +62,8 @@ class Piece:
     fullness: tuple[Fullness, ...] = ()
     sewn_as: tuple[tuple[str, str, float], ...] = ()
     marks: tuple[Mark, ...] = ()
+    turned_back: tuple[TurnedBack, ...] = ()
+    hangs: tuple[Hang, ...] = ()
 
     @cached_property
     def edges(self) -> tuple[Edge, ...]:

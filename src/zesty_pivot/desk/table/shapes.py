@@ -17,6 +17,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.laid_open import laid_open
 from zesty_pivot.core.moves.mirror import side_of
 from zesty_pivot.core.moves.open_up import bridge, open_up
+from zesty_pivot.core.moves.turned_back import turned_out
 from zesty_pivot.core.piece import Pattern, Piece, Side, Use
 from zesty_pivot.core.piece.folds import lies_on_fold
 from zesty_pivot.desk.lay import SPREAD
@@ -83,6 +84,7 @@ def shapes_of(piece: Piece) -> Shapes:
 def _drawn(piece: Piece) -> Shapes:
     fill, seams, folds, legs = QPainterPath(), QPainterPath(), QPainterPath(), QPainterPath()
     flat, let_in = laid_open(piece)
+    flat, turned = turned_out(flat)
     paper, opened = open_up(flat)
     fold = paper.fold if lies_on_fold(paper) else None
     for index, run in enumerate(paper.runs):
@@ -118,6 +120,12 @@ def _drawn(piece: Piece) -> Shapes:
     more, said = let_in_marks(paper, let_in)
     marks.addPath(more)
     words += said
+    for path in [path for _edge, path in turned] + [mark.path for mark in paper.marks if mark.path is not None]:
+        add_path(marks, path)
+    for mark in paper.marks:
+        if mark.kind == "hole":
+            marks.addEllipse(QPointF(*mark.at), mark.radius, mark.radius)
+    words += tuple((QPointF(*mark.at), mark.text) for mark in paper.marks if mark.text)
     words += tuple((QPointF(*text.at), text.text) for text in side_words(paper))
     if right_side_up(paper) is not paper:
         middle = 0.0 if side_of(paper) is None else box.center().x()

@@ -1,0 +1,58 @@
+"""18: a cowl whose edge is not square to the centre, or that does not hang on the bias."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Iterable
+
+from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
+from zesty_pivot.core.moves.grain import fold_direction, turned
+from zesty_pivot.core.moves.turned_back import cowl_runs
+from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece.names import words
+
+LIMIT_DEG = 0.5  # what the eye sees on a fold. Common practice, no source
+BIAS_DEG = 45.0
+
+
+def _run(look: Look) -> Iterable[Finding]:
+    for piece in look.pattern.pieces:
+        if not piece.hangs:
+            continue
+        if not any(cowl_runs(piece, one.edge) for one in piece.turned_back) and piece.turned_back:
+            yield Finding(
+                "cowl", Severity.WARNING, piece.name, "neckline",
+                f"the edge of the {words(piece.name)} was drawn anew after its cowl: it has no folds and no facing now",
+                1.0, 0.0, "present", "Leave one of the two steps out, or make the cowl last.",
+            )  # fmt: skip
+            continue
+        off = _off_square(piece)
+        if off is not None and off > LIMIT_DEG:
+            yield Finding(
+                "cowl", Severity.WARNING, piece.name, "neckline",
+                f"the edge of the cowl is {off:.1f}° off the square to the centre: it breaks where it is folded back",
+                off, LIMIT_DEG, "deg", "Change the neckline before the cowl, not after it.",
+            )  # fmt: skip
+        way = fold_direction(piece)
+        if way is None or piece.grain is None:
+            continue
+        lean = abs(abs(math.degrees(turned(piece.grain, way))) - BIAS_DEG)
+        if lean > 1.0:
+            yield Finding(
+                "cowl", Severity.WARNING, piece.name, "grain",
+                f"the cowl of the {words(piece.name)} lies {lean:.0f}° off the bias: its folds stand stiff",
+                lean, 1.0, "deg", "Lay it on the bias, or choose a soft cloth and fewer folds.",
+            )  # fmt: skip
+
+
+def _off_square(piece: Piece) -> float | None:
+    """How far (degrees) the edge is off the square to the centre; None where there is neither."""
+    way = fold_direction(piece)
+    necks = [edge for edge, role in piece.roles if role == "neckline"]
+    if way is None or len(necks) != 1:
+        return None
+    along = piece.edge(necks[0]).runs[0].path.start_direction
+    return abs(90.0 - math.degrees(math.acos(max(-1.0, min(1.0, abs(float(along @ way)))))))
+
+
+CHECK = Check("cowl", "Cowls are square and on the bias", _run)
