@@ -5,12 +5,14 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
+from contextlib import suppress
 from dataclasses import dataclass
 
 import numpy as np
 import shapely
 from numpy.typing import NDArray
 
+from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.finish.marks import Text, notch
 from zesty_pivot.core.finish.taken import ARROW_INSIDE, WORDS_INSIDE, WORDS_SIZE, upright
 from zesty_pivot.core.geometry import Path, unit
@@ -18,11 +20,13 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.laid_open import FoldLines, LaidOpen
 from zesty_pivot.core.piece import Piece, Taking
 from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import FOLD
 from zesty_pivot.core.quantity import Scope, format_length
 
 SOFT_MARK = 100.0  # mm from the edge that the lines of soft pleats are drawn. Our own choice
 ARROW_APART = 24.0  # mm from one arrow of a pleat to the next into the piece. Our own choice
 BEFORE_ARROWS = 9.0  # mm from the edge that the words of pleats stand. Our own choice
+NUMBER_INSIDE, NUMBER_SIZE = 16.0, 6.0  # mm: how far inside the seam a fold's number stands, and how high it is. Our own choice
 HEAD = 4.0  # mm of an arrow's head at most
 
 
@@ -166,3 +170,17 @@ def rows_of(laid: LaidOpen, drawn: Piece) -> Iterator[Marking]:
     for row in range(1, full.rows + 1):
         shifted = np.array(points) + np.array(inwards) * (full.apart_mm * row)
         yield Marking(f"{full.id}.row.{row}", "leg", (Path.polyline(shifted),))
+
+
+def fold_numbers(drawn: Piece) -> tuple[Text, ...]:
+    """The numbers of a drape's folds, in order along their seam, inside it."""
+    found = []
+    for mark in drawn.notches:
+        if not mark.id.startswith(FOLD):
+            continue
+        with suppress(PlaceError):
+            place = places.by_origin(drawn, mark.at)
+            way = drawn.runs[place.run].path.direction_at(place.at)
+            at = places.point(drawn, place) + np.array([-way[1], way[0]]) * NUMBER_INSIDE
+            found.append(Text((float(at[0]), float(at[1])), mark.id.removeprefix(FOLD), NUMBER_SIZE, bold=True))
+    return tuple(found)

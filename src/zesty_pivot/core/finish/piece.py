@@ -17,7 +17,16 @@ from zesty_pivot.core.finish.as_worn import right_side_up, side_words
 from zesty_pivot.core.finish.balance import balance_point, is_beside_a_dart, notch_place
 from zesty_pivot.core.finish.darts import SewnDart, sewn_dart, worn_outline
 from zesty_pivot.core.finish.labels import Row, label, label_rows
-from zesty_pivot.core.finish.let_in_marks import arrows_of, folded_bands, folded_ends, lines_of, notches_of, rows_of, words_of
+from zesty_pivot.core.finish.let_in_marks import (
+    arrows_of,
+    fold_numbers,
+    folded_bands,
+    folded_ends,
+    lines_of,
+    notches_of,
+    rows_of,
+    words_of,
+)
 from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, drills_inside, grain_arrow, notch
 from zesty_pivot.core.finish.reference import block_waist, references
 from zesty_pivot.core.finish.taken import mark_folded, mark_opened
@@ -28,7 +37,7 @@ from zesty_pivot.core.moves.open_up import OpenedMouth, open_up
 from zesty_pivot.core.moves.turned_back import turned_out
 from zesty_pivot.core.piece import Body, Dart, EdgeRef, Hold, Piece, Use, dart_key
 from zesty_pivot.core.piece.folds import lies_on_fold
-from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.names import FOLD, words
 from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.place import point
 from zesty_pivot.core.piece.region import cloth
@@ -163,6 +172,7 @@ def finish_piece(
     texts += tuple(Text(mark.at, mark.text, MARK_TEXT) for mark in drawn.marks if mark.text)
     texts += tuple(mark.text for mark in marked)
     texts += tuple(text for laid in let_in for text in words_of(laid, scope))
+    texts += fold_numbers(drawn)
     texts += side_words(piece)
     garment = worn_outline(drawn, darts)
     return FinishedPiece(piece.name, order, tuple(strokes), circles, texts, darts, opened, ring, stretches, garment=garment)
@@ -336,7 +346,7 @@ def _balance_strokes(piece: Piece, ring: NDArray[np.float64], folds: Sequence[Ve
             strokes = balance_notches(piece.runs[place.run].path, place.at, ring, double=piece.body is Body.BACK)
             found.append(Stroke("marks", "notch", f"{edge.id}.balance", strokes))
     for mark in piece.notches:
-        place = notch_place(piece, mark)
+        place = None if mark.id.startswith(FOLD) else notch_place(piece, mark)
         if place is not None and not any(math.dist(point(piece, place), end) < ONE_NOTCH for end in folds):
             strokes = balance_notches(piece.runs[place.run].path, place.at, ring, double=mark.strokes == 2)
             found.append(Stroke("marks", "notch", f"{mark.id}.notch", strokes))

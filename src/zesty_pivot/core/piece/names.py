@@ -35,6 +35,8 @@ LANDMARKS = ("bust_point", "blade_point", "waist_tip")
 
 LAPPED_UNDER = "lapped under"  # an edge that another is turned under and laid over
 
+FOLD = "fold."  # notches whose ids begin so number the folds of a drape
+
 LEVELS = ("chest", "bust", "under_bust", "waist", "hip")
 
 # Roles that a piece shares with its partner piece and that are sewn together there.

@@ -116,6 +116,12 @@ def on_grain(piece: Piece, grain: Literal["bias", "straight"]) -> Piece:
     return replace(piece, grain=grain_along(piece, np.asarray(way)))
 
 
+def on_bias(piece: Piece) -> Piece:
+    """The piece with its grain line turned by 45 degrees."""
+    own = np.array([0.0, -1.0]) if piece.grain is None else unit(np.subtract(piece.grain[1], piece.grain[0]))
+    return replace(piece, grain=grain_along(piece, np.asarray(unit(own + np.array([-own[1], own[0]])))))
+
+
 def widened(pattern: Pattern, name: str, by: float, context: Context) -> Pattern:
     """The pattern with the neckline of a piece begun `by` mm further out on the shoulder, in a curve from its centre. Raises
     StepError where a dart opens there, or there is no such neckline."""
