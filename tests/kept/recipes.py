@@ -154,6 +154,7 @@ RECIPES: dict[str, tuple[str, str, dict[str, Any], Steps]] = {
         _of("drape.fan", "back", taken="gathers"), UNFOLD, _of("drape.fan", edge="side_seam.left", slashes=["2 cm", "25 mm"]),
     ]),
     "draped shoulder": ("small", "in", {}, [_of("drape.fan", edge="shoulder", taken="tucks", stitched="1 in", bias=True)]),
+    "twisted": ("real", "in", {}, [_of("drape.twist"), _of("trim.band", edge="waist")]),
     "trims": ("real", "cm", {}, [
         _of("trim.frill", ratio=2, edge="waist", cloth="90 cm"), _of("trim.band", edge="armhole", lap="2 cm", made="faced"),
         _of("trim.piping"), _of("trim.casing", stretch="20%"), _of("trim.ruffle", front="40%"),

@@ -29,6 +29,7 @@ from zesty_pivot.core.finish.let_in_marks import (
 )
 from zesty_pivot.core.finish.marks import Circle, Text, balance_notches, drill, drills_inside, grain_arrow, notch
 from zesty_pivot.core.finish.reference import block_waist, references
+from zesty_pivot.core.finish.slits import slits
 from zesty_pivot.core.finish.taken import mark_folded, mark_opened
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
@@ -42,8 +43,6 @@ from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.place import point
 from zesty_pivot.core.piece.region import cloth
 from zesty_pivot.core.quantity import Scope, length_mm
-
-SLIT_END = "slit.end"  # the notch where a slit ends
 
 # A dart that is pressed away is eased over this much of the seam (mm) to either side. Common practice, no source.
 PRESSED_OVER = 20.0
@@ -153,7 +152,7 @@ def finish_piece(
             strokes.append(Stroke("marks", "arrow", f"{mark.id}.arrow", mark.arrow))
     strokes += _let_in_strokes(let_in, drawn, ring)
     strokes += _balance_strokes(drawn, ring, folded_ends(let_in))
-    strokes += _slit_strokes(drawn)
+    strokes += [Stroke("cut", "cut", slit.id, slit.paths) for slit in slits(drawn, piece)]
     strokes += [Stroke("marks", "crease", f"{edge}.fold", (path,)) for edge, path in turned]
     strokes += [Stroke("marks", mark.kind, mark.id, (mark.path,)) for mark in drawn.marks if mark.path is not None]
     if finish.block_waist and drafted is not None and not piece.is_unfolded:
@@ -350,19 +349,6 @@ def _balance_strokes(piece: Piece, ring: NDArray[np.float64], folds: Sequence[Ve
         if place is not None and not any(math.dist(point(piece, place), end) < ONE_NOTCH for end in folds):
             strokes = balance_notches(piece.runs[place.run].path, place.at, ring, double=mark.strokes == 2)
             found.append(Stroke("marks", "notch", f"{mark.id}.notch", strokes))
-    return found
-
-
-def _slit_strokes(piece: Piece) -> list[Stroke]:
-    """A slit is cut: the centre from its upper end down to the slit's notch."""
-    found: list[Stroke] = []
-    for mark in piece.notches:
-        place = notch_place(piece, mark) if mark.id == SLIT_END else None
-        if place is not None:
-            run = piece.runs[place.run]
-            rest = [run.path.between(place.at, run.path.length)] if place.at < run.path.length - 1.0 else []
-            after = [other.path for other in piece.runs[place.run + 1 :] if other.edge == run.edge]
-            found.append(Stroke("cut", "cut", "slit", (*rest, *after)))
     return found
 
 

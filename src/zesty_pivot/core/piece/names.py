@@ -37,6 +37,8 @@ LAPPED_UNDER = "lapped under"  # an edge that another is turned under and laid o
 
 FOLD = "fold."  # notches whose ids begin so number the folds of a drape
 
+TWIST = "twist"  # the edge of a tab that goes through the other half, and the role of its sides
+
 LEVELS = ("chest", "bust", "under_bust", "waist", "hip")
 
 # Roles that a piece shares with its partner piece and that are sewn together there.

@@ -87,7 +87,7 @@ def worn_at(half: BodiceHalf, widen: float, piece: Piece, context: Context) -> W
     return Worn(origin, _off(half.piece, point), float(point[1]))
 
 
-def _centre(piece: Piece) -> tuple[Vector, Vector]:
+def centre_of(piece: Piece) -> tuple[Vector, Vector]:
     """The lower end of the centre, and the way up along its lowest stretch."""
     first = piece.edge(piece.fold or "centre").runs[0].path
     return first.start, unit(first.end - first.start)
@@ -95,7 +95,7 @@ def _centre(piece: Piece) -> tuple[Vector, Vector]:
 
 def _off(piece: Piece, point: Vector) -> float:
     """How far a point is from the centre line, mm."""
-    on, up = _centre(piece)
+    on, up = centre_of(piece)
     gap = point - on
     return abs(float(up[0] * gap[1] - up[1] * gap[0]))
 
@@ -140,7 +140,7 @@ def drawn_cowl(
     for dart in (*must, *may):
         share = 1.0 if dart in must or long is None else _share(pattern.piece(name), dart, worn, long)
         if share > 1e-9:
-            pattern, entry = _fed(pattern, name, dart, share, context)
+            pattern, entry = fed_at_centre(pattern, name, dart, share, context)
             fed.append(entry)
             shares.append((entry.called, share))
     piece = pattern.piece(name)
@@ -182,12 +182,12 @@ def _share(piece: Piece, dart: str, worn: Worn, long: float) -> float:
     return 1.0 if off(1.0) <= 0.0 else float(brentq(off, 0.0, 1.0, xtol=1e-14))
 
 
-def _fed(pattern: Pattern, name: str, dart: str, share: float, context: Context) -> tuple[Pattern, LetIn]:
+def fed_at_centre(pattern: Pattern, name: str, dart: str, share: float, context: Context) -> tuple[Pattern, LetIn]:
     """The pattern with a share of a dart open at the centre, level with its pivot."""
     piece = pattern.piece(name)
     held, what = piece.dart(dart), called(piece, dart)
     angle = piece.angle(dart) * share
-    on, up = _centre(piece)
+    on, up = centre_of(piece)
     edge = piece.edge(piece.fold or "centre")
     level = float((piece.pivot(held.pivot) - on) @ up)
     first = edge.runs[0].path.length  # below a mouth that is there already
@@ -208,7 +208,7 @@ def _fed(pattern: Pattern, name: str, dart: str, share: float, context: Context)
 
 def _laid_back(piece: Piece, before: Piece) -> Piece:
     """A piece whose upper part has stayed, as the centre is longer there, laid so that its lower part lies as it did before."""
-    now, was = (_centre(one) for one in (piece, before))
+    now, was = (centre_of(one) for one in (piece, before))
     motion = Motion.lay((now[0], now[0] + now[1]), (was[0], was[0] + was[1]))
 
     def at(point: tuple[float, float]) -> tuple[float, float]:
@@ -260,7 +260,7 @@ def _swung(piece: Piece, worn: Worn, long: float | None, spread: float, context:
 def _opening(piece: Piece, edge: Edge, pin: Vector, context: Context) -> places.Place:
     """Where the slash begins on the centre: just above what the darts opened there, else at the bust line, else at the chest
     line; the first with a clear way to the armhole, and the first of all where none has."""
-    on, up = _centre(piece)
+    on, up = centre_of(piece)
     levels, ends = context.block.drafted(piece).levels, np.cumsum([run.path.length for run in edge.runs]).tolist()
     mouths = [end for end, run in zip(ends[:-1], edge.runs, strict=False) if run.mouth is not None]
     tried = [mouths[-1] + ABOVE_DART] if mouths else []
@@ -275,7 +275,7 @@ def _squared(piece: Piece, worn: Worn, name: str) -> tuple[Piece, float]:
     """The half with the edge straight and square to the centre from the shoulder point, and how much of the centre (mm) below
     was not changed."""
     centre = piece.fold or "centre"
-    on, up = _centre(piece)
+    on, up = centre_of(piece)
     at = places.by_origin(piece, worn.origin)
     point = places.point(piece, at)
     runs = list(piece.runs)

@@ -70,7 +70,8 @@ class Fold:
 
 def draped(pattern: Pattern, drape: Drape, context: Context, *, may_leave: bool = False) -> tuple[Pattern, tuple[Fold, ...]]:
     """The pattern with the drape, and its folds in order along the seam. Where it `may_leave` darts that cannot be led there,
-    or fold side by side, as few as need be are left. Raises StepError, with what works, where lines would cross or cloth would lie over itself."""
+    or that do not fold side by side, as few as need be are left. Raises StepError, with what works, where lines would cross or
+    cloth would lie over itself."""
     fault: ZestyError | None = None
     sizes = range(len(drape.darts), -1, -1) if may_leave else (len(drape.darts),)
     for darts in (darts for size in sizes for darts in itertools.combinations(drape.darts, size)):
