@@ -30,7 +30,9 @@ def click(choice) -> None:  # type: ignore[no-untyped-def]
 @pytest.mark.parametrize("on", ["front", "back"])
 @pytest.mark.parametrize("do", list(all_galleries()))
 def test_each_variant_is_pictured_and_can_be_taken(open_desk, do: str, on: str) -> None:  # type: ignore[no-untyped-def]
-    start = {"do": do, "on": on, **({"other": ""} if do == "neck.shape" else {})}
+    start = {"do": do, "on": on, **({"other": ""} if do in ("neck.shape", "drape.cowl") else {})}
+    if do == "trim.peplum":
+        start["other"] = "back" if on == "front" else "front"
     wanted = style([start])
     window = open_desk(wanted.model_copy(update={"block": hip_block()}) if do == "yoke.cut" else wanted)
     window.model.choose_step(0)

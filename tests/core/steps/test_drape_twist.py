@@ -54,7 +54,7 @@ def test_a_twist_on_every_block(name: str) -> None:
 def test_refused_in_one_sentence() -> None:
     for step, what, advice in (
         (twist(width="1 cm"), "a twist 1.0 cm wide", "Enter 1.5 cm"),
-        (twist(width="18 cm"), "the edge that is gathered to it", "or use more darts"),
+        (twist(width="18 cm"), "the edge that is gathered to it", "lead more darts to it"),
     ):
         ((_number, error),) = made(real_block(), step).derivation.broken
         assert what in error.what and advice in error.advice

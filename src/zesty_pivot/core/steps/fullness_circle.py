@@ -35,7 +35,7 @@ class CircularFlare(TrimStep):
     seams: Literal["even", "sides"] = Field(default="even", description="pieces of one size, or front and back with side seams")
     pieces: int = Field(default=0, ge=0, le=24, description="of how many pieces; 0: as few as the cloth allows")
     cloth: Length = Field(default="140 cm", description="the width of the cloth")
-    level: Length = Field(default=0, description="taken off the hem where it hangs on the bias, as the cloth drops there")
+    level: Length = Field(default="0 cm", description="taken off the hem where it hangs on the bias, as the cloth drops there")
 
     def words(self) -> str:
         """`half-circle flounce at the waist`."""

@@ -28,7 +28,7 @@ class StraightBand(TrimStep):
     do: Literal["trim.band"] = "trim.band"
     depth: Length = Field(default="1 1/2 in", description="how deep it is once finished")
     made: Literal["folded", "faced"] = Field(default="folded", description="doubled along a fold, or two layers with a seam")
-    lap: Length = Field(default=0, description="how far its ends lap over each other, for a button")
+    lap: Length = Field(default="0 cm", description="how far its ends lap over each other, for a button")
 
     def words(self) -> str:
         """`band at the armhole, 1 1/2 in deep`."""

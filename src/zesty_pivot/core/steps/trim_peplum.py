@@ -56,7 +56,7 @@ class Peplum(TrimStep):
     )
     dip: Length = Field(default="8 cm", description="how much longer")
     # A peplum is often sewn on 1 in above the waist: common practice, no source.
-    raised_by: Length = Field(default=0, description="how far above the waist it is sewn on")
+    raised_by: Length = Field(default="0 cm", description="how far above the waist it is sewn on")
 
     def words(self) -> str:
         """`half-circle peplum, 15 cm deep`."""

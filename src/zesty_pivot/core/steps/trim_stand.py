@@ -36,7 +36,7 @@ class Stand(TrimStep):
     height: Length = Field(default="3.5 cm", description="how high it stands")
     # 1 to 2 cm: common practice, no source.
     rise: Length = Field(default="1.5 cm", description="how far its seam rises to CF")
-    lap: Length = Field(default=0, description="how far it goes on beyond CF, for a button")
+    lap: Length = Field(default="0 cm", description="how far it goes on beyond CF, for a button")
     rounded: Length = Field(default="1 cm", description="radius of its front corner; 0 for a sharp one")
 
     def words(self) -> str:

@@ -35,7 +35,7 @@ class Strap(TiedStep):
     at: Spot = Field(default=END, description="where it is sewn to the front")
     to: Spot = Field(default=END, description="where it is sewn to the back")
     wide: Length = Field(default="1/2 in", description="how wide it is once finished")
-    more: Length = Field(default=0, description="how much longer, to be fitted")
+    more: Length = Field(default="0 cm", description="how much longer, to be fitted")
 
     def words(self) -> str:
         """`straps, 1/2 in wide`."""

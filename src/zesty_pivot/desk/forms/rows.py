@@ -230,7 +230,7 @@ class FlagRow(Row):
 
     def field(self, form: RowForm) -> QWidget:
         box = QCheckBox(self.title)
-        box.clicked.connect(lambda on: form.change({self.key: on or None}, self.title.lower()))
+        box.clicked.connect(lambda on: form.change({self.key: bool(on)}, self.title.lower()))
         return box
 
     def show(self, field: Any, step: Any, before: Pattern) -> None:
@@ -249,7 +249,8 @@ class TicksRow(Row):
 
     def show(self, field: Any, step: Any, before: Pattern) -> None:
         piece = before.piece(step.on) if before.has(step.on) else None
-        field.show_ticks(self.known(piece) if piece else [], self.value(step), piece)
+        known, value = self.known(piece) if piece else [], self.value(step)
+        field.show_ticks(known, tuple(known) if value is None else value, piece)
 
 
 class Ticks(QWidget):
@@ -286,7 +287,7 @@ class Ticks(QWidget):
 
     def _tick(self, id: str) -> None:
         chosen = [dart for dart in self._chosen if dart != id] if id in self._chosen else [*self._chosen, id]
-        self._form.change({self._row.key: chosen or None}, "other darts")
+        self._form.change({self._row.key: chosen if chosen or not self._row.least else None}, "other darts")
 
 
 def dart_choices(_step: Any, piece: Piece | None) -> list[tuple[str, str]]:

@@ -147,6 +147,11 @@ class PictureGrid(QWidget):
         choice.setIcon(QIcon() if made.pattern is None else QIcon(self._draw(made.pattern)))
 
 
+def is_half(piece: Piece) -> bool:
+    """Whether its other half is drawn as well: all but whole pieces, and parts of their own without a centre."""
+    return not piece.is_unfolded and (bool(piece.of) or any(role == "centre" for _edge, role in piece.roles))
+
+
 def drawn(pieces: list[tuple[Piece, str]], shown: QRectF, ratio: float, *, marked: bool = False) -> QPixmap:
     """A picture of pieces, each filled with a colour of the theme, as far as they lie in a box (mm); halves on the fold with
     their other half. `marked` draws their marks too."""
@@ -161,7 +166,7 @@ def drawn(pieces: list[tuple[Piece, str]], shown: QRectF, ratio: float, *, marke
     painter.setClipRect(shown)
     for piece, brush in pieces:
         pen = QPen(NOW.color("faint" if brush == "table" else "ink"), 1.1 / scale)
-        for mirrored in (False, True) if not piece.is_unfolded else (False,):
+        for mirrored in (False, True) if is_half(piece) else (False,):
             painter.save()
             if mirrored:
                 painter.scale(-1.0, 1.0)

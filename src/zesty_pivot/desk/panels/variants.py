@@ -18,7 +18,7 @@ from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.galleries.base import GalleryEntry
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.panels.picture_grid import COLUMNS, PictureGrid, Tried, drawn
+from zesty_pivot.desk.panels.picture_grid import COLUMNS, PictureGrid, Tried, drawn, is_half
 from zesty_pivot.desk.table.shapes import shapes_of
 
 FOLDED = 9  # so many variants are shown at once; of more the first two rows, the others when asked for
@@ -114,11 +114,13 @@ class Variants(QWidget):
     def _picture(self, before: Pattern, source: str, pattern: Pattern) -> QPixmap:
         """What comes from the piece of the block, what the step has changed in the colour of paper."""
         pieces = pattern.come_from(source)
+        made = [extra.piece for extra in pattern.extras if extra.asked is not None and extra not in before.extras]
+        pieces = tuple(made[:1]) or pieces  # of a trim its first part is the picture
         shown = QRectF()
         for piece in pieces:
             box = shapes_of(piece).box
             mirrored = QRectF(-box.right(), box.top(), box.width(), box.height())
-            shown = shown.united(box if piece.is_unfolded else box.united(mirrored))
+            shown = shown.united(box.united(mirrored) if is_half(piece) else box)
         around = max(shown.width(), shown.height()) * 0.02
         coloured = [(piece, "table" if piece in before.pieces else "paper") for piece in pieces]
         return drawn(coloured, shown.adjusted(-around, -around, around, around), self.devicePixelRatioF(), marked=True)
