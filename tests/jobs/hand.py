@@ -179,17 +179,19 @@ class Hand:
 
     def mark(self, title: str) -> None:
         """Ticks the box of a title."""
-        self.think()
         (box,) = [box for box in self.window.findChildren(QCheckBox) if box.text() == title and box.isVisibleTo(self.window)]
-        self._into_view(box)
-        self.click(box, QPoint(8, box.height() // 2))
+        self.tick_box(box)
 
     def tick(self, key: str) -> None:
         """Ticks a box of the form."""
+        self.tick_box(self.form().fields[key])
+
+    def tick_box(self, box: QCheckBox) -> None:
+        """Clicks a box on its mark."""
         self.think()
-        box = self.form().fields[key]
         self._into_view(box)
         self.click(box, QPoint(8, box.height() // 2))
+        QApplication.processEvents()
 
     def shortcut(self, keys: str) -> None:
         """Presses some keys at once: `Ctrl+Shift+T`."""

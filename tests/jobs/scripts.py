@@ -182,6 +182,83 @@ def _j13_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
     )
 
 
+# J14: strapless with arm bands and frills.
+
+
+def _j14(hand: Hand) -> None:
+    hand.add("Strapless edge")
+    hand.choose("on", "front")
+    hand.choose("shape", "sweetheart")
+    hand.fill("depth", "6 in")
+    hand.add("Princess line")
+    hand.fill("top", "1 in")
+    hand.fill("waist", "2 1/2 in")
+    hand.fill("centre_waist", "1 in")
+    hand.add("Strapless edge")
+    hand.choose("on", "back")
+    hand.fill("depth", "7 in")
+    hand.add("Contour the centre")
+    hand.add("Band or cuff")
+    hand.choose("edge", "armhole")
+    hand.fill("lap", "1/2 in")
+    hand.add("Frill")
+    hand.choose("edge", "armhole")
+    hand.see("before")
+    hand.think()
+    hand.click(hand.window.strip.cards[2])  # the front's edge, after the block and the dart that was moved
+    hand.fill("depth", "6 1/2 in")
+    hand.click(hand.window.strip.cards[-1])
+
+
+def _j14_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
+    told = []
+    for written, here in (seen["before"], (sheets, pattern)):
+        arms = sum(_long(written, p.name, edge) for p in here.pieces for edge, role in p.roles if role == "armhole")
+        _is("the band", _long(written, "armhole_band", "seam"), arms + 12.7)
+        _is("the band's depth, folded", _long(written, "armhole_band", "end"), 2.0 * 38.1)
+        _is("the frill", _long(written, "armhole_frill", "seam"), 1.6 * arms)
+        _is("the frill's depth", _long(written, "armhole_frill", "end"), 76.2)
+        told.append(f"{arms / 10.0:.1f} cm")
+    assert told[0] != told[1], told
+    assert sheets["armhole_band"].cut == "pair"
+    return f"arm edges {told[0]}; with the front half an inch lower {told[1]}: band and frill followed"
+
+
+# J15: a peplum bodice from a given block.
+
+
+def _j15(hand: Hand) -> None:
+    hand.add("Contour the centre")
+    hand.fill("by", "1/2 in")
+    hand.add("Neck opening")
+    hand.add("Peplum")
+    hand.fill("raised_by", "1 in")
+    hand.press("Finish")
+    hand.pick_named("Allowance convention", "home: side 1 1/2 in, joins 1 in")
+    hand.seen["block"] = hand.window.model.derived.derivation.block
+
+
+def _j15_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
+    whole = 0.0
+    for on in ("front", "back"):
+        finished = _long(sheets, on, "waist")
+        _is(f"the {on}'s peplum", _long(sheets, f"waist_peplum_{on}", "seam"), finished)
+        whole += finished
+        was = sum(run.path.length for run in seen["block"].piece(on).edge("side_seam").runs)
+        _is("1 in above the waist", was - _long(sheets, on, "side_seam"), 25.4, 0.2)
+    seam = polyline(lines(sheets["waist_peplum_front"])["seam"][0])
+    a, b, c = seam[0], seam[len(seam) // 2], seam[-1]
+    sides = math.dist(a, b), math.dist(b, c), math.dist(c, a)
+    area = abs(float((b - a)[0] * (c - a)[1] - (b - a)[1] * (c - a)[0])) / 2.0
+    _is("a half circle's radius, W over pi", math.prod(sides) / (4.0 * area), 2.0 * whole / math.pi, 0.1)
+    assert sheets["back"].cut == "pair" and sheets["waist_peplum_back"].cut == "pair"
+    cut, drawn = polyline(lines(sheets["back"])["cut"][0]), lines(sheets["back"])
+    for edge, wide in (("side_seam", 38.1), ("shoulder", 12.7), ("centre", 38.1)):
+        middle = polyline(drawn[edge][0])
+        _is(f"allowance of the {edge}", float(np.hypot(*(cut - middle[len(middle) // 2]).T).min()), wide, 0.3)
+    return f"inner edges = the finished waist, {2.0 * whole / 10.0:.1f} cm, 1 in above the block's; CB a pair with its zip"
+
+
 # J18: both darts to the shoulder tip, French, side, armhole, mid shoulder; finished both ways.
 
 
@@ -329,15 +406,73 @@ def _j23_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
     return f"waist {finished:.1f} mm sewn, {waist:.1f} mm on the paper"
 
 
+# J24: a mid cowl with two folds.
+
+
+def _j24(hand: Hand) -> None:
+    hand.add("Cowl")
+    hand.picture("drape.cowl", "mid")
+    hand.seen["block"] = hand.window.model.derived.derivation.block
+
+
+def _j24_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
+    drawn, block = lines(sheets["front"]), seen["block"].piece("front")
+    fold = polyline(drawn["neckline.fold"][0])[[0, -1]]
+    fold = fold[np.argsort(fold[:, 0])]
+    long, tilt = math.dist(*fold), math.degrees(math.atan2(fold[1, 1] - fold[0, 1], fold[1, 0] - fold[0, 0]))
+    _is("square to CF, degrees off", tilt, 0.0, 0.01)
+    shoulder = block.edge("shoulder").runs[0].path
+    point, pit = shoulder.point_at(20.0), float(block.corner("centre_neck")[1])
+    wanted = (pit + block.levels["bust"]) / 2.0 - float(point[1])
+    _is("the sag", math.sqrt(long**2 - float(point[0]) ** 2), wanted, 0.1)
+    (x0, y0), (x1, y1) = pattern.piece("front").grain
+    _is("the bias, degrees", math.degrees(math.atan2(abs(y1 - y0), abs(x1 - x0))), 45.0)
+    now = [sum(run.path.length for run in pattern.piece(on).edge("shoulder").runs) for on in ("front", "back")]
+    was = _shoulders(seen["block"])
+    _is("the shoulders, with the ease of the back's", now[1] - now[0], was[1] - was[0])
+    assert "shoulder_facing" in drawn and len(pattern.piece("front").hangs) == 2
+    return f"edge {long / 10.0:.1f} cm, square; hangs {wanted / 10.0:.1f} cm as asked; back neck matched; two folds"
+
+
+# J25: both darts and three slashes to one side, pleated in.
+
+
+def _j25(hand: Hand) -> None:
+    hand.add("Unfold")
+    hand.add("Drape")
+    (right,) = [box for id, box in hand.form().fields["darts"].boxes.items() if id.endswith(".right")]
+    for _twice in range(2):  # out and in again: both are asked for by name
+        hand.tick_box(right)
+
+
+def _j25_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
+    piece = pattern.piece("front")
+    numbers = sorted((int(text.text), text.at[1]) for text in sheets["front"].texts if text.bold and text.text.isdigit())
+    assert [number for number, _y in numbers] == [1, 2, 3, 4, 5], numbers
+    assert [y for _n, y in numbers] == sorted(y for _n, y in numbers), numbers
+    darts = [dart for dart in piece.darts if piece.dart_edge(dart.id) == "side_seam.left"]
+    (full,) = piece.fullness
+    assert len(darts) == 2 and {dart.use.value for dart in darts} == {"pleat"} and len(full.lines) == 3
+    sides = [sum(run.path.length for run in piece.edge(f"side_seam.{side}").runs) for side in ("left", "right")]
+    _is("the draped side once folded, against the other", sides[0], sides[1])
+    lining = sum(length(polyline(path)) for path in lines(sheets["front_lining"])["side_seam.left"])
+    _is("the lining's side", lining, sides[0])
+    return f"five folds in order, {sides[0] / 10.0:.1f} cm once folded, as long as the other side; lining undraped"
+
+
 JOBS = {
     "J05": Job("dart to shoulder", 13.0, _j05, _j05_check, one_dart=True),
     "J07": Job("canoe", 10.0, _j07, _j07_check),
     "J11": Job("slash and close", 12.0, _j11, _j11_check, one_dart=True),
     "J13": Job("two equal darts", 7.0, _j13, _j13_check),
+    "J14": Job("strapless with bands", 13.0, _j14, _j14_check, one_dart=True),
+    "J15": Job("peplum bodice, from a given block", 18.0, _j15, _j15_check, one_dart=True),
     "J18": Job("five places by pivot", 11.0, _j18, _j18_check),
     "J19": Job("wrap", 13.0, _j19, _j19_check),
     "J22": Job("yoke blouse", 25.0, _j22, _j22_check),
     "J23": Job("pleated front", 20.0, _j23, _j23_check, one_dart=True),
+    "J24": Job("cowl", 20.0, _j24, _j24_check),
+    "J25": Job("draped side", 25.0, _j25, _j25_check, one_dart=True),
 }
 
 NOT_YET = {
@@ -346,10 +481,8 @@ NOT_YET = {
     "J06": ("child", 7, "blocks are not drafted here yet"),
     "J08": ("necklines in order", 29, "no script yet"), "J09": ("flare under a line", 17, "no script yet"),
     "J10": ("bustier", 16, "its block is not drafted here yet"), "J12": ("one shoulder", 17, "no script yet"),
-    "J14": ("strapless with bands", 13, "no frills yet"),
-    "J15": ("peplum bodice", 18, "no peplums yet"), "J16": ("camisole", 11, "no script yet"),
+    "J16": ("camisole", 11, "no script yet"),
     "J17": ("five places by slash", 26, "no script yet"),
     "J20": ("half block", 20, "blocks are not drafted here yet"), "J21": ("basic block", 14, "blocks are not drafted here yet"),
-    "J24": ("cowl", 20, "no cowls yet"), "J25": ("draped side", 25, "no drapes yet"),
     "J26": ("next client", 480, "no sizes yet"), "J27": ("to the table", 30, "no lay and no packing yet"),
 }  # fmt: skip

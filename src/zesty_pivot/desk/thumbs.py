@@ -49,7 +49,7 @@ def _drawn(pattern: Pattern, block: Pattern, size: QSize, ratio: float) -> QPixm
     pixmap = _blank(size, ratio)
     shifts = offsets(block, pattern)
     box = QRectF()
-    for piece in pattern.pieces:
+    for piece in pattern.with_extras:
         box = box.united(shapes_of(piece).box.translated(*shifts.get(piece.name, (0.0, 0.0))))
     scale = min((size.width() - 6) / box.width(), (size.height() - 6) / box.height())
     painter = QPainter(pixmap)
@@ -58,7 +58,7 @@ def _drawn(pattern: Pattern, block: Pattern, size: QSize, ratio: float) -> QPixm
     painter.scale(scale, scale)
     painter.setPen(QPen(NOW.color("ink"), 1.0 / scale))
     painter.setBrush(NOW.color("table"))
-    for piece in pattern.pieces:
+    for piece in pattern.with_extras:
         painter.save()
         painter.translate(*shifts.get(piece.name, (0.0, 0.0)))
         painter.drawPath(shapes_of(piece).fill)

@@ -18,10 +18,11 @@ class TurnedBack:
 @dataclass(frozen=True)
 class Hang:
     """A fold that hangs between two points of the shoulders: how far each is from the centre on the body (`open_mm`), and how
-    much cloth there is from it to the centre (`long_mm`)."""
+    much cloth there is from it to the centre (`long_mm`); `drop_mm` is how far below the edge's points they are."""
 
     open_mm: float
     long_mm: float
+    drop_mm: float = 0.0
 
     @property
     def sag(self) -> float:

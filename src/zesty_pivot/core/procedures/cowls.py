@@ -324,5 +324,5 @@ def hangs(half: BodiceHalf, piece: Piece, worn: Worn, long: float, anchors: Sequ
     for anchor in anchors:
         on_paper = places.point(piece, places.along(piece, edge, anchor))
         on_body = half.shoulder.point_at(start + anchor)
-        found.append(Hang(_off(half.piece, on_body), _off(piece, on_paper)))
+        found.append(Hang(_off(half.piece, on_body), _off(piece, on_paper), float(on_body[1]) - worn.y))
     return tuple(found)

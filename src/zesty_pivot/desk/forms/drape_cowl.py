@@ -84,12 +84,12 @@ class HangingView(QWidget):
 
     def _paint(self, painter: QPainter) -> None:
         wide = 2.0 * max(hang.open_mm for hang in self.hangs)
-        deep = max(sag(hang) for hang in self.hangs) + 1.0
+        deep = max(hang.drop_mm + sag(hang) for hang in self.hangs) + 1.0
         room = QRectF(self.rect()).adjusted(_MARGIN, _MARGIN, -_MARGIN, -_MARGIN - 14.0)
         scale = min(room.width() / wide, room.height() / deep)
         middle = room.center().x()
         for number, hang in enumerate(self.hangs):
-            points = QPolygonF([QPointF(middle + x * scale, room.top() + y * scale) for x, y in hung(hang)])
+            points = QPolygonF([QPointF(middle + x * scale, room.top() + (hang.drop_mm + y) * scale) for x, y in hung(hang)])
             style = Qt.PenStyle.SolidLine if number == 0 else Qt.PenStyle.DashLine
             painter.setPen(QPen(NOW.color("ink" if number == 0 else "quiet"), 2.0 if number == 0 else 1.3, style))
             painter.drawPolyline(points)

@@ -2,18 +2,19 @@
 
 from __future__ import annotations
 
+import itertools
 from collections.abc import Iterator
 from typing import Any, Literal, get_args, get_origin
 
 from pydantic.fields import FieldInfo
 
-from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.worn_edge import WORN
 from zesty_pivot.core.quantity.fields import InUnits, OfWhole
 from zesty_pivot.core.steps.base import Step
-from zesty_pivot.core.steps.trim import TrimStep
+from zesty_pivot.core.steps.trim import TiedStep, TrimStep
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import chosen_first, first_change
 from zesty_pivot.desk.forms.plain import plain
@@ -45,9 +46,14 @@ def entry_of(step: type[Step]) -> FormEntry:
     rows = [row for name, field in step.model_fields.items() if (row := _row(name, field)) is not None]
     if issubclass(step, TrimStep):
         rows = [ChoiceRow("edge", "Edge", choices=worn_choices) if row.key == "edge" else row for row in rows]
+    if issubclass(step, TiedStep):  # it is of front and back, whatever pieces they are in
+        own: dict[str, Row] = {"on": SourceRow(), "other": OtherSourceRow("other", "And")}
+        rows = [own.get(row.key, row) for row in rows]
 
     def first(model: DeskModel) -> dict[str, object] | None:
-        return first_change(model, (value for piece in chosen_first(model) for value in _values(step, do, piece)))
+        plain_ones = [{"do": do, "on": step.model_fields["on"].default}] if issubclass(step, TiedStep) else []
+        more = (value for piece in chosen_first(model) for value in _values(step, do, piece))
+        return first_change(model, itertools.chain(plain_ones, more))
 
     return FormEntry(do, plain(step, *rows), first, lambda _model: True, FAMILIES.get(do.partition(".")[0], LAST))
 
@@ -80,6 +86,24 @@ def _row(name: str, field: FieldInfo) -> Row | None:
         known = [(str(value), words(str(value))) for value in named]
         return ChoiceRow(name, title, choices=lambda _step, _piece: known, written=field.alias or "")
     return None
+
+
+def _sources(before: Pattern) -> list[tuple[str, str]]:
+    return [(name, words(name)) for name in dict.fromkeys(piece.of or piece.name for piece in before.pieces)]
+
+
+class SourceRow(PieceRow):
+    """The piece of the block, whole or in panels."""
+
+    def show(self, field: Any, step: Any, before: Pattern) -> None:
+        field.show_choices(_sources(before), step.on)
+
+
+class OtherSourceRow(OtherRow):
+    """The other piece of the block, or none."""
+
+    def show(self, field: Any, step: Any, before: Pattern) -> None:
+        field.show_choices([("", "no other"), *(one for one in _sources(before) if one[0] != step.on)], step.other)
 
 
 def worn_choices(_step: Any, piece: Piece | None) -> list[tuple[str, str]]:

@@ -11,6 +11,7 @@ from PyQt6.QtGui import QPainterPath
 
 from zesty_pivot.core.conventions.leg_lines import leg_lines
 from zesty_pivot.core.finish.as_worn import right_side_up, side_words
+from zesty_pivot.core.finish.let_in_marks import fold_numbers
 from zesty_pivot.core.finish.marks import grain_arrow
 from zesty_pivot.core.finish.piece import grain_inside
 from zesty_pivot.core.geometry import Path
@@ -126,6 +127,7 @@ def _drawn(piece: Piece) -> Shapes:
         if mark.kind == "hole":
             marks.addEllipse(QPointF(*mark.at), mark.radius, mark.radius)
     words += tuple((QPointF(*mark.at), mark.text) for mark in paper.marks if mark.text)
+    words += tuple((QPointF(*text.at), text.text) for text in fold_numbers(paper))
     words += tuple((QPointF(*text.at), text.text) for text in side_words(paper))
     if right_side_up(paper) is not paper:
         middle = 0.0 if side_of(paper) is None else box.center().x()
