@@ -206,7 +206,8 @@ def _j14(hand: Hand) -> None:
     hand.see("before")
     hand.think()
     hand.click(hand.window.strip.cards[2])  # the front's edge, after the block and the dart that was moved
-    hand.fill("depth", "6 1/2 in")
+    hand.choose("to", "so far along an edge…")
+    hand.write(hand.form().fields["to"].at.edit, "60%")
     hand.click(hand.window.strip.cards[-1])
 
 
@@ -221,7 +222,7 @@ def _j14_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, A
         told.append(f"{arms / 10.0:.1f} cm")
     assert told[0] != told[1], told
     assert sheets["armhole_band"].cut == "pair"
-    return f"arm edges {told[0]}; with the front half an inch lower {told[1]}: band and frill followed"
+    return f"arm edges {told[0]}; with the front ending lower {told[1]}: band and frill followed"
 
 
 # J15: a peplum bodice from a given block.
