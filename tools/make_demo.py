@@ -145,6 +145,44 @@ STYLES: dict[str, dict[str, Any]] = {
         ],
         "notes": "The organist's turn. Five narrow tucks released above the bust, four pleats stitched down from the waist.",
     },
+    "aria": {
+        "name": "Aria cowl top", "units": "cm",
+        "steps": [
+            {"do": "drape.cowl", "on": "front", "level": "mid", "folds": 3, "pleat": "1 cm", "widen": "2.5 cm"},
+            {"do": "neck.opening", "on": "back", "kind": "zip", "length": "18 cm"},
+            {"do": "piece.true", "on": "front", "edge": "waist"},
+            {"do": "trim.binding", "on": "front", "edge": "armhole", "wide": "7 mm"},
+        ],
+        "notes": "The coloratura's aria. A cowl with three folds on the bias, its facing cut in one, a weight at its tip.",
+    },
+    "chorale": {
+        "name": "Chorale draped side", "units": "cm",
+        "steps": [
+            {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"dart": "waist"}},
+            {"do": "piece.unfold", "on": "front"},
+            {"do": "drape.fan", "on": "front", "edge": "side_seam.left", "darts": ["waist.left", "waist.right"],
+             "slashes": ["2 cm", "3 cm", "2 cm"], "order": ["1", "waist.left", "2", "waist.right", "3"]},
+            {"do": "piece.true", "on": "front", "edge": "waist.left"},
+            {"do": "piece.true", "on": "front", "edge": "waist.right"},
+            {"do": "neck.opening", "on": "back", "kind": "zip", "length": "20 cm"},
+        ],
+        "notes": "For the last chorale. Darts and slashes folded into the left side as worn; the lining lies smooth.",
+    },
+    "rondel": {
+        "name": "Rondel peplum bodice", "units": "cm",
+        "steps": [
+            {"do": "dart.move", "on": "front", "dart": "shoulder", "to": {"station": "side_bust"}},
+            {"do": "piece.true", "on": "front", "edge": "waist"},
+            {"do": "neck.shape", "on": "front", "shape": "square"},
+            {"do": "neck.opening", "on": "back", "kind": "zip", "length": "30 cm"},
+            {"do": "trim.peplum", "on": "front", "part": 0.5, "depth": "16 cm", "hem": "dipped", "dip": "6 cm",
+             "raised_by": "1 in"},
+            {"do": "trim.band", "on": "front", "edge": "armhole", "depth": "3 cm"},
+            {"do": "trim.frill", "on": "front", "edge": "neckline", "ratio": 1.6, "depth": "4 cm"},
+            {"do": "trim.tie", "on": "front", "edge": "lower", "tail": "55 cm", "wide": "4 cm"},
+        ],
+        "notes": "The round dance. A half-circle peplum an inch above the waist, bands at the arms, a frill, ties behind.",
+    },
 }  # fmt: skip
 
 

@@ -10,7 +10,7 @@ import numpy as np
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry.angles import Vector, unit
 from zesty_pivot.core.moves.shaping import ended_at
-from zesty_pivot.core.piece import Pattern, Piece, Run
+from zesty_pivot.core.piece import Pattern, Piece, Run, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.lower_edge import LOWER
 
@@ -54,8 +54,11 @@ def _end(piece: Piece, runs: list[Run], index: int, beside: int, by: float, *, a
         return np.asarray(end + np.array([-way[1], way[0]]) * by)
     other = runs[beside]
     if other.path.length < by + 10.0:
+        barring = piece.runs[(beside - 1) % len(runs)].mouth if at_start else other.mouth
         what = f"the {words(other.edge)} of the {words(piece.name)} is not so long"
-        raise StepError(what, where=piece.name, advice="Raise it less.")
+        if barring is not None:
+            what = f"the {dart_words(piece, barring)} dart opens in the {words(other.edge)} too near the {words(run.edge)}"
+        raise StepError(what, where=piece.name, advice="Raise it less." if barring is None else "Raise it less, or move it.")
     if at_start:
         path, source = other.path.split_at(other.path.length - by)[0], other.source.parted(1.0 - by / other.path.length)[0]
         runs[beside] = replace(other, path=path, source=source)

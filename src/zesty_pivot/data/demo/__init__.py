@@ -23,6 +23,9 @@ DEMOS = (
     "evensong.zpiv",
     "madrigal.zpiv",
     "toccata.zpiv",
+    "aria.zpiv",
+    "chorale.zpiv",
+    "rondel.zpiv",
 )
 
 
