@@ -195,6 +195,9 @@ def _lies_below(panel: Piece, main: Piece) -> int:
     return -int(mine.top() < other.top() + 1.0)
 
 
+STRIP = 4.0  # times as long as it is wide, or as an eighth of the body, a part lies under all else
+
+
 def _to_the_left(panels: Sequence[Piece]) -> list[str]:
     """The panels that lie on the other side of the centre: of a whole piece, and what of a wrap is beyond the far line."""
     main = shapes_of(panels[0]).box if panels else QRectF()
@@ -207,8 +210,21 @@ def _to_the_left(panels: Sequence[Piece]) -> list[str]:
 
 def _extras(pattern: Pattern, body: QRectF) -> dict[str, tuple[float, float]]:
     """Where facings and the like lie: in a column beside the body or in a row below it, whichever leaves all larger on a table
-    that is half as wide again as it is high."""
+    that is half as wide again as it is high. Long strips lie one below the other under all else."""
     boxes = {extra.piece.name: shapes_of(extra.piece).box for extra in pattern.extras}
+    strips = {name: box for name, box in boxes.items() if box.width() > STRIP * max(box.height(), 0.15 * body.width())}
+    others = {name: box for name, box in boxes.items() if name not in strips}
+    found = _beside_body(others, body)
+    low = max([body.bottom(), *(box.bottom() + found[name][1] for name, box in others.items())])
+    y = low + BESIDE * 3.0
+    for name, box in strips.items():
+        found[name] = (body.left() - box.left(), y - box.top())
+        y += box.height() + BESIDE * 2.0
+    return found
+
+
+def _beside_body(boxes: dict[str, QRectF], body: QRectF) -> dict[str, tuple[float, float]]:
+    """Parts in a column or in a row."""
     if not boxes:
         return {}
     tall = sum(box.height() + BESIDE * 2.5 for box in boxes.values())
