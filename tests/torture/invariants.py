@@ -21,6 +21,7 @@ from zesty_pivot.core.piece.names import SEAM_ROLES
 from zesty_pivot.core.piece.refs import EdgeRef
 from zesty_pivot.core.piece.region import outline
 from zesty_pivot.core.recipe.hand import hand_sheet
+from zesty_pivot.core.steps.trim import TrimStep
 
 ODD_WORDS = re.compile(r"\bnan\b|\bNone\b|object at 0x|Traceback|\binf\b|<[a-z_]+\.|\{|\}|\*")
 LEAST_AREA = 100.0  # mm2
@@ -29,7 +30,15 @@ JOG = 1.0  # mm
 
 def broken(found: Derived, *, deep: bool = True) -> list[str]:
     """Everything that does not hold. `deep` also writes the files and opens the style again."""
-    rules = [*_words(found), *_accounts(found), *_pieces(found), *_partners(found), *_seams(found), *_changes(found)]
+    rules = [
+        *_words(found),
+        *_accounts(found),
+        *_pieces(found),
+        *_partners(found),
+        *_seams(found),
+        *_changes(found),
+        *_trims(found),
+    ]
     if deep:
         rules += [*_files(found), *_again(found)]
     return rules
@@ -127,6 +136,19 @@ def _nearer(stretch: Stretch, cut: shapely.Polygon) -> float:
         way = shapely.LineString([point, point + np.array([y, -x]) * max(stretch.allowance, 1e-6)])
         worst = max(worst, float(way.difference(cut).length))
     return worst
+
+
+def _trims(found: Derived) -> Iterator[str]:
+    """Every trim has its edge as that is in the end, or a finding says that it has lost it."""
+    pattern, lost = found.pattern, _findings(found, "trims_follow")
+    for extra in pattern.extras:
+        if not isinstance(extra.asked, TrimStep) or extra.lost:
+            if extra.lost and extra.of[0] not in lost:
+                yield f"{extra.piece.name}: lost, and no finding says so"
+            continue
+        known = [worn.mm for worn in extra.asked.worn(pattern)]
+        if min(abs(mm - extra.edge_mm) for mm in known) > 1e-6:
+            yield f"{extra.piece.name}: made for {extra.edge_mm:.3f} mm of an edge of {known}"
 
 
 def _partners(found: Derived) -> Iterator[str]:

@@ -9,6 +9,7 @@ from typing import Any, Literal, get_args, get_origin
 from zesty_pivot.core.necklines.registry import all_shapes
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot
+from zesty_pivot.core.procedures.worn_edge import WORN
 from zesty_pivot.core.quantity.fields import InUnits, OfWhole
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.piece_facing import TITLES
@@ -149,10 +150,45 @@ def any_step(chance: random.Random, pattern: Pattern | None = None) -> Value:
         "piece.facing": lambda: {"other": other, "depth": length(2, 9), "kind": chance.choice(list(TITLES))},
         "piece.join": lambda: {"other": chance.choice([other, f"{at.on}_panel", f"{at.on}_side"])},
         "piece.unfold": dict,
+        "drape.cowl": lambda: {
+            "other": chance.choice([other, ""]), "level": chance.choice(["high", "mid", "low", "bust"]),
+            "folds": chance.randint(1, 5), "pleat": chance.choice([None, "0", length(0, 3)]), "widen": length(0, 8),
+            "darts": chance.choice(["all", "upper", "none"]), "facing": chance.choice(["0", length(1, 20)]),
+            **chance.choice([{}, {"depth": length(1, 40)}, {"edge": length(8, 40)}, {"spread": length(1, 20)}]),
+        },
+        "drape.fan": lambda: {
+            "edge": edge, "slashes": [length(0.5, 8) for _ in range(chance.randint(0, 5))],
+            "taken": chance.choice(["pleats", "gathers", "tucks"]), "to": chance.choice([None, None, at.edge()]),
+            **chance.choice([{}, {"darts": []}, {"darts": at.darts()}]), "bias": chance.random() < 0.3,
+        },
+        "drape.twist": lambda: {"width": chance.choice([None, length(1, 12)])},
+        "fullness.circle": lambda: {
+            "other": other, "edge": chance.choice([*WORN, edge]), "part": chance.uniform(0.05, 3.0), "depth": length(1, 60),
+            "seams": chance.choice(["even", "sides"]), "pieces": chance.randint(0, 5), "level": length(0, 3),
+        },
+        "trim.peplum": lambda: {
+            "other": other, "edge": chance.choice([*WORN, edge]), "depth": length(3, 40), "part": chance.uniform(0.05, 2.0),
+            "kind": chance.choice(["circle", "slashed", "gathered", "pleated", "shaped"]), "raised_by": length(0, 6),
+            "hem": chance.choice(["even", "dipped", "uneven"]), "dip": length(0, 20), "underlay": length(0.3, 4),
+        },
+        "trim.placket": lambda: {"wide": length(1, 6), "button": length(0.5, 2), "spacing": length(2, 14), "first": "2 cm"},
+        "trim.loops": lambda: {"edge": edge, "button": length(0.4, 2), "spacing": length(1, 4), "thick": length(0.2, 1)},
+        "trim.strap": lambda: {"other": other, "wide": length(0.3, 5), "kind": chance.choice(["strap", "rouleau"])},
+        **{f"trim.{kind}": lambda kind=kind: {
+            "other": other, "edge": chance.choice([*WORN, edge]), **_sizes(f"trim.{kind}", at),
+        } for kind in ("band", "binding", "bow", "casing", "frill", "piping", "ruffle", "stand", "tie", "waistband")},
     }  # fmt: skip
     others = [do for do in registry.all_steps() if do not in made]
     do = chance.choice([*made, *others])
     return {"do": do, "on": at.on, **(made[do]() if do in made else _by_fields(do, at, chance))}
+
+
+def _sizes(do: str, at: Chooser) -> Value:
+    """Some lengths of a trim of their own."""
+    lengths = [
+        name for name, field in registry.all_steps()[do].model_fields.items() if InUnits in {type(m) for m in field.metadata}
+    ]
+    return {name: at.length(0.2, 12) for name in lengths if name != "fitted" and at.chance.random() < 0.4}
 
 
 def _by_fields(do: str, at: Chooser, chance: random.Random) -> Value:
