@@ -79,14 +79,10 @@ class _Shots:
         self.shot("start")
         window.model.set_view("style")
         self._compared()
-        self._darts()
         self._panels()
         self._fullness()
+        self._hanging()
         self._necks()
-        window.run("theme.dark")
-        window.model.choose_step(0)
-        self.shot("dark")
-        window.run("theme.light")
         window.close()
         return self.written
 
@@ -128,30 +124,6 @@ class _Shots:
         self.shot("fold")
         window.lay.set_fold(0.0)
 
-    def _darts(self) -> None:
-        """A split ring, gathers at the neck, the arrowhead, practise."""
-        from zesty_pivot.core.steps import registry
-        from zesty_pivot.data.demo import demo_styles
-
-        window = self.window
-        parts = [{"to": {"station": "mid_armhole"}, "share": "30%"}, {"to": {"station": "side_bust"}}]
-        split = {"do": "dart.split", "on": "front", "dart": "shoulder", "parts": parts}
-        window.model.file.replace(demo_styles()[0].with_steps((registry.read(split),)), None)
-        window.model.choose_step(0)
-        window.model.file.replace(demo_styles()[3], None)
-        window.model.choose_step(1)
-        self.shot("gathers")
-        window.model.file.replace(demo_styles()[4], None)
-        window.model.file.replace(demo_styles()[1], None)
-        window.lay.show_panel("practise")
-        practise = window.side.practise
-        practise.begin_with(7, "whole")
-        practise.guess.edit.setText(f"{practise.asked.mouth_mm / 10 * 1.05:.1f}" if practise.asked else "")
-        practise.reveal()
-        self.shot("practise")
-        window.lay.show_panel("reading")
-        window.model.file.replace(demo_styles()[0], None)
-
     def _panels(self) -> None:
         """Panels of a princess line, apart."""
         from zesty_pivot.data.demo import demo_styles
@@ -168,30 +140,55 @@ class _Shots:
         window.model.file.replace(demo_styles()[0], None)
 
     def _fullness(self) -> None:
-        """The gallery of yokes, a joined yoke with gathers below it, pleats and tucks with their marks, the underlay
-        calculator."""
+        """The gallery of yokes, pleats and tucks with their marks."""
+        window = self.window
+        for name, chosen in (("Madrigal", 2), ("Toccata", 3)):
+            self._open(name)
+            window.strip.choose(chosen)
+            gallery = window.side.reading.gallery(window.model.style.steps[chosen - 1].do)
+            gallery.all.click()
+            gallery.finish()
+            self.shot({"Madrigal": "yokes", "Toccata": "pleats"}[name])
+
+    def _open(self, name: str) -> None:
+        """A demo style by the beginning of its name, without its ring."""
         from zesty_pivot.data.demo import demo_styles
-        from zesty_pivot.desk.underlay_page import UnderlayPage
+
+        self.window.model.file.replace(next(style for style in demo_styles() if style.name.startswith(name)), None)
+        self.window.model.choose_pivot(None)
+
+    def _hanging(self) -> None:
+        """A cowl with its folds as they hang, a draped side, a twist, peplums to choose from, trims on the table."""
+        from zesty_pivot.core.steps import registry
+        from zesty_pivot.data.demo import demo_styles
+        from zesty_pivot.desk.forms.drape_cowl import CowlForm
 
         window = self.window
-        for name, chosen in (("Madrigal", 6), ("Toccata", 3)):
-            found = next(style for style in demo_styles() if style.name.startswith(name))
-            window.model.file.replace(found, None)
-            window.model.choose_pivot(None)
-            if name == "Madrigal":
-                window.strip.choose(2)
-                window.side.reading.gallery("yoke.cut").all.click()
-                window.side.reading.gallery("yoke.cut").finish()
-                self.shot("yokes")
-            window.strip.choose(chosen)
-            step = window.model.style.steps[chosen - 1]
-            window.side.reading.gallery(step.do).finish()
-            self.shot({"Madrigal": "yoke", "Toccata": "pleats"}[name])
-        window.model.file.replace(demo_styles()[0], None)
-        window.run("step.underlay")
-        (page,) = window.findChildren(UnderlayPage)
-        self.shot("underlay", page)
-        page.close()
+        self._open("Aria")
+        window.strip.choose(1)
+        form = window.side.reading.form("drape.cowl")
+        _wait(300)
+        if isinstance(form, CowlForm):
+            window.side.reading.findChildren(QScrollArea)[0].ensureWidgetVisible(form.hanging)
+        self.shot("cowl")
+        self._open("Chorale")
+        window.strip.choose(3)
+        _wait(300)
+        bar = window.side.reading.findChildren(QScrollArea)[0].verticalScrollBar()
+        if bar is not None:
+            bar.setValue(0)
+        self.shot("drape")
+        twist = registry.read({"do": "drape.twist", "on": "front"})
+        window.model.file.replace(demo_styles()[0].with_steps((twist,)), None)
+        window.model.choose_pivot(None)
+        window.strip.choose(1)
+        self.shot("twist")
+        self._open("Rondel")
+        window.strip.choose(5)
+        window.side.reading.gallery("trim.peplum").finish()
+        self.shot("peplums")
+        window.strip.choose(len(window.model.style.steps))
+        self.shot("trims")
 
     def _necks(self) -> None:
         """The matched shoulders of an uneven neck with its facings, the gallery."""

@@ -14,6 +14,7 @@ from zesty_pivot.core.finish.as_worn import right_side_up, side_words
 from zesty_pivot.core.finish.let_in_marks import fold_numbers
 from zesty_pivot.core.finish.marks import grain_arrow
 from zesty_pivot.core.finish.piece import grain_inside
+from zesty_pivot.core.finish.slits import slits
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.laid_open import laid_open
 from zesty_pivot.core.moves.mirror import side_of
@@ -122,6 +123,8 @@ def _drawn(piece: Piece) -> Shapes:
     marks.addPath(more)
     words += said
     for path in [path for _edge, path in turned] + [mark.path for mark in paper.marks if mark.path is not None]:
+        add_path(marks, path)
+    for path in [path for slit in slits(paper, piece) for path in slit.paths if slit.id == "twist.slit"]:
         add_path(marks, path)
     for mark in paper.marks:
         if mark.kind == "hole":
