@@ -122,15 +122,23 @@ CHANGED = [trim("neck.shape", shape="v", depth="16 cm"), {"do": "neck.shape", "o
 
 @pytest.mark.parametrize("after", CHANGED, ids=["v", "square"])
 def test_a_neckline_changed_afterwards_changes_its_trims(after: dict[str, Any]) -> None:
-    trims = [trim(f"trim.{kind}") for kind in ("band", "frill", "piping")]
+    trims = [trim(f"trim.{kind}") for kind in ("band", "frill", "piping", "binding")]
     before, found = done(real_block(), *trims), done(real_block(), *trims, after)
     neck = round_(found.pattern, "neckline")
     assert abs(neck - round_(before.pattern, "neckline")) > 50.0
     assert on_sheet(found, "neckline_band") == pytest.approx(neck, abs=0.01)
     assert on_sheet(found, "neckline_frill") == pytest.approx(1.6 * neck, abs=0.01)
     assert on_sheet(found, "neckline_piping") == pytest.approx(neck, abs=0.01)
+    corners = {"v": 2.0 * 8.0 * math.tan(_v_turn(found) / 2.0), "square": 2.0 * 16.0}[after["shape"]]
+    assert on_sheet(found, "neckline_binding") == pytest.approx(neck + corners + 20.0, abs=0.01)
     assert any("frill follows its edge" in note.text and "longer" in note.text for note in found.derivation.states[-1].notes)
     assert [extra.piece.name for extra in found.pattern.extras] == [extra.piece.name for extra in before.pattern.extras]
+
+
+def _v_turn(found: Derived) -> float:
+    """The turn at the point of a V, where both halves meet at CF."""
+    way = found.pattern.piece("front").edge("neckline").runs[0].path.start_direction
+    return 2.0 * math.atan2(-float(way[1]), float(way[0]))
 
 
 def test_a_trim_whose_edge_has_gone_is_kept_and_told() -> None:
@@ -254,6 +262,20 @@ def test_a_peplum_fits_the_finished_waist(name: str, more: dict[str, Any]) -> No
         assert all(abs(account.missing_deg) < 1e-9 for account in found.look.accounts)
 
 
+def test_a_peplum_of_panels_a_side_panel_and_a_whole_front_goes_all_round() -> None:
+    panel = {"do": "piece.side_panel", "on": "front", "other": "back", "front": "3 cm", "back": "4 cm"}
+    ways = (
+        [panel],
+        [trim("line.princess")],
+        [trim("piece.unfold")],
+        [trim("piece.unfold"), trim("dart.park", darts=["waist.left"])],
+    )
+    for steps in ways:
+        found = done(real_block(), *steps, trim("trim.peplum"))
+        around = sum(on_sheet(found, e.piece.name) * (1 if e.cut == "up" else 2) for e in found.pattern.extras)
+        assert around == pytest.approx(round_(found.pattern, "waist"), abs=0.01), steps
+
+
 def test_a_peplum_opens_where_the_garment_does() -> None:
     zip_ = {"do": "neck.opening", "on": "back", "kind": "zip", "length": "20 cm"}
     found = done(real_block(), zip_, trim("trim.placket"), trim("trim.peplum"))
@@ -316,6 +338,24 @@ def test_ties_on_a_childs_garment_are_cautioned_against(at: str) -> None:
     assert finding.severity is (Severity.WARNING if at == "neckline" else Severity.REMARK)
     assert "see the rules of the place" in finding.advice
     assert not [f for f in made(real_block(), trim("trim.tie", edge=at)).findings if f.check == "cords"]
+
+
+def test_a_frill_round_a_tight_curve_is_warned_with_what_lies_flat() -> None:
+    """A parallel line is longer by its distance times the turn: drawn here beside a round neck's points, by small steps."""
+    deep, found = 76.2, done(real_block(), trim("trim.frill", ratio=1.6))
+    (finding,) = [f for f in found.findings if f.check == "frill_lies"]
+    longer = 0.0
+    for piece in found.pattern.pieces:
+        neck = piece.edge("neckline").runs[0].path
+        points = np.array([neck.point_at(at) for at in np.linspace(0.0, neck.length, 4000)])
+        way = np.diff(points, axis=0)
+        turn = np.unwrap(np.arctan2(way[:, 1], way[:, 0]))
+        longer += 2.0 * deep * float(np.clip(-np.diff(turn), 0.0, None).sum())
+    neck = round_(found.pattern, "neckline")
+    assert finding.limit == pytest.approx((neck + longer) / neck, abs=0.01) and "stands up" in finding.message
+    for more in ({"ratio": finding.limit}, {"depth": "2 cm"}):
+        assert not [f for f in done(real_block(), trim("trim.frill", **more)).findings if f.check == "frill_lies"]
+    assert not [f for f in done(real_block(), trim("trim.frill", edge="armhole")).findings if f.check == "frill_lies"]
 
 
 REFUSED = [

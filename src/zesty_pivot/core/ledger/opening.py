@@ -63,6 +63,8 @@ def _down(pattern: Pattern, opening: Opening) -> float:
     if not pattern.has(opening.piece):
         return opening.length_mm
     piece = pattern.piece(opening.piece)
+    if opening.kind == "placket":  # all the way down
+        return sum(piece.edge(edge).sewn_length for edge, role in piece.roles if role == "centre")
     for mark in piece.notches:
         if mark.id != f"{opening.kind}.end":
             continue

@@ -84,7 +84,9 @@ def flared_half(
     if not parts or not all(halves.values()):
         what = "the edge does not go round front and back"
         raise StepError(what, advice="Choose pieces of one size, or an edge such as the waist.")
-    long = {side: math.fsum(part.mm for part in mine) for side, mine in halves.items()}
+    # A side panel is shared by front and back: their seam lies in its middle.
+    between = {side: math.fsum(p.mm for p in flared.worn.parts if p.body is Body.NONE and p.half is side) for side in Side}
+    long = {side: math.fsum(part.mm for part in mine) + between[side] / 2.0 for side, mine in halves.items()}
     centre = "CF" if body is Body.FRONT else "CB"
     deep = flared.depth if body is Body.FRONT or flared.back is None else flared.back
     named = f"{name}_{body.value}"
