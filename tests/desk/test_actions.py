@@ -71,6 +71,7 @@ BEFORE: dict[str, Callable] = {
     **dict.fromkeys(("table.comb", "table.spread", "add.piece.join"), panelled),
     "add.trim.hem": lambda w: w.model.file.replace(style([], hip_block()), None),
     "add.yoke.join": lambda w: w.model.file.replace(style([{"do": "yoke.cut", "on": on} for on in ("front", "back")]), None),
+    "add.trim.strap": lambda w: w.model.file.replace(style([{"do": "neck.shape", "on": "front", "shape": "camisole"}]), None),
     "use.ease": eased,
     "use.dart": lambda w: (bead(w), w.run("use.gathers")),
     "bead.fan": bead,

@@ -13,6 +13,8 @@ GUIDE_PAGES = (
     "necklines.md",
     "panels.md",
     "fullness.md",
+    "drapes.md",
+    "trims.md",
     "true.md",
     "compare.md",
     "finish.md",

@@ -280,7 +280,7 @@ def test_the_demos_recipes_on_other_blocks(name: str, file: str) -> None:
     for step in steps:
         if step["on"] == "front":
             step |= {"dart": room.bust} if step.get("dart") == "shoulder" else {}
-            step |= {"darts": ["waist", room.bust]} if "darts" in step else {}
+            step |= {"darts": ["waist", room.bust]} if "darts" in step and step["do"] != "drape.fan" else {}
     uneven = {"evensong.zpiv": ["two darts 76", "side and waist 140"], "antiphon.zpiv": ["side and waist 140"]}
     if name in uneven.get(file, ()):  # legs that differ leave a step in the edge that is faced: it is trued first
         edges = {"evensong.zpiv": ("shoulder",), "antiphon.zpiv": ("side_seam",)}[file]

@@ -52,6 +52,7 @@ def _told(old: list[Extra], fresh: tuple[Extra, ...], context: Context) -> list[
         change = extra.edge_mm - was.edge_mm if was is not None else 0.0
         if abs(change) > CHANGED and not extra.lost:
             way = "longer" if change > 0.0 else "shorter"
-            text = f"the {words(extra.piece.name)} follows its edge, {format_length(abs(change), unit, fine=abs(change) < 10.0)} {way}"
+            by = format_length(abs(change), unit, fine=abs(change) < 10.0)
+            text = f"the {words(extra.piece.name)} follows its edge, {by} {way}"
             found.append(Note(text, extra.of[0], change))
     return found

@@ -37,7 +37,7 @@ from zesty_pivot.desk.forms.rows import (
 from zesty_pivot.desk.model import DeskModel
 
 LAST = 900  # steps without a form of their own are offered after the others
-FAMILIES = {"fullness": 187, "drape": 187}  # but with their family
+FAMILIES = {"fullness": 187, "drape": 187, "trim": 800}  # but with their family
 
 
 def entry_of(step: type[Step]) -> FormEntry:

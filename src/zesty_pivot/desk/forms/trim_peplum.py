@@ -44,5 +44,5 @@ FORM = FormEntry(
     ),
     first_step,
     lambda model: bool(model.pattern.pieces),
-    order=899,
+    order=800,
 )
