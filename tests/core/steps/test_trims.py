@@ -390,6 +390,15 @@ def test_the_same_trim_twice_and_two_of_one_kind() -> None:
     assert [extra.piece.name for extra in two.pattern.extras] == ["neckline_band", "neckline_band_2"]
 
 
+def test_a_trim_that_grows_into_more_parts_takes_no_name_of_another() -> None:
+    """Once the second frill had the name that the first one's second strip got when the neckline was made longer."""
+    frills = [trim("trim.frill", cloth="72 cm"), trim("trim.frill", cloth="300 cm", depth="5 cm")]
+    before = done(real_block(), *frills)
+    found = done(real_block(), *frills, trim("neck.shape", shape="v", depth="18 cm"))
+    assert len(before.pattern.extras) == 2 < len(found.pattern.extras)
+    assert len({extra.piece.name for extra in found.pattern.extras}) == len(found.pattern.extras)
+
+
 def test_a_hip_length_block_takes_trims_at_its_hem() -> None:
     found = done(hip_block(), trim("trim.frill", edge="lower"), trim("trim.band", edge="hem"))
     assert on_sheet(found, "hem_band") == pytest.approx(round_(found.pattern, "hem"), abs=0.01)

@@ -92,9 +92,11 @@ class TrimStep(TiedStep):
             name = free_name(replace(others, extras=(*others.extras, *found)), wanted)
             of = tuple(dict.fromkeys(part.ref.piece for part in worn.parts))
             for part in self.parts(worn, name, pattern, context):
+                free = free_name(replace(others, extras=(*others.extras, *found)), part.piece.name)
+                piece = part.piece if free == part.piece.name else replace(part.piece, name=free)
                 times = part.times * worn.count
                 cut = part.cut or {1: "one", 2: "pair" if worn.count == 2 else "2"}.get(times, str(times))
-                found.append(Extra(part.piece, self.called, of, cut=cut, asked=self, told=part.told, edge_mm=worn.mm))
+                found.append(Extra(piece, self.called, of, cut=cut, asked=self, told=part.told, edge_mm=worn.mm))
         return tuple(found)
 
     @property
