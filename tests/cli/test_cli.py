@@ -154,7 +154,7 @@ def test_steps_and_schemas() -> None:
         "dart.return", "fullness.slash", "fullness.flare", "piece.true", "neck.shape", "neck.gape", "neck.opening",
         "trim.armhole", "piece.facing", "yoke.cut",
         "piece.true_seam", "piece.square", "piece.side_seam", "piece.unfold", "piece.side_panel", "fullness.circle",
-        "drape.cowl", "drape.fan", "drape.twist",
+        "drape.cowl", "drape.cowl_armhole", "drape.fan", "drape.twist",
         *(f"trim.{name}" for name in (
             "band", "binding", "bow", "casing", "frill", "loops", "peplum", "piping", "placket", "ruffle", "stand", "strap",
             "tie", "waistband",

@@ -156,6 +156,11 @@ def any_step(chance: random.Random, pattern: Pattern | None = None) -> Value:
             "darts": chance.choice(["all", "upper", "none"]), "facing": chance.choice(["0", length(1, 20)]),
             **chance.choice([{}, {"depth": length(1, 40)}, {"edge": length(8, 40)}, {"spread": length(1, 20)}]),
         },
+        "drape.cowl_armhole": lambda: {
+            "other": other, "depth": chance.choice([None, length(5, 60)]), "inwards": chance.choice(["0", length(0, 9)]),
+            "darts": chance.choice(["front", "all", "none"]), "grain": chance.choice(["straight", "bias"]),
+            "facing": chance.choice(["0", length(0.5, 25)]),
+        },
         "drape.fan": lambda: {
             "edge": edge, "slashes": [length(0.5, 8) for _ in range(chance.randint(0, 5))],
             "taken": chance.choice(["pleats", "gathers", "tucks"]), "to": chance.choice([None, None, at.edge()]),

@@ -18,5 +18,5 @@ PICTURES = {
     "trim.piping": "piping", "trim.casing": "casing", "trim.waistband": "waistband", "trim.tie": "tie",
     "trim.bow": "bow", "trim.ruffle": "ruffle", "trim.placket": "placket", "trim.loops": "loops",
     "trim.stand": "stand", "trim.strap": "strap", "trim.peplum": "peplum", "fullness.circle": "circle-part",
-    "drape.cowl": "cowl", "drape.fan": "drape", "drape.twist": "twist",
+    "drape.cowl": "cowl", "drape.cowl_armhole": "cowl", "drape.fan": "drape", "drape.twist": "twist",
 }  # fmt: skip

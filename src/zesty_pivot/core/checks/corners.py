@@ -10,6 +10,7 @@ from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.checks.limits import SMOOTH_DEG, STEP_MM
 from zesty_pivot.core.conventions.sewing import Sewing
 from zesty_pivot.core.moves.redraw import corner, jog
+from zesty_pivot.core.moves.turned_back import falls_from
 from zesty_pivot.core.piece import OPEN_USES, Body, Pattern, Piece, Side, dart_words
 from zesty_pivot.core.piece.names import SEAM_ROLES, words
 
@@ -30,6 +31,8 @@ def _inside(piece: Piece, sewing: Sewing) -> Iterable[Finding]:
             continue
         if run.mouth is not None and piece.dart(run.mouth).use in OPEN_USES:
             continue  # the edge is drawn on across it, along its tangents
+        if falls_from(piece, index):
+            continue  # cloth was let in above it, hinged there: the corner is sewn to a straight edge
         turn, step = abs(math.degrees(corner(piece, index, sewing))), jog(piece, index, sewing)
         where = f"across the {dart_words(piece, run.mouth)} dart" if run.mouth else "where it was cut and closed"
         mend = Mend(f"True the {words(run.edge)}", step={"do": "piece.true", "on": piece.name, "edge": run.edge})

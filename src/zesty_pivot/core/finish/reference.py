@@ -17,6 +17,7 @@ from zesty_pivot.core.piece import Body, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.region import cloth
+from zesty_pivot.core.piece.sides import body_of
 
 CROSS = 5.0  # mm from the middle of a cross to its ends
 BESIDE = 4.0  # mm that the words of the centre stand beside it
@@ -51,9 +52,7 @@ def references(piece: Piece, order: str) -> Reference:
         below = _beside_cross(at, said, inside)
         texts.append(below)
         covered += [shapely.box(x - CROSS, y - CROSS, x + CROSS, y + CROSS), _box(below, wide)]
-    centre = _centre(piece, order, inside)
-    if centre is not None:
-        line, text = centre
+    for line, text in _centres(piece, order, inside):
         if line is not None:
             lines.append(("centre.line", (line,)))
         texts.append(text)
@@ -83,29 +82,32 @@ def block_waist(piece: Piece, drafted: Piece, ring: NDArray[np.float64]) -> tupl
     )
 
 
-def _centre(piece: Piece, order: str, inside: shapely.Geometry) -> tuple[Path | None, Text] | None:
-    """The centre's words, and its line where it is no edge; None for a piece without one."""
-    said = CENTRE_WORDS.get(piece.body)
-    runs = [run.path for run in piece.runs if piece.role(run.edge) == "centre"]
-    if said is None:
-        return None
-    if runs:
-        path = max(runs, key=lambda path: path.length)
-        along = path.direction_at(path.length / 2.0)
+def _centres(piece: Piece, order: str, inside: shapely.Geometry) -> list[tuple[Path | None, Text]]:
+    """The words of each centre, and its line where it is no edge. A piece that is front and back in one has two."""
+    if piece.body not in CENTRE_WORDS:
+        return []
+    found: list[tuple[Path | None, Text]] = []
+    for edge in [edge for edge, role in piece.roles if role == "centre"]:
+        run = max(piece.edge(edge).runs, key=lambda run: run.path.length)
+        middle = run.path.length / 2.0
+        along = run.path.direction_at(middle)
         inwards = np.array([-along[1], along[0]])  # the piece lies to the right of the way round it
-        at = path.point_at(path.length / 2.0) + inwards * (BESIDE + REST / 2.0)
+        at = run.path.point_at(middle) + inwards * (BESIDE + REST / 2.0)
         turn = math.atan2(float(along[1]), float(along[0]))
-        return None, Text((float(at[0]), float(at[1])), f"{said} {'fold' if order == 'fold' else 'seam'}", REST, turn)
-    if not piece.is_unfolded:
-        return None
+        is_on_fold = order == "fold" and piece.fold in (None, edge)
+        said = f"{CENTRE_WORDS[body_of(run.source.edge, piece.body)]} {'fold' if is_on_fold else 'seam'}"
+        found.append((None, Text((float(at[0]), float(at[1])), said, REST, turn)))
+    if found or not piece.is_unfolded:
+        return found
+    said = CENTRE_WORDS[piece.body]
     low, high = inside.bounds[1], inside.bounds[3]
     met = shapely.intersection(inside, shapely.LineString([(0.0, low - 1.0), (0.0, high + 1.0)]))
     parts = [part for part in shapely.get_parts(met) if part.length > 0.0]
     if not parts:
-        return None
+        return []
     (x0, y0), (x1, y1) = max(parts, key=lambda part: float(part.length)).coords
     text = Text((-BESIDE, (y0 + y1) / 2.0), said, REST, -math.pi / 2.0)
-    return Path.straight((x0, y0), (x1, y1)), text
+    return [(Path.straight((x0, y0), (x1, y1)), text)]
 
 
 def _box(text: Text, wide: float) -> shapely.Polygon:

@@ -24,16 +24,42 @@ def cowl_runs(piece: Piece, edge: str) -> list[int]:
     return [k for k, run in enumerate(piece.runs) if piece.sides.name(run.edge) == edge and run.source.edge.endswith(COWL)]
 
 
+def falls_from(piece: Piece, index: int) -> bool:
+    """Whether a run of the ring ends where a cowl under the arm falls from: where front and back were laid together."""
+    one, two = (piece.runs[k].source.edge.partition(".")[0] for k in (index, piece.after(index)))
+    return one != two and any(piece.role(piece.runs[k].edge) == "armhole" for k in _all_cowl_runs(piece))
+
+
+def _all_cowl_runs(piece: Piece) -> list[int]:
+    return [k for k, run in enumerate(piece.runs) if run.source.edge.endswith(COWL)]
+
+
 def turned_out(piece: Piece) -> tuple[Piece, tuple[tuple[str, Path], ...]]:
     """The piece with its facings turned out, a weight marked at the tip, and the fold lines with the edges that they are.
     An edge that was drawn anew since has none."""
     folds: list[tuple[str, Path]] = []
     for facing in piece.turned_back:
-        runs = cowl_runs(piece, facing.edge)
-        if runs:
-            folds += [(piece.runs[k].edge, piece.runs[k].path) for k in runs]
-            piece = _on_half(piece, facing, runs[0]) if len(runs) == 1 else _on_whole(piece, facing)
+        groups = [[(piece.runs[k].edge, piece.runs[k].path) for k in group] for group in _groups(piece, facing.edge)]
+        for number, lines in enumerate(groups):
+            folds += [(edge, Path.chain([path for of, path in lines if of == edge])) for edge in dict(lines)]
+            at = next(k for k, run in enumerate(piece.runs) if run.path is lines[0][1])
+            mark = "weight" if number == 0 else f"weight-{number + 1}"
+            piece = _on_half(piece, facing, at, mark) if len(lines) == 1 else _on_both(piece, facing, at, mark)
     return replace(piece, turned_back=()), tuple(folds)
+
+
+def _groups(piece: Piece, edge: str) -> list[list[int]]:
+    """The stretches of a cowl's edge, those of one line together, in its order round the ring."""
+    runs = cowl_runs(piece, edge)
+    found: list[list[int]] = []
+    for k in runs:
+        if found and piece.after(found[-1][-1]) == k:
+            found[-1].append(k)
+        else:
+            found.append([k])
+    if len(found) > 1 and piece.after(found[-1][-1]) == found[0][0]:  # the ring begins in the middle of it
+        found = [[*found[-1], *found[0]], *found[1:-1]]
+    return found
 
 
 def _seam(path: Path, long: float, mirror: Motion, *, at_start: bool) -> Path:
@@ -49,7 +75,7 @@ def _loose(top: Vector, end: Vector, out: Vector) -> Path:
     return Path(np.array([[top, top + out * reach, end + (top - end) * 0.25, end]]))
 
 
-def _on_half(piece: Piece, facing: TurnedBack, at: int) -> Piece:
+def _on_half(piece: Piece, facing: TurnedBack, at: int, mark: str) -> Piece:
     run, before, after = piece.runs[at], piece.runs[at - 1], piece.runs[piece.after(at)]
     fold = run.path
     mirror = Motion.reflect(fold.start, fold.end - fold.start)
@@ -62,13 +88,15 @@ def _on_half(piece: Piece, facing: TurnedBack, at: int) -> Piece:
         Run(INNER, loose, Source(f"{source}.{INNER}", 0.0, 1.0)),
         Run(called, seam, Source(f"{source}.{called}", 0.0, 1.0)),
     ]
-    return _exchanged(piece, [at], new, {INNER: INNER, called: piece.role(after.edge)}, top, unit(fold.start - top))
+    return _exchanged(piece, [at], new, {INNER: INNER, called: piece.role(after.edge)}, top, unit(fold.start - top), mark)
 
 
-def _on_whole(piece: Piece, facing: TurnedBack) -> Piece:
-    """On an unfolded piece, where both halves of the edge make one line."""
-    piece = replace(piece, runs=(piece.runs[-1], *piece.runs[:-1]))  # it begins at the centre, in the middle of that line
-    runs = cowl_runs(piece, facing.edge)
+def _on_both(piece: Piece, facing: TurnedBack, at: int, mark: str) -> Piece:
+    """Where two stretches, the first at a place of the ring, make one line from shoulder to shoulder."""
+    if at == len(piece.runs) - 1:  # it begins at the centre, in the middle of that line
+        piece = replace(piece, runs=(piece.runs[-1], *piece.runs[:-1]))
+        at = 0
+    runs = [at, at + 1]
     first, last = piece.runs[runs[0]], piece.runs[runs[-1]]
     before, after = piece.runs[runs[0] - 1], piece.runs[piece.after(runs[-1])]
     middle, out = first.path.end, unit(last.path.end - first.path.start)
@@ -78,23 +106,25 @@ def _on_whole(piece: Piece, facing: TurnedBack) -> Piece:
     there = _seam(after.path, facing.seam_mm, mirror, at_start=True)
     loose = Path.chain([_loose(top, here.end, -out).reversed(), _loose(top, there.start, out)])
     source, (one, two) = f"{piece.name}.{facing.edge}.facing", (f"{before.edge}_facing", f"{after.edge}_facing")
+    inner = INNER if INNER not in dict(piece.roles) else f"{INNER}-2"
     new = [
         Run(one, here, Source(f"{source}.{one}", 0.0, 1.0)),
-        Run(INNER, loose, Source(f"{source}.{INNER}", 0.0, 1.0)),
+        Run(inner, loose, Source(f"{source}.{inner}", 0.0, 1.0)),
         Run(two, there, Source(f"{source}.{two}", 0.0, 1.0)),
     ]
-    roles = {one: piece.role(before.edge), INNER: INNER, two: piece.role(after.edge)}
-    return _exchanged(piece, runs, new, roles, top, unit(middle - top))
+    roles = {one: piece.role(before.edge), inner: INNER, two: piece.role(after.edge)}
+    return _exchanged(piece, runs, new, roles, top, unit(middle - top), mark)
 
 
 def _exchanged(
-    piece: Piece, gone: list[int], new: list[Run], roles: dict[str, str], top: Vector, inwards: Vector
+    piece: Piece, gone: list[int], new: list[Run], roles: dict[str, str], top: Vector, inwards: Vector, mark: str
 ) -> Piece:  # fmt: skip
     """The ring with runs in the place of others, begun where an edge does, and the mark for a weight inside the tip."""
     edges = {piece.runs[k].edge for k in gone}
     runs = (*piece.runs[: gone[0]], *new, *piece.runs[gone[-1] + 1 :])
     known = [(edge, role) for edge, role in piece.roles if edge not in edges] + list(roles.items())
     at = top + inwards * 2.0 * WEIGHT
-    weight = Mark("weight", "hole", at=(float(at[0]), float(at[1])), radius=WEIGHT)
-    said = Mark("weight.text", "text", at=(float(at[0] + inwards[1] * 22.0), float(at[1])), text="weight")
+    below = at + inwards * (WEIGHT + 8.0)
+    weight = Mark(mark, "hole", at=(float(at[0]), float(at[1])), radius=WEIGHT)
+    said = Mark(f"{mark}.text", "text", at=(float(below[0]), float(below[1])), text="weight")
     return replace(piece, runs=well_begun(runs, dict(known)), roles=tuple(known), marks=(*piece.marks, weight, said))

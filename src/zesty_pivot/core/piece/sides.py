@@ -15,6 +15,12 @@ class Body(StrEnum):
     NONE = "none"  # a side panel, a strap
 
 
+def body_of(source: str, own: Body) -> Body:
+    """Which body a line comes from by its provenance, `piece.edge` of the block; a piece's own where that does not tell."""
+    name = source.partition(".")[0]
+    return next((body for body in (Body.FRONT, Body.BACK) if body.value == name), own)
+
+
 class Side(StrEnum):
     """A side as worn. A front drawn right side up shows the wearer's left to the right of CF (x > 0)."""
 

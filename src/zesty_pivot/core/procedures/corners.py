@@ -5,11 +5,9 @@ from __future__ import annotations
 import itertools
 import math
 
-import numpy as np
-
 from zesty_pivot.core.geometry.angles import between
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.procedures.worn_edge import WornEdge
+from zesty_pivot.core.procedures.worn_edge import WornEdge, beside_edge
 
 CORNER = math.radians(30.0)  # a turn that a bias strip is not stretched round but folded at. Common practice, no source
 
@@ -25,7 +23,9 @@ def inward_turns(pattern: Pattern, worn: WornEdge) -> list[list[float]]:
         turns = [-between(one[3] - one[2], two[1] - two[0]) for path in runs for one, two in itertools.pairwise(path.cubics)]
         if worn.joints[number + 1] in ("CF", "CB") and not piece.is_unfolded:
             way = runs[-1].end_direction if part.forward else runs[0].start_direction
-            over = np.array([way[0], -way[1]])  # how the other half goes on: its mirror image, walked the other way
+            centre = beside_edge(piece, part.ref.edge, forward=part.forward).runs
+            up = centre[0].path.start_direction if part.forward else centre[-1].path.end_direction
+            over = way - 2.0 * float(way @ up) * up  # how the other half goes on: its mirror image, walked the other way
             turns.append(-between(way, over) if part.forward else -between(over, way))
         found.append([turn for turn in turns if turn > CORNER])
     return found

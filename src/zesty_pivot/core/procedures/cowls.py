@@ -62,8 +62,8 @@ class DrawnCowl:
 def worn_half(pattern: Pattern, name: str, context: Context) -> BodiceHalf:
     """The half as it is worn, its upper darts closed. Raises StepError for what cannot have a cowl."""
     piece = pattern.piece(name)
-    roles = {role for _edge, role in piece.roles}
-    if piece.is_unfolded or not {"neckline", "shoulder", "centre", "armhole"} <= roles:
+    roles = [role for _edge, role in piece.roles]
+    if piece.is_unfolded or any(roles.count(role) != 1 for role in ("neckline", "shoulder", "centre", "armhole")):
         what = f"the {words(name)} is not a half with centre, neckline, shoulder and armhole"
         raise StepError(what, where=name, advice="Make the cowl before the line that cut it.")
     if not lies_on_fold(piece):

@@ -8,6 +8,7 @@ from dataclasses import dataclass
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.piece import Body, Edge, EdgeRef, Pattern, Piece, Side
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.sides import body_of
 
 # What can be asked for: the roles that an edge of this name is made of.
 WORN: dict[str, tuple[str, ...]] = {
@@ -158,7 +159,7 @@ class _Walk:
     def _parts(self, steps: list[tuple[Node, bool]]) -> tuple[WornPart, ...]:
         return tuple(
             WornPart(EdgeRef(name, edge), self._pattern.piece(name).edge(edge).sewn_length, half, forward,
-                     self._pattern.piece(name).body)
+                     _body(self._pattern.piece(name), edge))
             for (name, edge, half), forward in steps
         )  # fmt: skip
 
@@ -177,16 +178,16 @@ class _Walk:
     def _next(self, node: Node, forward: bool) -> tuple[str, tuple[Node, bool] | None]:
         name, edge, half = node
         piece = self._pattern.piece(name)
-        beside = _beside(piece, edge, forward=forward)
+        beside = beside_edge(piece, edge, forward=forward)
         if (name, beside.id) in self._wanted:
-            centre = _centre_words(piece) if piece.sides.of(edge) is not piece.sides.of(beside.id) else words(beside.role)
+            centre = _centre_words(piece, edge) if piece.sides.of(edge) is not piece.sides.of(beside.id) else words(beside.role)
             return centre, ((name, beside.id, self._half_of(piece, beside.id, half)), forward)
         if beside.role == "centre":
             mirrored = None if piece.is_unfolded else ((name, edge, half.other), not forward)
             return _centre_words(piece, beside.id), mirrored
         for other, id in self._mates(piece, beside, half):
             for onward in (False, True):
-                after = _beside(other, id, forward=onward)
+                after = beside_edge(other, id, forward=onward)
                 if (other.name, after.id) in self._wanted:
                     joint = SEAMS.get(beside.role, words(piece.sides.name(beside.id)))
                     return joint, ((other.name, after.id, self._half_of(other, after.id, half)), onward)
@@ -206,13 +207,16 @@ class _Walk:
         yield from sorted(found, key=lambda one: one[0].sides.of(one[1]) not in (None, half))
 
 
-def _beside(piece: Piece, edge: str, *, forward: bool) -> Edge:
+def beside_edge(piece: Piece, edge: str, *, forward: bool) -> Edge:
     """The edge of a piece before or behind one."""
     ids = [id for id, _role in piece.roles]
     return piece.edges[(ids.index(edge) + (1 if forward else -1)) % len(ids)]
 
 
-def _centre_words(piece: Piece, edge: str = "") -> str:
-    """CF or CB; of a yoke in one piece, which has both, by its edge."""
-    body = Body.FRONT if edge.endswith(Body.FRONT.value) else piece.body
-    return {Body.FRONT: "CF", Body.BACK: "CB"}.get(body, "centre")
+def _centre_words(piece: Piece, edge: str) -> str:
+    """CF or CB; of a piece that is front and back in one, which has both, by an edge's provenance."""
+    return {Body.FRONT: "CF", Body.BACK: "CB"}.get(_body(piece, edge), "centre")
+
+
+def _body(piece: Piece, edge: str) -> Body:
+    return body_of(piece.edge(edge).runs[0].source.edge, piece.body)

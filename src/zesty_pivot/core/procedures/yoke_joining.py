@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from dataclasses import dataclass, replace
-from typing import Literal
+from typing import Literal, Protocol
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.piece import Joined, Origin, Pattern, Piece
@@ -31,6 +31,10 @@ class JoinAsked:
     forward: float | None = None
     kept: bool = False
     grain: Literal["back", "front"] = "back"
+
+    def joined(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with them joined. Raises as `join_yokes` does."""
+        return join_yokes(self, pattern, context)
 
 
 def join_yokes(asked: JoinAsked, pattern: Pattern, context: Context) -> Outcome:
@@ -81,10 +85,18 @@ def join_yokes(asked: JoinAsked, pattern: Pattern, context: Context) -> Outcome:
     return Outcome(replace(pattern, joins=(*pattern.joins, record)), tuple(notes))
 
 
-def apart(pattern: Pattern) -> tuple[Pattern, tuple[JoinAsked, ...]]:
-    """The pattern with yokes as they were before they were joined, the last first, and how each was joined; one that has been
+class Asked(Protocol):
+    """What was asked for when pieces were joined: it can be done again."""
+
+    def joined(self, pattern: Pattern, context: Context) -> Outcome:
+        """The pattern with them joined."""
+        ...
+
+
+def apart(pattern: Pattern) -> tuple[Pattern, tuple[Asked, ...]]:
+    """The pattern with pieces as they were before they were joined, the last first, and how each was joined; one that has been
     reshaped since stays as it is."""
-    asked: list[JoinAsked] = []
+    asked: list[Asked] = []
     for record in reversed(pattern.joins):
         now = [pattern.piece(piece.name) if pattern.has(piece.name) else None for piece in record.made]
         if any(one is None or _shape(one) != _shape(then) for one, then in zip(now, record.made, strict=True)):
@@ -100,7 +112,7 @@ def with_yokes_apart(work: Callable[[Pattern], Outcome], pattern: Pattern, conte
     parted, joins = apart(pattern)
     made = work(parted)
     for asked in joins:
-        made = Outcome(join_yokes(asked, made.pattern, context).pattern, made.notes)
+        made = Outcome(asked.joined(made.pattern, context).pattern, made.notes)
     return made
 
 

@@ -86,7 +86,7 @@ def paper_lines(step: Step, pattern: Pattern, context: Context, way: Way) -> tup
     if step.over_shoulders and pattern.joins:
         parted, joins = apart(pattern)
         if joins:
-            text = "Take the joined yoke apart at its shoulder seam; tape it together again at the end."
+            text = "Take the joined pieces apart where they were taped; tape them together again at the end."
             return (line("yokes_apart", text), *paper_lines(step, replace(parted, joins=()), context, way))
     plan = by_halves(step, pattern)
     if plan is None:

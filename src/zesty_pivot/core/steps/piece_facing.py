@@ -91,6 +91,9 @@ class Facing(FrontAndBackStep):
         found: list[Extra] = []
         for wanted in self.names():
             name = with_edge(pattern, wanted, "waist" if self.kind == "hem" else "neckline")
+            if sum(role == "centre" for _edge, role in pattern.piece(name).roles) > 1:
+                what = f"the {words(name)} is front and back in one"
+                raise StepError(what, where=name, advice="Trace the facing before they are joined.")
             # Both facings are sewn at the side: the second is as long there as the first.
             down = found[0].piece.edge("side_seam").sewn_length if found and self.kind in ("camisole", "all_in_one") else None
             made = self._traced(pattern, name, context, down)

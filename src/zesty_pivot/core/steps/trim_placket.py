@@ -95,6 +95,7 @@ class Placket(TiedStep):
 def _edge(piece: Piece) -> str:
     """The centre that a piece can be opened at. Raises StepError where it has none."""
     found = [edge for edge, role in piece.roles if role == "centre"]
+    found = found if len(found) == 1 else [edge for edge in found if edge == piece.fold]
     if len(found) != 1:
         what = f"the {words(piece.name)} has no centre line to open"
         raise StepError(what, where=piece.name, advice="Choose a half with its centre.")
