@@ -46,6 +46,7 @@ SEAM = do("piece.true_seam", other="back", seam="side_seam", edge="waist")
 STRAIGHT, SMOOTH = do("piece.true", edge="shoulder", straight=True), do("piece.true", edge="shoulder")
 SIDE_TRUE = do("piece.true", edge="side_seam")
 CONTOUR, HEM, SHAPED = do("line.contour"), do("trim.hem", by="5 mm"), do("dart.shape", dart="waist", bow="3 mm")
+ARMHOLE_COWL = do("drape.cowl_armhole")
 IN_ONE, NECK_FACING, HEM_FACING, CAMI_FACING = (
     do("piece.facing", kind=kind) for kind in ("all_in_one", "neck", "hem", "camisole")
 )
@@ -70,9 +71,7 @@ ADVISED: list[tuple[str, list[Step], str, list[Step]]] = [
     (TWO, [STRAIGHT], "or blend instead", [SMOOTH]),
     (TWO, [ROUND_BUST, CONTOUR], "Move it away first", [BUST, CONTOUR]),
     (TWO, [use("gathers"), SHAPED], "sew it as a dart again first", [use("gathers"), use("dart"), SHAPED]),
-    (TWO, [UNFOLD, IN_ONE], "trace it before it is unfolded", [IN_ONE, UNFOLD]),
-    (TWO, [UNFOLD, IN_ONE], "Choose a neck facing", [UNFOLD, NECK_FACING]),
-    (TWO, [UNFOLD, HEM_FACING], "Trace it before it is unfolded", [HEM_FACING, UNFOLD]),
+    (TWO, [ARMHOLE_COWL, NECK_FACING], "Trace the facing before they are joined", [NECK_FACING, ARMHOLE_COWL]),
     (TWO, [use("flare"), HEM], "Trim it before", [HEM, use("flare")]),
     (TWO, [CORNER, HEM], "Move it away first", [FRENCH, HEM]),
     (TWO, [AT_SIDE, SIDE_SEAM], "Move it along the side seam", [BUST, SIDE_SEAM]),

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Callable
 from dataclasses import dataclass
 
 import numpy as np
@@ -11,15 +12,17 @@ import shapely
 from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.moves import mirror
 from zesty_pivot.core.moves.facing import INNER, FacingEdge, chained, inner_curve, shortened, traced_facing
-from zesty_pivot.core.moves.shaping import displaced, ended_at
-from zesty_pivot.core.piece import Dart, Follow, Pattern, Piece, Run, Side, Use, dart_words
+from zesty_pivot.core.moves.shaping import ended_at
+from zesty_pivot.core.piece import Dart, Follow, Pattern, Piece, Run, Side, Use
 from zesty_pivot.core.piece.bodice_half import BodiceHalf
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import side_of_seam
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.bodice_halves import half_of
-from zesty_pivot.core.procedures.clearing import ABOVE, cleared, first_way, station_of
+from zesty_pivot.core.procedures.both_sides import parted
+from zesty_pivot.core.procedures.clearing import ABOVE, cleared
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.core.quantity.units import IN
 
@@ -30,7 +33,6 @@ HUG = 0.86
 BELOW_BUST = 3.5 * IN
 
 DOWNWARDS = ("waist", "french", "side_waist", "side_bust")  # where darts go that open above
-UPWARDS = ("mid_shoulder", "mid_armhole", "mid_neck")  # where darts go that open in the edge below
 
 
 @dataclass(frozen=True)
@@ -39,6 +41,22 @@ class TracedFacing:
 
     piece: Piece
     follows: tuple[Follow, ...]
+
+
+def on_both_sides(pattern: Pattern, name: str, trace: Callable[[Pattern], TracedFacing]) -> TracedFacing:
+    """The facing of an unfolded piece: traced on each side as on a half, and put together at the centre. Raises as `trace`
+    does, StepError where a side's does not reach the centre, GeometryError where something of one side lies on the other."""
+    halves = [trace(half) for half in parted(pattern, name).values()]
+    if any(half.piece.fold is None for half in halves):
+        what = f"the facing of the {words(name)} does not reach its centre on both sides"
+        raise StepError(what, where=name, advice="Trace it before it is unfolded.")
+    sides = pattern.piece(name).sides
+    follows = (
+        Follow(side.id(one.edge), side_of_seam(name, sides.id(one.along.parts[0].edge, side)), one.shorter_mm)
+        for side, half in zip(Side, halves, strict=True)
+        for one in half.follows
+    )
+    return TracedFacing(mirror.opened(halves[0].piece, halves[1].piece), tuple(follows))
 
 
 def _of(piece: Piece, role: str) -> list[Path]:
@@ -162,9 +180,11 @@ def whole_facing(
     """Neck and armhole in one, to below the underarm; without a depth, to below the bust line as under a camisole. Its side
     seam is `down` mm long where the other facing's is. A dart that it takes in stays open in its loose edge and is folded out.
     Raises StepError, PlaceError or GeometryError."""
+    if pattern.piece(name).is_unfolded:
+        return on_both_sides(pattern, name, lambda half: whole_facing(half, name, depth, shade, context, down))
     bodice = _clean(pattern, name, context)
     piece = bodice.piece
-    if piece.is_unfolded or "centre" not in dict(piece.roles).values():
+    if "centre" not in dict(piece.roles).values():
         what = f"the {words(name)} is not a half with a centre line"
         raise StepError(what, where=name, advice="Choose a neck facing, or trace it before it is unfolded.")
     neck = shortened(_line(piece, "neckline"), shade, at_start=False)
@@ -235,48 +255,6 @@ def _darted(piece: Piece, base: Path) -> tuple[Dart | None, list[tuple[Path, str
             (Path.straight(back.start, first), dart.id), (Path.straight(second, back.end), None)
         ]  # fmt: skip
     return None, [(back, None)]
-
-
-def hem_facing(pattern: Pattern, name: str, depth: float, shade: float, context: Context) -> TracedFacing:
-    """Along the waist or hem, its darts closed. Raises StepError, PlaceError or GeometryError."""
-    pattern = _closed_below(pattern, name, context)
-    piece = pattern.piece(name)
-    bodice = half_of(piece, context.block.drafted(piece), context.scope.unit)
-    if piece.is_unfolded:
-        raise StepError(f"the {words(name)} is unfolded", where=name, advice="Trace it before it is unfolded.")
-    role = next((role for _edge_id, role in piece.roles if role in ("waist", "hem")), None)
-    if role is None or "centre" not in dict(piece.roles).values():
-        raise StepError(f"the {words(name)} has no lower edge at a centre", where=name, advice="Choose a half.")
-    whole = _line(piece, role)
-    low = shortened(whole, shade, at_start=True)
-    if depth > min(bodice.centre.length, bodice.side.length) - 10.0:
-        raise StepError("the facing is deeper than the piece", where=name, advice="Choose a shallower one.")
-    middle, outer = bodice.centre.point_at(depth), bodice.side.point_at(bodice.side.length - depth)
-    turned = whole.reversed()
-    (inner,) = displaced([turned], [(0.0, middle - turned.start), (turned.length, outer - turned.end)])
-    inner = Path(np.concatenate([inner.cubics[:-1], [np.vstack([inner.cubics[-1, :3], outer])]]))
-    sides = [
-        FacingEdge(INNER, INNER, inner),
-        FacingEdge("side_seam", "side_seam", Path.straight(outer, low.start)),
-        FacingEdge(role, role, low),
-        FacingEdge("centre", "centre", Path.straight(low.end, inner.start)),
-    ]
-    made = traced_facing(piece, f"{name}_hem_facing", sides, "centre" if piece.fold else None, (), ())
-    return TracedFacing(made, (Follow(role, side_of_seam(name, _edge(piece, role)), shade),))
-
-
-def _closed_below(pattern: Pattern, name: str, context: Context) -> Pattern:
-    """The pattern with the darts that open in the lower edge, or low in the side, opened above instead."""
-    for dart in pattern.piece(name).darts:
-        piece = pattern.piece(name)
-        if piece.role(piece.dart_edge(dart.id)) not in ("waist", "hem", "side_seam"):
-            continue
-        made = first_way(pattern, name, dart.id, [station_of(station) for station in UPWARDS], context)
-        if made is None:
-            what = f"the {dart_words(piece, dart.id)} dart cannot be closed for the facing"
-            raise StepError(what, where=name, advice="Move it above the facing first.")
-        pattern = made.pattern
-    return pattern
 
 
 def with_edge(pattern: Pattern, name: str, role: str) -> str:

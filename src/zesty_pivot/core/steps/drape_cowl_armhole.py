@@ -103,9 +103,7 @@ class ArmholeCowl(FrontAndBackStep):
         edge, before, after = (piece.runs[k % len(piece.runs)].path for k in (at, at - 1, at + 2))
         turns = between(before.end_direction, edge.start_direction), between(edge.end_direction, after.start_direction)
         if min(turns) < LEAST_TURN:
-            text = (
-                "the edge runs almost straight on into a shoulder, so no facing can be cut in one: bind it, or face it"
-            )
+            text = "the edge runs almost straight on into a shoulder, so no facing can be cut in one: bind it, or face it"
             return piece, [Note(text, piece.name)]
         end = min(USUAL_END, 0.9 * before.length, 0.9 * after.length)
         return replace(piece, turned_back=(TurnedBack(piece.runs[at].edge, deep, end),)), []

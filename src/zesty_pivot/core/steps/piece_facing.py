@@ -12,8 +12,9 @@ from zesty_pivot.core.moves.facing import grain_of
 from zesty_pivot.core.piece import Extra, Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
-from zesty_pivot.core.procedures.facings import TracedFacing, hem_facing, neck_facing, whole_facing, with_edge
+from zesty_pivot.core.procedures.facings import TracedFacing, neck_facing, whole_facing, with_edge
 from zesty_pivot.core.procedures.hand import Line, Way, line
+from zesty_pivot.core.procedures.hem_facings import hem_facing, with_lower_edge
 from zesty_pivot.core.procedures.yoke_facing import yoke_facing, yokes
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
@@ -31,7 +32,8 @@ MOST_SHADE = 5.0  # mm; 1 to 2 mm are usual
 
 
 class Facing(FrontAndBackStep):
-    """Traced from front and back as they are at this step, with their darts closed."""
+    """Traced from front and back with their darts closed; a facing is traced anew when a later step changes the edge that it
+    follows, a lining stays as it is."""
 
     title: ClassVar[str] = "Facing or lining"
     summary: ClassVar[str] = (
@@ -89,18 +91,24 @@ class Facing(FrontAndBackStep):
             except GeometryError as fault:
                 raise StepError(fault.what, where=self.on, advice=fault.advice or "Take less off.") from fault
         found: list[Extra] = []
+        if self.kind == "hem":
+            pieces = [piece for name in self.names() for piece in with_lower_edge(pattern, name)]
+            return [self._extra(pattern, piece.name, context) for piece in pieces]
         for wanted in self.names():
-            name = with_edge(pattern, wanted, "waist" if self.kind == "hem" else "neckline")
+            name = with_edge(pattern, wanted, "neckline")
             if sum(role == "centre" for _edge, role in pattern.piece(name).roles) > 1:
                 what = f"the {words(name)} is front and back in one"
                 raise StepError(what, where=name, advice="Trace the facing before they are joined.")
             # Both facings are sewn at the side: the second is as long there as the first.
-            down = found[0].piece.edge("side_seam").sewn_length if found and self.kind in ("camisole", "all_in_one") else None
-            made = self._traced(pattern, name, context, down)
-            facing = replace(made.piece, grain=grain_of(made.piece))
-            cut = "fold" if facing.fold else "one" if pattern.piece(name).is_unfolded else "pair"
-            found.append(Extra(facing, "facing", (name,), made.follows, cut))
+            down = _down_side(found[0].piece) if found and self.kind in ("camisole", "all_in_one") else None
+            found.append(self._extra(pattern, name, context, down))
         return found
+
+    def _extra(self, pattern: Pattern, name: str, context: Context, down: float | None = None) -> Extra:
+        made = self._traced(pattern, name, context, down)
+        facing = replace(made.piece, grain=grain_of(made.piece))
+        cut = "fold" if facing.fold else "one" if pattern.piece(name).is_unfolded else "pair"
+        return Extra(facing, "facing", (name,), made.follows, cut, traced=self)
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the parts beside it. Raises StepError, PlaceError or FormulaError when one cannot be traced."""
@@ -145,6 +153,11 @@ class Facing(FrontAndBackStep):
             deep = "3 1/2 in below the bust line" if self.kind == "camisole" else format_length(depth, unit)
             found.append(line("facing", text, edges=edges, deep=deep, shade=format_length(shade, unit), **names))
         return tuple(found)
+
+
+def _down_side(facing: Piece) -> float:
+    """How long a facing is at the side, mm."""
+    return next(edge.sewn_length for edge in facing.edges if edge.role == "side_seam")
 
 
 def _cut_of(piece: Piece) -> str:
