@@ -109,6 +109,8 @@ def _cut(found: Derived, piece: Piece) -> Iterator[str]:
     if done.fault:
         if piece.name not in _findings(found, "cut_line"):
             yield f"{piece.name}: no cut line, and no finding says so"
+        if any(lost in done.fault for lost in ("no edge", "no dart", "no pivot", "no piece")):
+            yield f"{piece.name}: the cut line looks for what is not there: {done.fault}"
         return
     cut = shapely.Polygon(done.ring)
     if not cut.is_valid:

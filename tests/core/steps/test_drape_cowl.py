@@ -188,7 +188,7 @@ def test_an_edge_drawn_anew_after_a_cowl_is_told() -> None:
     runs = tuple(replace(run, source=anew) if run.edge == "neckline" else run for run in front.runs)
     look = replace(found.look, pattern=found.pattern.with_piece(replace(front, runs=runs)))
     (finding,) = [finding for finding in findings(look) if finding.check == "cowl"]
-    assert "was drawn anew after its cowl" in finding.message
+    assert "was drawn anew: it has no folds" in finding.message
     ((_number, error),) = made(real_block(), cowl(), {"do": "neck.shape", "on": "front"}).derivation.broken
     assert "off the shoulder" in error.what  # a neckline that lies inside the cowl's is not taken for one
 
@@ -241,3 +241,22 @@ def test_by_spreading_a_slash_the_edge_follows() -> None:
     found = done(room_block("drafted 88"), cowl(spread="4 cm", darts="none", folds=1, widen=0))
     (hang,) = found.pattern.piece("front").hangs
     assert hang.long_mm > hang.open_mm
+
+
+@pytest.mark.parametrize("name", ["two darts 93", "side and waist 140", "hip"])
+@pytest.mark.parametrize("later", ["fullness.pleat", "fullness.gather", "fullness.tuck", "drape.fan"])
+def test_folds_after_a_cowl_leave_its_facing(name: str, later: str) -> None:
+    """Opened by folds from the waist, or beside a drape, the edge is still one straight line to fold the facing along."""
+    found = done(block(name), cowl(), {"do": later, "on": "front"})
+    assert not [finding for finding in found.findings if finding.check == "cowl"]
+    piece = next(piece for piece in found.pieces if piece.name == "front")
+    drawn = lines(piece)
+    (fold,) = drawn["neckline.fold"]
+    taken = sum(path.length(error=1e-9) for path in drawn["facing_edge"])
+    assert taken > fold.length(error=1e-9) > found.pattern.piece("front").hangs[0].long_mm - 0.01
+
+
+def test_flare_through_the_edge_is_told() -> None:
+    found = done(real_block(), cowl(), {"do": "fullness.flare", "on": "front"})
+    (finding,) = [finding for finding in found.findings if finding.check == "cowl"]
+    assert "not straight any more" in finding.message

@@ -26,7 +26,7 @@ def cowl(**more: Any) -> dict[str, Any]:
 
 
 def edge_on_sheet(found: Derived) -> list[np.ndarray]:
-    """The corners of the edge on the written sheet, folded or plain: one shoulder, the middle, the other."""
+    """The corners of the edge on the written sheet, folded or plain: one shoulder, the middle where it is marked, the other."""
     drawn = lines(next(piece for piece in found.pieces if piece.name == NAME))
     paths = drawn.get("armhole.fold") or drawn["armhole"]
     points = [np.array([part.end.x, part.end.y]) for path in paths for part in path]
@@ -51,11 +51,12 @@ def test_it_is_straight_square_and_as_long_as_asked(name: str, grain: str) -> No
     usual = done(block(name), cowl(grain=grain)).derivation.states[1].notes[0].amount_mm
     asked = math.floor(usual + 12.0)
     found = done(block(name), cowl(grain=grain, depth=f"{asked} mm"))
-    tip, middle, other = edge_on_sheet(found)
-    assert math.dist(tip, middle) + math.dist(middle, other) == pytest.approx(2.0 * asked, abs=0.01)
+    tip, *_middle, other = edge_on_sheet(found)
     assert math.dist(tip, other) == pytest.approx(2.0 * asked, abs=0.01)
     piece = found.pattern.piece(NAME)
     edge = [run.path for run in piece.runs if piece.role(run.edge) == "armhole"]
+    chord = shapely.LineString([edge[0].start, edge[1].end])
+    assert chord.distance(shapely.Point(edge[0].end)) < 1e-6
     down, along = lowest_of_side(piece) - edge[0].end, edge[0].end - edge[0].start
     turn = math.degrees(math.acos(float(down @ along) / math.hypot(*down) / math.hypot(*along)))
     assert turn == pytest.approx(90.0, abs=0.01)
@@ -166,3 +167,16 @@ def test_the_advice_works() -> None:
     low, high = (f"{word} cm" for word in str(error).split("Enter ")[1].removesuffix(".").replace(" cm", "").split(" to "))
     for depth in (low, high):
         assert isinstance(done(real_block(), cowl(depth=depth)).pattern, Pattern)
+
+
+def test_a_peplum_under_it_has_its_side_and_a_seam_at_the_back() -> None:
+    """The waist runs on under the arm; its two halves are told apart, and only CF lies on the fold."""
+    found = done(
+        real_block(), cowl(darts="none"), {"do": "trim.peplum", "on": "front"}, {"do": "trim.waistband", "on": "front"}
+    )
+    extras = {extra.piece.name: extra for extra in found.pattern.extras}
+    waists = {piece.name: length(piece, "waist") for piece in real_pattern().pieces}
+    for body, cut in (("front", "fold"), ("back", "pair")):
+        extra = extras[f"waist_peplum_{body}"]
+        assert extra.piece.edge("seam").sewn_length == pytest.approx(waists[body], abs=1e-6) and extra.cut == cut
+    assert [mark.name for mark in extras["waistband"].piece.notches].count("side") == 2

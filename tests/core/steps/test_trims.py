@@ -402,3 +402,12 @@ def test_a_trim_that_grows_into_more_parts_takes_no_name_of_another() -> None:
 def test_a_hip_length_block_takes_trims_at_its_hem() -> None:
     found = done(hip_block(), trim("trim.frill", edge="lower"), trim("trim.band", edge="hem"))
     assert on_sheet(found, "hem_band") == pytest.approx(round_(found.pattern, "hem"), abs=0.01)
+
+
+def test_a_placket_goes_on_when_its_piece_is_cut_into_panels() -> None:
+    """The centre is on one of them; the placket is as long as before, and that panel is cut beyond it."""
+    alone, cut = (done(real_block(), trim("trim.placket"), *more) for more in ([], [{"do": "line.princess", "on": "front"}]))
+    one, two = (next(e for e in found.pattern.extras if e.kind == "placket") for found in (alone, cut))
+    assert two.of == ("front_centre",) and not two.lost
+    assert two.edge_mm == pytest.approx(one.edge_mm, abs=1e-6)
+    assert any(how == "under a placket" for _edge, how, _mm in cut.pattern.piece("front_centre").sewn_as)

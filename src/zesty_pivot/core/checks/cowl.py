@@ -7,7 +7,8 @@ from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
 from zesty_pivot.core.moves.grain import fold_direction, turned
-from zesty_pivot.core.moves.turned_back import cowl_runs
+from zesty_pivot.core.moves.laid_open import laid_open
+from zesty_pivot.core.moves.turned_back import COWL, straight_groups
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import words
 
@@ -17,14 +18,19 @@ BIAS_DEG = 45.0
 
 def _run(look: Look) -> Iterable[Finding]:
     for piece in look.pattern.pieces:
-        if not piece.hangs:
-            continue
-        if not any(cowl_runs(piece, one.edge) for one in piece.turned_back) and piece.turned_back:
+        flat = laid_open(piece)[0] if piece.turned_back else piece
+        lost = next((one.edge for one in piece.turned_back if not straight_groups(flat, one.edge)), None)
+        if lost is not None:
+            mine = [run for run in flat.runs if flat.sides.name(run.edge) == lost]
+            is_bent = any(run.source.edge.endswith(COWL) for run in mine)
+            why = "is not straight any more: it cannot be folded back" if is_bent else "was drawn anew: it has no folds"
             yield Finding(
-                "cowl", Severity.WARNING, piece.name, "neckline",
-                f"the edge of the {words(piece.name)} was drawn anew after its cowl: it has no folds and no facing now",
+                "cowl", Severity.WARNING, piece.name, lost,
+                f"the edge of the {words(piece.name)} {why}, and there is no facing cut in one with it now",
                 1.0, 0.0, "present", "Leave one of the two steps out, or make the cowl last.",
             )  # fmt: skip
+            continue
+        if not piece.hangs:
             continue
         off = _off_square(piece)
         if off is not None and off > LIMIT_DEG:

@@ -16,41 +16,37 @@ from zesty_pivot.core.piece.piece import Piece, well_begun
 
 COWL = ".cowl"  # how the provenance of an edge ends that hangs
 
+STRAIGHT = 0.01  # mm that a straight edge may be off: it is folded there
 WEIGHT = 6.0  # mm, the radius of the mark for a weight, and how far inside the tip its middle lies. Common practice, no source
-
-
-def cowl_runs(piece: Piece, edge: str) -> list[int]:
-    """The stretches of an edge, as a half calls it, while they are a cowl's."""
-    return [k for k, run in enumerate(piece.runs) if piece.sides.name(run.edge) == edge and run.source.edge.endswith(COWL)]
 
 
 def falls_from(piece: Piece, index: int) -> bool:
     """Whether a run of the ring ends where a cowl under the arm falls from: where front and back were laid together."""
     one, two = (piece.runs[k].source.edge.partition(".")[0] for k in (index, piece.after(index)))
-    return one != two and any(piece.role(piece.runs[k].edge) == "armhole" for k in _all_cowl_runs(piece))
-
-
-def _all_cowl_runs(piece: Piece) -> list[int]:
-    return [k for k, run in enumerate(piece.runs) if run.source.edge.endswith(COWL)]
+    return one != two and any(run.source.edge.endswith(COWL) and piece.role(run.edge) == "armhole" for run in piece.runs)
 
 
 def turned_out(piece: Piece) -> tuple[Piece, tuple[tuple[str, Path], ...]]:
     """The piece with its facings turned out, a weight marked at the tip, and the fold lines with the edges that they are.
-    An edge that was drawn anew since has none."""
+    An edge that was drawn anew since has none, and one that is not straight any more."""
     folds: list[tuple[str, Path]] = []
     for facing in piece.turned_back:
-        groups = [[(piece.runs[k].edge, piece.runs[k].path) for k in group] for group in _groups(piece, facing.edge)]
-        for number, lines in enumerate(groups):
-            folds += [(edge, Path.chain([path for of, path in lines if of == edge])) for edge in dict(lines)]
-            at = next(k for k, run in enumerate(piece.runs) if run.path is lines[0][1])
+        groups = [[piece.runs[k] for k in group] for group in straight_groups(piece, facing.edge)]
+        for number, runs in enumerate(groups):
+            folds += [(edge, _chained(runs, edge)) for edge in dict.fromkeys(run.edge for run in runs)]
+            first = next(k for k, run in enumerate(piece.runs) if run.path is runs[0].path)
+            if first + len(runs) > len(piece.runs):  # the ring begins in the middle of it
+                piece, first = replace(piece, runs=(*piece.runs[first:], *piece.runs[:first])), 0
+            gone = list(range(first, first + len(runs)))
             mark = "weight" if number == 0 else f"weight-{number + 1}"
-            piece = _on_half(piece, facing, at, mark) if len(lines) == 1 else _on_both(piece, facing, at, mark)
+            is_half = piece.role(piece.runs[first - 1].edge) == "centre"
+            piece = (_on_half if is_half else _on_both)(piece, facing, gone, mark)
     return replace(piece, turned_back=()), tuple(folds)
 
 
-def _groups(piece: Piece, edge: str) -> list[list[int]]:
-    """The stretches of a cowl's edge, those of one line together, in its order round the ring."""
-    runs = cowl_runs(piece, edge)
+def straight_groups(piece: Piece, edge: str) -> list[list[int]]:
+    """The runs of a cowl's edge as a half calls it, those of one straight line together, in their order along it."""
+    runs = [k for k, run in enumerate(piece.runs) if piece.sides.name(run.edge) == edge]
     found: list[list[int]] = []
     for k in runs:
         if found and piece.after(found[-1][-1]) == k:
@@ -59,7 +55,20 @@ def _groups(piece: Piece, edge: str) -> list[list[int]]:
             found.append([k])
     if len(found) > 1 and piece.after(found[-1][-1]) == found[0][0]:  # the ring begins in the middle of it
         found = [[*found[-1], *found[0]], *found[1:-1]]
-    return found
+    return [group for group in found if _is_straight([piece.runs[k] for k in group])]
+
+
+def _is_straight(runs: list[Run]) -> bool:
+    """Whether runs are one straight line, and a cowl's."""
+    points = np.concatenate([run.path.cubics.reshape(-1, 2) for run in runs])
+    along = unit(points[-1] - points[0])
+    off = np.abs((points - points[0]) @ np.array([-along[1], along[0]])).max()
+    return bool(off <= STRAIGHT) and any(run.source.edge.endswith(COWL) for run in runs)
+
+
+def _chained(runs: list[Run], edge: str) -> Path:
+    mine = [run.path for run in runs if run.edge == edge]
+    return Path.straight(mine[0].start, mine[-1].end)
 
 
 def _seam(path: Path, long: float, mirror: Motion, *, at_start: bool) -> Path:
@@ -75,9 +84,9 @@ def _loose(top: Vector, end: Vector, out: Vector) -> Path:
     return Path(np.array([[top, top + out * reach, end + (top - end) * 0.25, end]]))
 
 
-def _on_half(piece: Piece, facing: TurnedBack, at: int, mark: str) -> Piece:
-    run, before, after = piece.runs[at], piece.runs[at - 1], piece.runs[piece.after(at)]
-    fold = run.path
+def _on_half(piece: Piece, facing: TurnedBack, gone: list[int], mark: str) -> Piece:
+    before, after = piece.runs[gone[0] - 1], piece.runs[piece.after(gone[-1])]
+    fold = Path.straight(piece.runs[gone[0]].path.start, piece.runs[gone[-1]].path.end)
     mirror = Motion.reflect(fold.start, fold.end - fold.start)
     top = fold.start + unit(mirror(before.path.start) - fold.start) * facing.centre_mm
     seam = _seam(after.path, facing.seam_mm, mirror, at_start=True)
@@ -88,18 +97,16 @@ def _on_half(piece: Piece, facing: TurnedBack, at: int, mark: str) -> Piece:
         Run(INNER, loose, Source(f"{source}.{INNER}", 0.0, 1.0)),
         Run(called, seam, Source(f"{source}.{called}", 0.0, 1.0)),
     ]
-    return _exchanged(piece, [at], new, {INNER: INNER, called: piece.role(after.edge)}, top, unit(fold.start - top), mark)
+    return _exchanged(piece, gone, new, {INNER: INNER, called: piece.role(after.edge)}, top, unit(fold.start - top), mark)
 
 
-def _on_both(piece: Piece, facing: TurnedBack, at: int, mark: str) -> Piece:
-    """Where two stretches, the first at a place of the ring, make one line from shoulder to shoulder."""
-    if at == len(piece.runs) - 1:  # it begins at the centre, in the middle of that line
-        piece = replace(piece, runs=(piece.runs[-1], *piece.runs[:-1]))
-        at = 0
-    runs = [at, at + 1]
-    first, last = piece.runs[runs[0]], piece.runs[runs[-1]]
-    before, after = piece.runs[runs[0] - 1], piece.runs[piece.after(runs[-1])]
-    middle, out = first.path.end, unit(last.path.end - first.path.start)
+def _on_both(piece: Piece, facing: TurnedBack, gone: list[int], mark: str) -> Piece:
+    """Where the edge runs from shoulder to shoulder: deepest where both halves of a whole piece meet, else in the middle."""
+    first, last = piece.runs[gone[0]], piece.runs[gone[-1]]
+    before, after = piece.runs[gone[0] - 1], piece.runs[piece.after(gone[-1])]
+    out = unit(last.path.end - first.path.start)
+    ends = [piece.runs[k].path.end for k in gone[:-1] if piece.runs[k].edge != piece.runs[k + 1].edge]
+    middle = ends[0] if ends else 0.5 * (first.path.start + last.path.end)
     mirror = Motion.reflect(middle, out)
     top = middle + np.array([out[1], -out[0]]) * facing.centre_mm
     here = _seam(before.path, facing.seam_mm, mirror, at_start=False).reversed()
@@ -113,7 +120,7 @@ def _on_both(piece: Piece, facing: TurnedBack, at: int, mark: str) -> Piece:
         Run(two, there, Source(f"{source}.{two}", 0.0, 1.0)),
     ]
     roles = {one: piece.role(before.edge), inner: INNER, two: piece.role(after.edge)}
-    return _exchanged(piece, runs, new, roles, top, unit(middle - top), mark)
+    return _exchanged(piece, gone, new, roles, top, unit(middle - top), mark)
 
 
 def _exchanged(

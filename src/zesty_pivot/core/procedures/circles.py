@@ -9,6 +9,7 @@ from dataclasses import dataclass
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.piece import Body, Pattern, Piece, Side
 from zesty_pivot.core.piece.folds import lies_on_fold
+from zesty_pivot.core.piece.sides import body_of
 from zesty_pivot.core.procedures.sectors import WHOLE, Sector, across, sector
 from zesty_pivot.core.procedures.strips import in_strips
 from zesty_pivot.core.procedures.worn_edge import WornEdge
@@ -100,9 +101,14 @@ def flared_half(
         return make(whole, [(centre, long[first])]), "up", 1
     mine = long[Side.LEFT]
     pieces = [pattern.piece(part.ref.piece) for part in halves[Side.LEFT]]
-    on_fold = any(lies_on_fold(piece) for piece in pieces) or any(piece.is_unfolded for piece in pieces)
+    on_fold = any(piece.is_unfolded or _is_on_fold(piece, body) for piece in pieces)
     one = Sector(named, mine, share * mine, deep, flared.side, flared.level, whole=False, body=body, on_fold=on_fold)
     return make(one, _from_centre(flared.worn, body, centre)), "fold" if on_fold else "pair", 1
+
+
+def _is_on_fold(piece: Piece, body: Body) -> bool:
+    """Whether the centre of this body lies on the fold; a piece that is front and back in one has two."""
+    return lies_on_fold(piece) and body_of(piece.edge(piece.fold or "").runs[0].source.edge, piece.body) in (body, Body.NONE)
 
 
 def _from_centre(worn: WornEdge, body: Body, centre: str) -> list[tuple[str, float]]:

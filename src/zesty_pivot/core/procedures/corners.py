@@ -7,7 +7,7 @@ import math
 
 from zesty_pivot.core.geometry.angles import between
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.procedures.worn_edge import WornEdge, beside_edge
+from zesty_pivot.core.procedures.worn_edge import WornEdge, beside_edge, runs_of
 
 CORNER = math.radians(30.0)  # a turn that a bias strip is not stretched round but folded at. Common practice, no source
 
@@ -18,7 +18,7 @@ def inward_turns(pattern: Pattern, worn: WornEdge) -> list[list[float]]:
     found: list[list[float]] = []
     for number, part in enumerate(worn.parts):
         piece = pattern.piece(part.ref.piece)
-        runs = [run.path for run in piece.edge(part.ref.edge).runs]
+        runs = [run.path for run in runs_of(piece, part)]
         # The piece lies to the right of the way round it, so at an inward corner the way turns to the left.
         turns = [-between(one[3] - one[2], two[1] - two[0]) for path in runs for one, two in itertools.pairwise(path.cubics)]
         if worn.joints[number + 1] in ("CF", "CB") and not piece.is_unfolded:

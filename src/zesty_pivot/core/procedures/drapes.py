@@ -15,6 +15,7 @@ from zesty_pivot.core.errors import GeometryError, StepError, ZestyError
 from zesty_pivot.core.geometry.angles import Vector, unit
 from zesty_pivot.core.moves.laid_open import laid_open
 from zesty_pivot.core.moves.let_lines import anchor
+from zesty_pivot.core.moves.turned_back import turned_out
 from zesty_pivot.core.piece import Fullness, Hold, LetLine, Lies, Notch, Pattern, Piece, Place, Taking, Use, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import FOLD, words
@@ -204,7 +205,7 @@ def _let_in(pattern: Pattern, drape: Drape, folds: Sequence[Fold]) -> tuple[Patt
             ends = [places.origin_of(piece, places.along(piece, drape.edge, at)) for at in drape.stretch]
             full = replace(full, stretch=(ends[0], ends[1]))
         piece = replace(piece, fullness=(*piece.fullness, full))
-        if crosses_itself(laid_open(piece)[0]):
+        if crosses_itself(turned_out(laid_open(piece)[0])[0]):
             what = f"slashes opened so far fold the {words(piece.name)} over itself"
             raise StepError(what, where=piece.name, advice="Open them less, or take fewer of them.")
     marks = []
@@ -242,13 +243,19 @@ def _lines(piece: Piece, drape: Drape, folds: Sequence[Fold]) -> Iterator[tuple[
 
 
 def _far_places(piece: Piece, drape: Drape) -> list[Place]:
-    """Places where slashes may hinge: of the edge that is asked for, else of any but the centre and those beside the seam."""
+    """Places where slashes may hinge: of the edge that is asked for, else of any but the centre, those beside the seam
+    and one that is folded back."""
     low, high = drape.across
     if drape.to is not None:
         long = piece.edge(drape.to).sewn_length
         ats = [(drape.to, long * (1.0 - share)) for share in np.linspace(low, high, SAMPLES)]
     else:
         own, role = piece.sides.of(drape.edge), piece.role(drape.edge)
-        ids = [id for id, its in piece.roles if its != "centre" and not (its == role and piece.sides.of(id) is own)]
+        folded = {facing.edge for facing in piece.turned_back}  # a slash that hinges there would bend the fold
+        ids = [
+            id
+            for id, its in piece.roles
+            if its != "centre" and piece.sides.name(id) not in folded and not (its == role and piece.sides.of(id) is own)
+        ]
         ats = [(id, piece.edge(id).sewn_length * float(share)) for id in ids for share in np.linspace(0.08, 0.92, SAMPLES)]
     return [place for id, at in ats if places.mouth_at(piece, place := places.along(piece, id, float(at))) is None]

@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import itertools
+import operator
 from collections.abc import Iterator, Sequence
 from dataclasses import dataclass
 
 from zesty_pivot.core.errors import StepError
-from zesty_pivot.core.piece import Body, Edge, EdgeRef, Pattern, Piece, Side
+from zesty_pivot.core.piece import Body, Edge, EdgeRef, Pattern, Piece, Run, Side
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.sides import body_of
 
@@ -19,7 +21,8 @@ WORN: dict[str, tuple[str, ...]] = {
     "lower": ("waist", "hem"),
     "top": ("neckline", "armhole", "strap_end"),
 }
-SEAMS = {"shoulder": "shoulder", "side_seam": "side"}  # how the seams are called that an edge crosses
+SIDE = "side"
+SEAMS = {"shoulder": "shoulder", "side_seam": SIDE}  # how the seams are called that an edge crosses
 
 
 @dataclass(frozen=True)
@@ -150,18 +153,25 @@ class _Walk:
         """All that is worn on from a stretch, both ways."""
         ahead, joints, is_round = self._from(node, forward=True)
         if is_round:
-            return WornEdge(self._parts(ahead), (joints[-1], *joints), is_round=True)
+            return self._edge(ahead, [joints[-1], *joints], is_round=True)
         back, before, _round = self._from(node, forward=False)
         turned = [(node, not forward) for node, forward in reversed(back[1:])]
-        steps = [*turned, *ahead]
-        return WornEdge(self._parts(steps), (*reversed(before), *joints), is_round=False)
+        return self._edge([*turned, *ahead], [*reversed(before), *joints], is_round=False)
 
-    def _parts(self, steps: list[tuple[Node, bool]]) -> tuple[WornPart, ...]:
-        return tuple(
-            WornPart(EdgeRef(name, edge), self._pattern.piece(name).edge(edge).sewn_length, half, forward,
-                     _body(self._pattern.piece(name), edge))
-            for (name, edge, half), forward in steps
-        )  # fmt: skip
+    def _edge(self, steps: list[tuple[Node, bool]], joints: list[str], *, is_round: bool) -> WornEdge:
+        """The stretches with what lies between; one of a piece that is front and back in one is two, with the side between."""
+        parts: list[WornPart] = []
+        between = joints[:1]
+        for ((name, edge, half), forward), behind in zip(steps, joints[1:], strict=True):
+            piece = self._pattern.piece(name)
+            ref, runs = EdgeRef(name, edge), [(_body(piece, run), run.path.length) for run in piece.edge(edge).runs]
+            mine = [
+                WornPart(ref, sum(mm for _body_, mm in stretch), half, forward, body)
+                for body, stretch in itertools.groupby(runs, operator.itemgetter(0))
+            ]
+            parts += mine if forward else mine[::-1]
+            between += [*([SIDE] * (len(mine) - 1)), behind]
+        return WornEdge(tuple(parts), tuple(between), is_round=is_round)
 
     def _from(self, node: Node, *, forward: bool) -> tuple[list[tuple[Node, bool]], list[str], bool]:
         """The stretches from one on, what lies behind each, and whether it comes round to the first."""
@@ -215,8 +225,13 @@ def beside_edge(piece: Piece, edge: str, *, forward: bool) -> Edge:
 
 def _centre_words(piece: Piece, edge: str) -> str:
     """CF or CB; of a piece that is front and back in one, which has both, by an edge's provenance."""
-    return {Body.FRONT: "CF", Body.BACK: "CB"}.get(_body(piece, edge), "centre")
+    return {Body.FRONT: "CF", Body.BACK: "CB"}.get(_body(piece, piece.edge(edge).runs[0]), "centre")
 
 
-def _body(piece: Piece, edge: str) -> Body:
-    return body_of(piece.edge(edge).runs[0].source.edge, piece.body)
+def runs_of(piece: Piece, part: WornPart) -> list[Run]:
+    """The runs of a stretch, as the piece's outline goes."""
+    return [run for run in piece.edge(part.ref.edge).runs if _body(piece, run) is part.body]
+
+
+def _body(piece: Piece, run: Run) -> Body:
+    return body_of(run.source.edge, piece.body)

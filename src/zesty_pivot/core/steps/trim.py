@@ -54,6 +54,14 @@ class TiedStep(FrontAndBackStep):
         notes = [Note(f"{words(one.piece.name)}: {one.told}", self.on, one.edge_mm) for one in alike.values()]
         return Outcome(replace(pattern, extras=(*pattern.extras, *extras)), tuple(reversed(notes)))
 
+    def host(self, pattern: Pattern, edge: str) -> Piece:
+        """The piece that it is on, or the panel of it that has the edge, by its id or role. Raises PlaceError."""
+        if not pattern.has(self.on):
+            for piece in pattern.come_from(self.on):
+                if any(edge in one for one in piece.roles):
+                    return piece
+        return pattern.piece(self.on)
+
     def mm(self, field: str, what: str, context: Context, least: float = 1.0, most: float = 1000.0) -> float:
         """A length of the step in mm. Raises StepError where it lies outside its bounds: `what` is its name in a sentence."""
         value, unit = length_mm(getattr(self, field), context.scope), context.scope.unit

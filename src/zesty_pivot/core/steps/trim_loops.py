@@ -41,8 +41,8 @@ class Loops(TiedStep):
 
     def extras(self, pattern: Pattern, context: Context) -> tuple[Extra, ...]:
         """The strip that the loops are cut from."""
-        unit = context.scope.unit
-        long = pattern.piece(self.on).edge(self.edge).sewn_length
+        unit, host = context.scope.unit, self.host(pattern, self.edge)
+        long = host.edge(self.edge).sewn_length
         opening = long if self.along is None else self.mm("along", "an opening", context, 5.0, long)
         button = self.mm("button", "a button", context, 3.0, 60.0)
         spacing, thick = (
@@ -58,7 +58,7 @@ class Loops(TiedStep):
         strip = straight_strip(f"{self.on}_loops", each * count, 2.0 * thick, "bias", (), marks)
         told = f"{count} loops of {format_length(each, unit)}, {format_length(spacing, unit)} apart, from "
         told += f"{format_length(each * count, unit)} of rouleau"
-        return (Extra(strip, self.called, (self.on,), cut="one", asked=self, told=told, edge_mm=opening),)
+        return (Extra(strip, self.called, (host.name,), cut="one", asked=self, told=told, edge_mm=opening),)
 
     def by_hand(self, pattern: Pattern, context: Context, way: Way) -> tuple[Line, ...]:
         """Count, cut, catch; the same in both ways."""

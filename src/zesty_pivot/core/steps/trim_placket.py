@@ -14,6 +14,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.piece import Extra, Mark, Opening, Pattern, Piece
 from zesty_pivot.core.piece.heights import crossings
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.piece.sides import body_of
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.procedures.strips import fold_along, straight_strip
@@ -45,7 +46,7 @@ class Placket(TiedStep):
 
     def extras(self, pattern: Pattern, context: Context) -> tuple[Extra, ...]:
         """The placket, cut as a pair: for the buttons and for the buttonholes."""
-        piece, unit = pattern.piece(self.on), context.scope.unit
+        piece, unit = self.host(pattern, "centre"), context.scope.unit
         paths = _centre(piece)
         wide = self.mm("wide", "a placket with a width", context, 8.0, 120.0)
         button = self.mm("button", "a button", context, 4.0, wide - 2.0)
@@ -67,16 +68,16 @@ class Placket(TiedStep):
         apart = format_length(places[1] - places[0], unit, fine=True)
         lies = ", one at the bust line" if bust is not None and any(abs(at - bust) < 0.01 for at in places) else ""
         told = f"{format_length(long, unit)} by {format_length(wide, unit)}, folded; {len(places)} buttons {apart} apart{lies}"
-        return (Extra(strip, self.called, (self.on,), cut="pair", asked=self, told=told, edge_mm=long),)
+        return (Extra(strip, self.called, (piece.name,), cut="pair", asked=self, told=told, edge_mm=long),)
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the placket, and the piece open at its centre. Raises as `extras` does."""
         made = super().apply(pattern, context)
-        piece, unit = pattern.piece(self.on), context.scope.unit
+        piece, unit = self.host(pattern, "centre"), context.scope.unit
         half, edge = self.mm("wide", "a placket", context) / 2.0, _edge(piece)
         opened = replace(piece, fold=None, sewn_as=(*piece.sewn_as, (edge, "under a placket", half)))
         text = f"the {centre_words(self.on)} opens: cut as a pair, {format_length(half, unit)} wider there under the placket"
-        openings = (*made.pattern.openings, Opening(self.on, "placket", made.pattern.extras[-1].edge_mm))
+        openings = (*made.pattern.openings, Opening(piece.name, "placket", made.pattern.extras[-1].edge_mm))
         later = replace(made.pattern.with_piece(opened), openings=openings)
         return Outcome(later, (*made.notes, Note(text, self.on, half)))
 
@@ -95,7 +96,8 @@ class Placket(TiedStep):
 def _edge(piece: Piece) -> str:
     """The centre that a piece can be opened at. Raises StepError where it has none."""
     found = [edge for edge, role in piece.roles if role == "centre"]
-    found = found if len(found) == 1 else [edge for edge in found if edge == piece.fold]
+    if len(found) > 1:  # of a piece that is front and back in one, its own
+        found = [edge for edge in found if body_of(piece.edge(edge).runs[0].source.edge, piece.body) is piece.body]
     if len(found) != 1:
         what = f"the {words(piece.name)} has no centre line to open"
         raise StepError(what, where=piece.name, advice="Choose a half with its centre.")
