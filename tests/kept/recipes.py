@@ -150,6 +150,9 @@ RECIPES: dict[str, tuple[str, str, dict[str, Any], Steps]] = {
     ]),
     "cowls": ("real", "cm", {}, [_of("drape.cowl", folds=3, pleat="8 mm"), _of("drape.cowl", "back", other="", level="high")]),
     "cowl by its slash": ("hip", "in", {}, [_of("drape.cowl", spread="1 in", darts="none", grain="straight", facing="2 in")]),
+    "cowl under the arm": ("real", "cm", {}, [
+        _of("drape.cowl_armhole", depth="28 cm", inwards="2 cm"), _of("neck.shape", shape="v", depth="10 cm"),
+    ]),
     "drapes": ("real", "cm", {}, [
         _of("drape.fan", "back", taken="gathers"), UNFOLD, _of("drape.fan", edge="side_seam.left", slashes=["2 cm", "25 mm"]),
     ]),

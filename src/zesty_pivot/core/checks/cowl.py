@@ -23,7 +23,7 @@ def _run(look: Look) -> Iterable[Finding]:
         if lost is not None:
             mine = [run for run in flat.runs if flat.sides.name(run.edge) == lost]
             is_bent = any(run.source.edge.endswith(COWL) for run in mine)
-            why = "is not straight any more: it cannot be folded back" if is_bent else "was drawn anew: it has no folds"
+            why = "is no longer straight: it cannot be folded back" if is_bent else "was drawn anew: it has no folds"
             yield Finding(
                 "cowl", Severity.WARNING, piece.name, lost,
                 f"the edge of the {words(piece.name)} {why}, and there is no facing cut in one with it now",

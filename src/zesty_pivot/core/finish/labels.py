@@ -5,6 +5,7 @@ from __future__ import annotations
 import math
 import textwrap
 from collections.abc import Iterator, Sequence
+from functools import cached_property
 
 import numpy as np
 import shapely
@@ -20,6 +21,7 @@ ASCENT, HEIGHT = 0.95, 1.25  # times its height: how far its foot lies below its
 FREE = 1.5  # mm that writing keeps from lines
 TURNS = 12  # ways in which writing is turned where it fits neither upright nor along the piece
 GRID = 15  # places across and down a piece where room is looked for
+NOISE = 1e-6  # mm
 
 Row = tuple[str, float, bool]  # a line of writing, its height in mm, and whether it is bold
 
@@ -37,20 +39,20 @@ def label(rows: Sequence[Row], region: shapely.Polygon) -> tuple[Text, ...]:
     """The rows written where there is room for them in a region: together, upright or turned; else the name by itself and the
     others around it. Only where no room is large enough anywhere are they made smaller."""
     rows = list(rows)
-    whole = _placed(rows, region)
+    room = _Room(region)
+    whole = room.placed(rows)
     if whole is not None:
         return whole[0]
     found: list[Text] = []
-    left = region
     for part in _apart(rows):
-        placed = next((done for done in (_placed(way, left) for way in _ways(part)) if done is not None), None)
+        placed = next((done for done in (room.placed(way) for way in _ways(part)) if done is not None), None)
         if placed is None and not found:
             return _smaller(rows, region)
         if placed is None:
-            found += _smaller(part, left)
+            found += _smaller(part, room.region)
             continue
         found += placed[0]
-        left = left.difference(placed[1].buffer(FREE))
+        room = _Room(room.region.difference(placed[1].buffer(FREE)))
     return tuple(found)
 
 
@@ -74,24 +76,50 @@ def _apart(rows: list[Row]) -> Iterator[list[Row]]:
             yield [row]
 
 
-def _placed(rows: list[Row], region: shapely.Geometry) -> tuple[tuple[Text, ...], shapely.Polygon] | None:
-    """The rows in a block, at the first place where it lies in the region, and what it covers; None for no such place."""
-    inner = region.buffer(-FREE)
-    if inner.is_empty:
+class _Room:
+    """A region that is written in, and where in it writing may be."""
+
+    def __init__(self, region: shapely.Geometry) -> None:
+        self.region = region
+        self.inner = region.buffer(-FREE)
+        shapely.prepare(self.inner)
+
+    @cached_property
+    def spots(self) -> tuple[np.ndarray, np.ndarray]:
+        """Places where writing may have its middle: the widest one first, then a grid, from wide to narrow; and how far each is
+        from the rim, mm."""
+        widest = max(shapely.get_parts(self.inner), key=lambda part: float(part.area))
+        (x, y), _edge = shapely.maximum_inscribed_circle(widest, tolerance=1.0).coords
+        low_x, low_y, high_x, high_y = self.inner.bounds
+        xs, ys = (np.linspace(low, high, GRID + 2)[1:-1] for low, high in ((low_x, high_x), (low_y, high_y)))
+        grid = np.stack(np.meshgrid(xs, ys), axis=-1).reshape(-1, 2)
+        grid = np.vstack([[x, y], grid[shapely.contains_xy(self.inner, grid)]])
+        rim = shapely.distance(self.inner.boundary, shapely.points(grid))
+        order = np.concatenate([[0], 1 + np.argsort(-rim[1:], kind="stable")])
+        return grid[order], rim[order]
+
+    @cached_property
+    def turns(self) -> tuple[float, ...]:
+        """How writing may be turned."""
+        return _turns(self.inner)
+
+    def placed(self, rows: list[Row]) -> tuple[tuple[Text, ...], shapely.Polygon] | None:
+        """The rows in a block, at the first place where it lies in the region, and what it covers; None for no such place."""
+        if self.inner.is_empty:
+            return None
+        wide = max(rough_width(text) * size for text, size, _bold in rows)
+        tall = _tall(rows)
+        spots, rim = self.spots
+        spots = spots[rim >= 0.5 * min(wide, tall) - NOISE]  # nearer to the rim it lies across it however it is turned
+        for turn in self.turns if len(spots) else ():
+            c, s = math.cos(turn), math.sin(turn)
+            corners = np.array([[-wide, -tall], [wide, -tall], [wide, tall], [-wide, tall]]) / 2.0 @ np.array([[c, s], [-s, c]])
+            boxes = spots[:, None, :] + corners[None]
+            for at in np.flatnonzero(shapely.intersects_xy(self.inner, boxes[..., 0], boxes[..., 1]).all(axis=1)):
+                box = shapely.Polygon(boxes[at])
+                if shapely.contains(self.inner, box):
+                    return _written(rows, spots[at], turn, tall), box
         return None
-    wide = max(rough_width(text) * size for text, size, _bold in rows)
-    tall = _tall(rows)
-    spots, turns = _spots(inner), _turns(inner)
-    shapely.prepare(inner)
-    for turn in turns:
-        c, s = math.cos(turn), math.sin(turn)
-        corners = np.array([[-wide, -tall], [wide, -tall], [wide, tall], [-wide, tall]]) / 2.0 @ np.array([[c, s], [-s, c]])
-        boxes = shapely.polygons(spots[:, None, :] + corners[None])
-        fits = np.flatnonzero(shapely.contains(inner, boxes))
-        if len(fits):
-            at = int(fits[0])
-            return _written(rows, spots[at], turn, tall), boxes[at]
-    return None
 
 
 def _written(rows: list[Row], middle: Vector, turn: float, tall: float) -> tuple[Text, ...]:
@@ -109,19 +137,6 @@ def _written(rows: list[Row], middle: Vector, turn: float, tall: float) -> tuple
 def _tall(rows: list[Row]) -> float:
     """How much room rows below each other take, mm."""
     return sum(size * LEADING for _text, size, _bold in rows) - rows[-1][1] * (LEADING - HEIGHT)
-
-
-def _spots(region: shapely.Geometry) -> np.ndarray:
-    """Places in a region where writing may have its middle: the widest one first, then a grid, from wide to narrow."""
-    widest = max(shapely.get_parts(region), key=lambda part: float(part.area))
-    (x, y), _edge = shapely.maximum_inscribed_circle(widest, tolerance=1.0).coords
-    low_x, low_y, high_x, high_y = region.bounds
-    xs, ys = (np.linspace(low, high, GRID + 2)[1:-1] for low, high in ((low_x, high_x), (low_y, high_y)))
-    grid = np.stack(np.meshgrid(xs, ys), axis=-1).reshape(-1, 2)
-    points = shapely.points(grid)
-    inside = shapely.contains(region, points)
-    rim = shapely.distance(region.boundary, points[inside])
-    return np.vstack([[x, y], grid[inside][np.argsort(-rim, kind="stable")]])
 
 
 def _turns(region: shapely.Geometry) -> tuple[float, ...]:

@@ -28,7 +28,7 @@ def falls_from(piece: Piece, index: int) -> bool:
 
 def turned_out(piece: Piece) -> tuple[Piece, tuple[tuple[str, Path], ...]]:
     """The piece with its facings turned out, a weight marked at the tip, and the fold lines with the edges that they are.
-    An edge that was drawn anew since has none, and one that is not straight any more."""
+    An edge that was drawn anew since has none, and one that is no longer straight."""
     folds: list[tuple[str, Path]] = []
     for facing in piece.turned_back:
         groups = [[piece.runs[k] for k in group] for group in straight_groups(piece, facing.edge)]

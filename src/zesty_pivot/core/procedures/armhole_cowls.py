@@ -36,7 +36,7 @@ SPILL = 1e-3  # mm that the half may lie outside the new outline: noise
 
 
 @dataclass(frozen=True)
-class Half:
+class CowlHalf:
     """One half with its shoulder point, and what of its darts lies open in it."""
 
     piece: Piece
@@ -84,7 +84,7 @@ class Half:
 
 
 @dataclass(frozen=True)
-class ArmholeCowl:
+class DrawnArmholeCowl:
     """The pattern with the one piece and its name, the angle (radians) that was let in at the side beside the darts, half the
     edge of front and back (mm), how far above the lower end of the side it lies (mm), and what the darts gave by piece."""
 
@@ -118,7 +118,7 @@ def shoulder_point(pattern: Pattern, name: str, inwards: float, context: Context
 
 def drawn_armhole_cowl(
     pattern: Pattern, names: tuple[str, str], inwards: float, long: float | None, darts: str, context: Context
-) -> ArmholeCowl:
+) -> DrawnArmholeCowl:
     """Front and back in one piece whose edge is twice `long` mm from shoulder to shoulder, as usual for None; of the darts
     `none`, the `front`'s or `all` go into it, and those that open in its way. Raises StepError, with what works."""
     arm, usual = _depths(context.block.drafted(pattern.piece(names[0])), inwards)
@@ -130,7 +130,7 @@ def drawn_armhole_cowl(
         wanted = darts == "all" or (darts == "front" and name == names[0])
         pattern, fed = _fed(pattern, name, wanted, context)
         piece = pattern.piece(name)
-        halves.append(Half(piece, places.by_origin(piece, origin), fed))
+        halves.append(CowlHalf(piece, places.by_origin(piece, origin), fed))
     up = _up(halves, long, arm, usual, context)
     longs = (_edge(halves[0], up), _edge(halves[1], up))
     for half in halves:
@@ -138,10 +138,10 @@ def drawn_armhole_cowl(
     joined, name = _joined(pattern, names, context)
     angle = sum(half.opened(up) for half in halves)
     gave = tuple((source, entry) for source, half in zip(names, halves, strict=True) for entry in half.fed)
-    return ArmholeCowl(joined, name, angle, longs, up, gave)
+    return DrawnArmholeCowl(joined, name, angle, longs, up, gave)
 
 
-def _edge(half: Half, up: float) -> float:
+def _edge(half: CowlHalf, up: float) -> float:
     return math.sqrt(max(half.reach**2 - up**2, 0.0))
 
 
@@ -154,7 +154,7 @@ def _depths(drafted: Piece, inwards: float) -> tuple[float, float]:
     return under - tip, under - tip + DOWN * (min(drafted.levels.get("waist", low), low) - under) + 0.5 * inwards
 
 
-def _up(halves: list[Half], long: float | None, arm: float, usual: float, context: Context) -> float:
+def _up(halves: list[CowlHalf], long: float | None, arm: float, usual: float, context: Context) -> float:
     """How far above the lower end of the side the edge lies, mm; the usual edge is made to fit. Raises StepError for one asked
     for that cannot be, or that does not hang below the underarm."""
     highest = min(half.reach for half in halves)
@@ -230,7 +230,7 @@ def _moved_out(pattern: Pattern, name: str, dart: str, context: Context) -> Patt
     raise StepError(said, where=name, advice="Move it elsewhere first, or leave it out of the cowl.")
 
 
-def _outlined(half: Half, up: float) -> Piece:
+def _outlined(half: CowlHalf, up: float) -> Piece:
     """The half with the edge from its shoulder point to the middle of the cowl, and that as its side."""
     piece, tip = half.piece, half.tip
     along, _out = half.ways(up)

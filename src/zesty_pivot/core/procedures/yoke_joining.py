@@ -85,7 +85,7 @@ def join_yokes(asked: JoinAsked, pattern: Pattern, context: Context) -> Outcome:
     return Outcome(replace(pattern, joins=(*pattern.joins, record)), tuple(notes))
 
 
-class Asked(Protocol):
+class Joining(Protocol):
     """What was asked for when pieces were joined: it can be done again."""
 
     def joined(self, pattern: Pattern, context: Context) -> Outcome:
@@ -93,10 +93,10 @@ class Asked(Protocol):
         ...
 
 
-def apart(pattern: Pattern) -> tuple[Pattern, tuple[Asked, ...]]:
+def apart(pattern: Pattern) -> tuple[Pattern, tuple[Joining, ...]]:
     """The pattern with pieces as they were before they were joined, the last first, and how each was joined; one that has been
     reshaped since stays as it is."""
-    asked: list[Asked] = []
+    asked: list[Joining] = []
     for record in reversed(pattern.joins):
         now = [pattern.piece(piece.name) if pattern.has(piece.name) else None for piece in record.made]
         if any(one is None or _shape(one) != _shape(then) for one, then in zip(now, record.made, strict=True)):

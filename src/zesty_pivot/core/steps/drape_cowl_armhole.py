@@ -15,8 +15,7 @@ from zesty_pivot.core.moves.grain import grain_along
 from zesty_pivot.core.moves.turned_back import COWL
 from zesty_pivot.core.piece import Joined, Pattern, Piece, TurnedBack
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.procedures.armhole_cowls import ArmholeCowl as Drawn
-from zesty_pivot.core.procedures.armhole_cowls import drawn_armhole_cowl
+from zesty_pivot.core.procedures.armhole_cowls import DrawnArmholeCowl, drawn_armhole_cowl
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
@@ -58,7 +57,7 @@ class ArmholeCowl(FrontAndBackStep):
         """`armhole cowl`, `armhole cowl, 25 cm deep`."""
         return "armhole cowl" if self.depth is None else f"armhole cowl, {self.depth} deep"
 
-    def _drawn(self, pattern: Pattern, context: Context) -> Drawn:
+    def _drawn(self, pattern: Pattern, context: Context) -> DrawnArmholeCowl:
         if not self.other:
             raise StepError("an armhole cowl is front and back in one", where=self.on, advice="Name its partner.")
         inwards = length_mm(self.inwards, context.scope)
