@@ -17,7 +17,7 @@ demo: $(STAMP)
 	  QT_QPA_PLATFORM=offscreen $(PY) -m zesty_pivot demo-sheets --out out/demo; fi
 
 test: $(STAMP)
-	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n auto
+	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n auto --dist worksteal
 
 check: $(STAMP)
 	$(VENV)/bin/ruff check .

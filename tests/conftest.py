@@ -6,6 +6,7 @@ import threading
 import traceback
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+os.environ.pop("PYTHONDONTWRITEBYTECODE", None)  # what tests start many times need not be compiled each time
 
 from collections.abc import Callable, Iterator
 from pathlib import Path

@@ -38,10 +38,12 @@ def test_only_regular_files_are_read(what: str, tmp_path: Path) -> None:
     else:
         path.symlink_to(path if what == "link to itself" else what)
     begun = time.monotonic()
-    for args in (["check", path], ["derive", path, "--out", tmp_path / "out"], [path]):
-        one_line(zesty(*args))
-    one_line(zesty("check", written([], tmp_path), "--block", path))
-    one_line(zesty("derive", written([], tmp_path), "--measures", path, "--out", tmp_path / "out"))
+    one_line(zesty("check", path))
+    if what in ("pipe", "folder"):  # all read through one door
+        one_line(zesty("derive", path, "--out", tmp_path / "out"))
+        one_line(zesty(path))
+        one_line(zesty("check", written([], tmp_path), "--block", path))
+        one_line(zesty("derive", written([], tmp_path), "--measures", path, "--out", tmp_path / "out"))
     assert time.monotonic() - begun < 30.0 and not (tmp_path / "out").exists()
 
 

@@ -140,8 +140,7 @@ FORMS = [
 ]  # fmt: skip
 
 
-@pytest.mark.parametrize("size", SIZES)
-@pytest.mark.parametrize("units", ["cm", "in"])
+@pytest.mark.parametrize(("units", "size"), [*zip(["cm", "in"], SIZES, strict=True)])
 def test_the_forms_of_all_steps_fit(open_desk, size: str, units: str) -> None:
     """Every step chosen in turn, with its fields, its notes and what the checks say of it; broken ones too."""
     window = open_desk(style(FORMS, units=units))

@@ -25,6 +25,8 @@ def test_any_recipe_on_any_block_holds_what_must_hold(seed: int) -> None:
 def test_every_step_is_among_those_tried_and_most_are_done() -> None:
     tried, done = set(), set()
     for seed in range(150):
+        if seed not in STYLES and tried == set(registry.all_steps()):
+            break
         _block, style = recipes.random_style(seed)
         tried |= {step.do for step in style.steps}
         if seed in STYLES:
@@ -41,7 +43,7 @@ def test_a_start_in_littered_folders(seed: int, tmp_path: Path) -> None:
 
 @pytest.mark.parametrize("seed", range(2))
 def test_a_session_at_the_window_is_undone_and_redone(seed: int, tmp_path: Path) -> None:
-    assert desks.tried(seed, tmp_path, edits=25) is None
+    assert desks.tried(seed, tmp_path, edits=15) is None
 
 
 def test_kills_lose_nothing_older_than_a_second(tmp_path: Path) -> None:

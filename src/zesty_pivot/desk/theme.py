@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
+from functools import cache
 from importlib.resources import as_file, files
 from pathlib import Path
 from string import Template
@@ -117,9 +118,10 @@ def palette(theme: Theme) -> QPalette:
     return found
 
 
+@cache
 def load_fonts() -> None:
-    """Makes the shipped type known to Qt, which takes letters that the first font lacks from the others. One that is missing is
-    passed over: the system's stand in."""
+    """Makes the shipped type known to Qt, once, which takes letters that the first font lacks from the others. One that is
+    missing is passed over: the system's stand in."""
     folder = files("zesty_pivot.data") / "fonts"
     own = ("HankenGrotesk-Regular.ttf", "HankenGrotesk-SemiBold.ttf", "HankenGrotesk-Bold.ttf", "Fraunces-SemiBold.ttf")
     others = (face.file(bold=bold) for face in FACES[1:] for bold in (False, True))

@@ -63,7 +63,9 @@ def test_ten_blocks_in_any_order(name: str) -> None:
         {"do": "yoke.cut", "on": "back"},
     ]
     known: dict[str, float] | None = None
-    for order in itertools.permutations(steps):
+    # All six orders on three blocks; on the others as given, and as far from it as can be.
+    orders = list(itertools.permutations(steps))
+    for order in orders if name in ("bust 88", "two darts", "hip length") else (orders[0], orders[-1]):
         found = made(block, *order)
         lengths = {f"{p.name}.{edge.role}": edge.sewn_length for p in found.pattern.pieces for edge in p.edges}
         known = known or lengths

@@ -8,11 +8,11 @@ from collections.abc import Callable
 from dataclasses import dataclass, replace
 
 import numpy as np
-from scipy.optimize import brentq
 
 from zesty_pivot.core.errors import GeometryError, PlaceError, StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector, unit
+from zesty_pivot.core.geometry.root import root
 from zesty_pivot.core.moves.turned_back import COWL
 from zesty_pivot.core.piece import EdgeRef, LetIn, Pattern, Piece, Run, Seam, SeamSide, Source, Use, called, dart_words
 from zesty_pivot.core.piece import place as places
@@ -183,7 +183,7 @@ def _up(halves: list[CowlHalf], long: float | None, arm: float, usual: float, co
         raise StepError(what, where=where, advice=f"Enter {format_length(low, unit_)} to {format_length(high, unit_)}.")
     if half_edge(highest) >= long:
         return highest
-    return float(brentq(lambda up: half_edge(up) - long, 0.0, highest, xtol=1e-13))
+    return root(lambda up: half_edge(up) - long, 0.0, highest)
 
 
 def _last(inside: float, outside: float, fits: Callable[[float], bool]) -> float:

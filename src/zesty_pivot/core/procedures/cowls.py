@@ -8,11 +8,11 @@ from collections.abc import Sequence
 from dataclasses import dataclass, replace
 
 import numpy as np
-from scipy.optimize import brentq
 
 from zesty_pivot.core.errors import GeometryError, PlaceError, StepError
 from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.geometry.angles import Vector, unit
+from zesty_pivot.core.geometry.root import root
 from zesty_pivot.core.moves.neckline import neck_source
 from zesty_pivot.core.moves.spread import wedge
 from zesty_pivot.core.piece import Edge, Hang, LetIn, Origin, Pattern, Piece, Run, Source, Use, called, dart_words
@@ -179,7 +179,7 @@ def _share(piece: Piece, dart: str, worn: Worn, long: float) -> float:
 
     if angle < 1e-9 or off(0.0) >= 0.0:
         return 0.0
-    return 1.0 if off(1.0) <= 0.0 else float(brentq(off, 0.0, 1.0, xtol=1e-14))
+    return 1.0 if off(1.0) <= 0.0 else root(off, 0.0, 1.0)
 
 
 def fed_at_centre(pattern: Pattern, name: str, dart: str, share: float, context: Context) -> tuple[Pattern, LetIn]:
@@ -249,7 +249,7 @@ def _swung(piece: Piece, worn: Worn, long: float | None, spread: float, context:
         what = f"an edge of {format_length(long, unit_)} would fold the {words(piece.name)} over itself"
         raise StepError(what, where=piece.name, advice=f"Let it hang {deep} at most, or let more of the darts go into it.")
     else:
-        angle = float(brentq(off, 0.0, FARTHEST, xtol=1e-14))
+        angle = root(off, 0.0, FARTHEST)
     try:
         return _laid_back(wedge(piece, opening, hinge, angle), piece), angle
     except GeometryError as fault:

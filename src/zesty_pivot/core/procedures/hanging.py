@@ -10,8 +10,8 @@ import math
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy.optimize import brentq
 
+from zesty_pivot.core.geometry.root import root
 from zesty_pivot.core.piece import Hang
 
 TAUT = 1e-9  # how much longer than its span, as a share, a thread must be to sag
@@ -26,7 +26,7 @@ def parameter(hang: Hang) -> float:
     high = 1.0
     while math.sinh(high) / high < ratio:
         high *= 2.0
-    u = float(brentq(lambda u: math.sinh(u) / u - ratio, 1e-9, high, xtol=1e-14))
+    u = root(lambda u: math.sinh(u) / u - ratio, 1e-9, high)
     return hang.open_mm / u
 
 

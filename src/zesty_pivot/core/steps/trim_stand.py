@@ -7,10 +7,10 @@ from typing import ClassVar, Literal
 
 import numpy as np
 from pydantic import Field
-from scipy.optimize import brentq
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.root import root
 from zesty_pivot.core.moves.offset import beside
 from zesty_pivot.core.piece import Body, Mark, Pattern, Piece
 from zesty_pivot.core.procedures.base import Context
@@ -105,7 +105,7 @@ def _risen(long: float, rise: float) -> Path:
     def curve(x: float) -> Path:
         return Path(np.array([[[0.0, 0.0], [0.45 * x, 0.0], [0.8 * x, -0.45 * rise], [x, -rise]]]))
 
-    return curve(float(brentq(lambda x: curve(x).length - long, 0.5 * long, long + 1e-9, xtol=1e-11)))
+    return curve(root(lambda x: curve(x).length - long, 0.5 * long, long + 1e-9))
 
 
 STEP = Stand
