@@ -1,6 +1,7 @@
 """The forms of split, merge and equalise, used as a user does: add, choose, tick, type; and what cannot be is said."""
 
 import itertools
+from typing import Any
 
 import pytest
 from PyQt6.QtCore import Qt
@@ -8,6 +9,7 @@ from PyQt6.QtTest import QTest
 
 from tests.desk.driving import type_into
 from tests.samples import move, style
+from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.registry import all_steps
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.style_view import heading
@@ -124,3 +126,23 @@ def test_picking_what_is_shown_already_asks_for_nothing(open_desk) -> None:
     assert window.model.style is before
     form.list.on.activated.emit(0)
     assert window.model.style.steps[0].on == "front"
+
+
+ODD: dict[str, list[dict[str, Any]]] = {
+    "strapless": [{"do": "trim.strapless", "on": "front"}, {"do": "trim.strapless", "on": "back"}],
+    "one piece": [{"do": "drape.cowl_armhole"}],
+    "joined yokes": [{"do": "yoke.cut", "on": on} for on in ("front", "back")] + [{"do": "yoke.join", "on": "front_yoke"}],
+    "wrap": [{"do": "neck.shape", "on": "front", "shape": "wrap"}],
+    "bare shoulder": [{"do": "neck.shape", "on": "front", "shape": "one_shoulder"}],
+}
+
+
+@pytest.mark.parametrize("name", ODD)
+def test_every_step_begins_or_says_that_it_has_no_room(open_desk, name: str) -> None:
+    """What a command puts in is a step, whatever is on the table; and it can be done there."""
+    window = open_desk(style(ODD[name]))
+    window.model.choose_pivot(None)
+    for do, form in all_forms().items():
+        value = form.first(window.model) if form.can(window.model) else None
+        if value is not None:
+            assert registry.read(value).do == do

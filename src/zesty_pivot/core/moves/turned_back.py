@@ -97,7 +97,9 @@ def _on_half(piece: Piece, facing: TurnedBack, gone: list[int], mark: str) -> Pi
         Run(INNER, loose, Source(f"{source}.{INNER}", 0.0, 1.0)),
         Run(called, seam, Source(f"{source}.{called}", 0.0, 1.0)),
     ]
-    return _exchanged(piece, gone, new, {INNER: INNER, called: piece.role(after.edge)}, top, unit(fold.start - top), mark)
+    return _exchanged(
+        piece, gone, new, {INNER: INNER, called: piece.role(after.edge)}, top, unit(fold.start - top), mark, is_half=True
+    )
 
 
 def _on_both(piece: Piece, facing: TurnedBack, gone: list[int], mark: str) -> Piece:
@@ -124,14 +126,16 @@ def _on_both(piece: Piece, facing: TurnedBack, gone: list[int], mark: str) -> Pi
 
 
 def _exchanged(
-    piece: Piece, gone: list[int], new: list[Run], roles: dict[str, str], top: Vector, inwards: Vector, mark: str
+    piece: Piece, gone: list[int], new: list[Run], roles: dict[str, str], top: Vector, inwards: Vector, mark: str, *,
+    is_half: bool = False,
 ) -> Piece:  # fmt: skip
     """The ring with runs in the place of others, begun where an edge does, and the mark for a weight inside the tip."""
     edges = {piece.runs[k].edge for k in gone}
     runs = (*piece.runs[: gone[0]], *new, *piece.runs[gone[-1] + 1 :])
     known = [(edge, role) for edge, role in piece.roles if edge not in edges] + list(roles.items())
     at = top + inwards * 2.0 * WEIGHT
-    below = at + inwards * (WEIGHT + 8.0)
+    # On a half its middle lies on the fold: the word stands beside it, where there is paper.
+    word = at + np.array([inwards[1], -inwards[0]]) * 22.0 if is_half else at + inwards * (WEIGHT + 8.0)
     weight = Mark(mark, "hole", at=(float(at[0]), float(at[1])), radius=WEIGHT)
-    said = Mark(f"{mark}.text", "text", at=(float(below[0]), float(below[1])), text="weight")
+    said = Mark(f"{mark}.text", "text", at=(float(word[0]), float(word[1])), text="weight")
     return replace(piece, runs=well_begun(runs, dict(known)), roles=tuple(known), marks=(*piece.marks, weight, said))

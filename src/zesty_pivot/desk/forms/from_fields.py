@@ -13,7 +13,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.worn_edge import WORN
 from zesty_pivot.core.quantity.fields import InUnits, OfWhole
-from zesty_pivot.core.steps.base import Step
+from zesty_pivot.core.steps.base import FrontAndBackStep, Step
 from zesty_pivot.core.steps.trim import TiedStep, TrimStep
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.places import chosen_first, first_change
@@ -135,7 +135,11 @@ def _marked(field: FieldInfo, mark: type) -> bool:
 
 
 def _values(step: type[Step], do: str, piece: Piece) -> Iterator[dict[str, object]]:
-    """Steps to begin with on a piece: with each of its darts or edges where the step asks for one."""
+    """Steps to begin with on a piece: with each of its darts or edges where the step asks for one; where its partner would be
+    itself, with the front, then with none."""
+    if issubclass(step, FrontAndBackStep) and piece.name == step.model_fields["other"].default:
+        yield from ({"do": do, "on": piece.name, "other": other} for other in ("front", ""))
+        return
     value: dict[str, object] = {"do": do, "on": piece.name}
     asked = next(
         (name for name in ("dart", "edge") if name in step.model_fields and step.model_fields[name].is_required()), None

@@ -222,7 +222,7 @@ def _extras(pattern: Pattern, body: QRectF) -> dict[str, tuple[float, float]]:
     y = low + BESIDE * 3.0
     for name, box in strips.items():
         found[name] = (body.left() - box.left(), y - box.top())
-        y += box.height() + BESIDE * 2.0
+        y += box.height() + BESIDE * 2.5
     return found
 
 
