@@ -138,7 +138,8 @@ def _values(step: type[Step], do: str, piece: Piece) -> Iterator[dict[str, objec
     """Steps to begin with on a piece: with each of its darts or edges where the step asks for one; where its partner would be
     itself, with the front, then with none."""
     if issubclass(step, FrontAndBackStep) and piece.name == step.model_fields["other"].default:
-        yield from ({"do": do, "on": piece.name, "other": other} for other in ("front", ""))
+        for other in ("front", ""):
+            yield {"do": do, "on": piece.name, "other": other}
         return
     value: dict[str, object] = {"do": do, "on": piece.name}
     asked = next(
