@@ -328,3 +328,17 @@ def test_notches_are_double_on_the_back_and_what_is_lost_is_told() -> None:
     gone = made(real_block(), tuck, {"do": "neck.shape", "on": "front", "shape": "canoe"})
     assert not gone.pattern.piece("back").fullness
     assert "the tucks went with what was cut away" in [note.text for note in gone.derivation.states[-1].notes]
+
+
+@pytest.mark.parametrize("is_dart_first", [True, False])
+def test_rows_of_shirring_end_beside_a_dart_that_is_gathered(is_dart_first: bool) -> None:
+    """The edge is led over the dart's mouth: the rows, which were to end within that, end where it begins."""
+    dart: Value = {"do": "dart.use", "on": "back", "dart": "waist", "as": "gathers"}
+    start, stop = ({"edge": "waist", "at": at} for at in ("10%", "61%"))
+    rows: Value = {"do": "fullness.gather", "on": "back", "rows": 5, "start": start, "stop": stop}
+    found = made(real_block(), *([dart, rows] if is_dart_first else [rows, dart]))
+    written = sheet(found, "back")
+    assert not written.fault
+    drawn = [path for name, paths in lines(written).items() if ".row." in name for path in paths]
+    assert len(drawn) == 5
+    assert min(path.length() for path in drawn) > 150.0  # twice the 91 mm up to the mouth, less the bend

@@ -18,7 +18,7 @@ from zesty_pivot.core.finish.taken import ARROW_INSIDE, WORDS_INSIDE, WORDS_SIZE
 from zesty_pivot.core.geometry import Path, unit
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.laid_open import FoldLines, LaidOpen
-from zesty_pivot.core.piece import Piece, Taking
+from zesty_pivot.core.piece import Origin, Piece, Taking
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import FOLD
 from zesty_pivot.core.quantity import Scope, format_length
@@ -153,12 +153,29 @@ def words_of(laid: LaidOpen, scope: Scope) -> Iterator[Text]:
         yield Text((float(at[0]), float(at[1])), text, WORDS_SIZE, upright(end.outwards))
 
 
+def _on_edge(drawn: Piece, at: Origin) -> places.Place | None:
+    """Where a place lies on the ring; the nearest of its line where the edge is led over a dart's mouth beside it. None
+    where nothing of the line is left."""
+    with suppress(PlaceError):
+        return places.by_origin(drawn, at)
+    ends = [
+        (abs(u - at.u), index, share)
+        for index, run in enumerate(drawn.runs)
+        if run.source.line == (at.line, at.is_mirrored)
+        for u, share in ((run.source.u0, 0.0), (run.source.u1, 1.0))
+    ]
+    _off, index, share = min(ends, default=(0.0, -1, 0.0))
+    return places.settled(drawn, index, share * drawn.runs[index].path.length) if ends else None
+
+
 def rows_of(laid: LaidOpen, drawn: Piece) -> Iterator[Marking]:
     """Rows of shirring: the gathered edge again and again, further inside."""
     full = laid.fullness
     if not full.rows or full.stretch is None:
         return
-    here, there = (places.by_origin(drawn, at) for at in full.stretch)
+    here, there = (_on_edge(drawn, at) for at in full.stretch)
+    if here is None or there is None:
+        return
     edge = drawn.runs[there.run].edge
     begin, stop = sorted(places.sewn_distance(drawn, at) if drawn.runs[at.run].edge == edge else 0.0 for at in (here, there))
     points, inwards = [], []

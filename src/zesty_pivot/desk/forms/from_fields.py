@@ -67,7 +67,7 @@ def _row(name: str, field: FieldInfo) -> Row | None:
     title = field.title or words(name.rstrip("_")).capitalize()
     empty = "" if field.is_required() or field.default is not None else "by itself"
     if name == "other":
-        return OtherRow(name, title)
+        return OtherRow(name, field.title or "Its partner")
     if name in ("dart", "edge"):
         return ChoiceRow(name, title, choices=dart_choices if name == "dart" else edge_choices)
     kinds = _kinds(field.annotation)
