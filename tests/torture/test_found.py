@@ -140,6 +140,23 @@ FOUND = {
         ],
         "the armhole of the side panel does not run from the shoulder to the side",
     ),
+    # The dart went with the shoulder that the cowl cuts off.
+    "a dart at the shoulder tip and an armhole cowl": Found(
+        [
+            {**move("waist", "shoulder_tip", on="back"), "share": "39%"},
+            {"do": "drape.cowl_armhole", "on": "front", "inwards": "0", "darts": "none", "facing": "0"},
+        ],
+        block=20,
+    ),
+    # Both sides of the midriff are alike but for what was cut away above one of them.
+    "one bare shoulder and a contoured midriff": Found(
+        [
+            {"do": "neck.shape", "on": "back", "other": "front", "shape": "one_shoulder", "side": "right"},
+            {"do": "yoke.cut", "on": "back", "kind": "midriff", "at": "7.1 cm", "depth": "0.9 cm", "back_dart": "stay"},
+            {"do": "line.contour", "on": "back_midriff", "by": "1.2 cm"},
+        ],
+        block=12,
+    ),
     # Patterns that were wrong without a word.
     "strapless on the front alone": Found([neck("strapless", other="")], told={"partners": LONELY}),
     "off shoulder on the front alone": Found([neck("off_shoulder", other="")], told={"partners": LONELY}),

@@ -89,6 +89,16 @@ def test_what_the_darts_give_stands_in_the_account() -> None:
     )
 
 
+@pytest.mark.parametrize("inwards", ["0", "2 cm"])
+def test_a_dart_at_the_shoulder_tip_goes_into_it(inwards: str) -> None:
+    """It opens where the cowl begins, so it is let in whether it was asked for or not; `done` has the account whole."""
+    moved = {"do": "dart.move", "on": "back", "dart": "waist", "to": {"station": "shoulder_tip"}, "share": "39%"}
+    found = done(real_block(), moved, cowl(inwards=inwards, darts="none"))
+    gave = [entry.deg for account in found.look.accounts for entry in account.placed if entry.use == "drape"]
+    (whole,) = [dart for dart in real_pattern().piece("back").darts if dart.id == "waist"]
+    assert gave == pytest.approx([0.39 * math.degrees(real_pattern().piece("back").angle(whole.id))], abs=1e-9)
+
+
 def test_the_shoulder_is_still_a_seam_of_the_one_piece() -> None:
     found = done(real_block(), cowl())
     (seam,) = found.pattern.seams

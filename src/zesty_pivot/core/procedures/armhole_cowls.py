@@ -128,7 +128,7 @@ def drawn_armhole_cowl(
     for name, tip in zip(names, tips, strict=True):
         origin = places.origin_of(pattern.piece(name), tip)
         wanted = darts == "all" or (darts == "front" and name == names[0])
-        pattern, fed = _fed(pattern, name, wanted, context)
+        pattern, fed = _fed(pattern, name, tip, wanted, context)
         piece = pattern.piece(name)
         halves.append(CowlHalf(piece, places.by_origin(piece, origin), fed))
     up = _up(halves, long, arm, usual, context)
@@ -194,12 +194,12 @@ def _last(inside: float, outside: float, fits: Callable[[float], bool]) -> float
     return inside
 
 
-def _fed(pattern: Pattern, name: str, wanted: bool, context: Context) -> tuple[Pattern, tuple[LetIn, ...]]:
+def _fed(pattern: Pattern, name: str, tip: places.Place, wanted: bool, context: Context) -> tuple[Pattern, tuple[LetIn, ...]]:
     """The pattern with darts open in the armhole or the side seam of a piece: those that do already, and all where they are
     wanted; what they give."""
     piece, fed = pattern.piece(name), list[LetIn]()
     for dart in piece.darts:
-        is_there = piece.role(piece.dart_edge(dart.id)) in ("armhole", SIDE)
+        is_there = piece.role(piece.dart_edge(dart.id)) in ("armhole", SIDE) or _is_beyond(piece, dart.id, tip)
         if is_there and dart.use is not Use.DART:
             what = f"the {dart_words(piece, dart.id)} dart of the {words(name)} is {dart.use.value} where the cowl will be"
             raise StepError(what, where=name, advice="Move it elsewhere first, or make it a dart.")
@@ -209,6 +209,12 @@ def _fed(pattern: Pattern, name: str, wanted: bool, context: Context) -> tuple[P
             pattern = _moved_out(pattern, name, dart.id, context)
         fed.append(LetIn(dart.id, dart.pivot, piece.angle(dart.id), Use.DRAPE, called(piece, dart.id)))
     return pattern, tuple(fed)
+
+
+def _is_beyond(piece: Piece, dart: str, tip: places.Place) -> bool:
+    """Whether a dart opens in the shoulder where the cowl begins, or from there to the armhole."""
+    at = next(k for k, run in enumerate(piece.runs) if run.mouth == dart)
+    return piece.role(piece.runs[at].edge) == "shoulder" and at >= tip.run
 
 
 def _moved_out(pattern: Pattern, name: str, dart: str, context: Context) -> Pattern:

@@ -70,7 +70,7 @@ def _wholes(halves: Halves, source: str, before: Pattern) -> dict[str, list[Piec
         if one is not None and two is not None and one.fold is not None:
             made[name] = [mirror.opened(one, two)]
         elif one is not None and two is not None and _alike(one, two):
-            made[name] = [one]
+            made[name] = [_pair_of(one, two)]
         elif not folds:
             what = f"no part of the {words(source)} lies on the fold, and its sides differ"
             raise StepError(what, where=source, advice="Do this before the sides are made different.")
@@ -79,6 +79,18 @@ def _wholes(halves: Halves, source: str, before: Pattern) -> dict[str, list[Piec
             sided = ((Side.RIGHT, two), (Side.LEFT, one))
             made[name] = [mirror.one_side(half, side, on, towards) for side, half in sided if half is not None]
     return made
+
+
+def _pair_of(one: Piece, two: Piece) -> Piece:
+    """The half that both sides are cut from; what was cut away with one side only stays told of that side."""
+    both = [entry for entry in one.added if entry in two.added]
+    own = [
+        (side.id(pivot), angle)
+        for side, half in ((Side.LEFT, one), (Side.RIGHT, two))
+        for pivot, angle in half.added
+        if (pivot, angle) not in both
+    ]
+    return replace(one, added=(*both, *own)) if own else one
 
 
 def _source(piece: Piece) -> str:
