@@ -5,6 +5,7 @@ source."""
 
 from __future__ import annotations
 
+import itertools
 from typing import Any
 
 import numpy as np
@@ -342,3 +343,8 @@ def test_rows_of_shirring_end_beside_a_dart_that_is_gathered(is_dart_first: bool
     drawn = [path for name, paths in lines(written).items() if ".row." in name for path in paths]
     assert len(drawn) == 5
     assert min(path.length() for path in drawn) > 150.0  # twice the 91 mm up to the mouth, less the bend
+    # All beside the dart on the side seam's side, each inside the one before it.
+    boxes = [path.bbox() for path in drawn]
+    dart_x = found.pattern.piece("back").pivot("waist_tip")[0]
+    assert min(box[0] for box in boxes) > dart_x
+    assert all(two[1] < one[1] - 5.0 and two[3] < one[3] - 5.0 for one, two in itertools.pairwise(boxes))

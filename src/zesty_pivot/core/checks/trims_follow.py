@@ -1,4 +1,4 @@
-"""A trim that could not follow its edge any more is as it was: it no longer fits."""
+"""A trim that could no longer follow its edge is as it was: it does not fit."""
 
 from __future__ import annotations
 

@@ -21,6 +21,3 @@ def root(work: Callable[[float], float], low: float, high: float) -> float:
         if value == 0.0:
             return middle
         low, high = (middle, high) if (value > 0.0) == (first > 0.0) else (low, middle)
-
-
-__all__ = ["root"]

@@ -95,7 +95,7 @@ class Extra:
     belongs to; `follows` are its edges that run along the garment's. `cut` is its order, or how often it is cut.
 
     `asked` is the step of a trim, which makes it anew when the edge that it is measured from has changed; `lost` says why that
-    could not be. `traced` is the step of a facing, which traces it anew when it does not meet its edges any more. `told` is
+    could not be. `traced` is the step of a facing, which traces it anew when it no longer meets its edges. `told` is
     what there is to say of a trim, `edge_mm` the length of the edge that it is sewn to.
     """
 

@@ -195,8 +195,8 @@ def _last(inside: float, outside: float, fits: Callable[[float], bool]) -> float
 
 
 def _fed(pattern: Pattern, name: str, tip: places.Place, wanted: bool, context: Context) -> tuple[Pattern, tuple[LetIn, ...]]:
-    """The pattern with darts open in the armhole or the side seam of a piece: those that do already, and all where they are
-    wanted; what they give."""
+    """The pattern with darts open in the armhole, the side seam or the shoulder beyond the cowl's `tip`: those that do already,
+    and all where they are wanted; what they give."""
     piece, fed = pattern.piece(name), list[LetIn]()
     for dart in piece.darts:
         is_there = piece.role(piece.dart_edge(dart.id)) in ("armhole", SIDE) or _is_beyond(piece, dart.id, tip)
@@ -213,7 +213,7 @@ def _fed(pattern: Pattern, name: str, tip: places.Place, wanted: bool, context: 
 
 def _is_beyond(piece: Piece, dart: str, tip: places.Place) -> bool:
     """Whether a dart opens in the shoulder where the cowl begins, or from there to the armhole."""
-    at = next(k for k, run in enumerate(piece.runs) if run.mouth == dart)
+    at = piece.mouth_run(dart)
     return piece.role(piece.runs[at].edge) == "shoulder" and at >= tip.run
 
 

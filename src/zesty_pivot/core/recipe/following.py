@@ -23,7 +23,7 @@ def followed(outcome: Outcome, before: Pattern, context: Context) -> Outcome:
 
 
 def _facings(outcome: Outcome, known: set[int], context: Context) -> Outcome:
-    """Facings that do not meet their edges any more, traced anew where they can be; a check finds those that cannot."""
+    """Facings that no longer meet their edges, traced anew where they can be; a check finds those that cannot."""
     pattern, notes, unit = outcome.pattern, list[Note](), context.scope.unit
     for step in dict.fromkeys(extra.traced for extra in pattern.extras if extra.traced is not None and id(extra) in known):
         mine = [extra for extra in pattern.extras if extra.traced == step]
