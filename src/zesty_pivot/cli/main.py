@@ -102,6 +102,7 @@ def open_window(file: str | None) -> None:
 @click.argument("style", type=click.Path(path_type=Path))
 @click.option("--block", type=click.Path(path_type=Path), help="Use this block instead of the style's own.")
 @click.option("--measures", type=click.Path(path_type=Path), help="Take the measurements from this file.")
+@click.option("--person", default="", help="Whose of them; not needed where the file has one person.")
 @click.option("--out", callback=_folder, required=True, help="Folder to write to.")
 @click.option(
     "--format", "formats", multiple=True, type=_Format(), help="What to write beside report.json; all when not given."
@@ -109,13 +110,14 @@ def open_window(file: str | None) -> None:
 @click.option("--paper", type=click.Choice(PAPER_NAMES), default="A4", show_default=True, help="Paper of the tiled PDF.")
 @click.option("--date", default=None, help="Date on the labels; the style's own when not given.")
 def derive(
-    style: Path, block: Path | None, measures: Path | None, out: Path, formats: Sequence[str], paper: str, date: str | None
-) -> None:
+    style: Path, block: Path | None, measures: Path | None, person: str, out: Path, formats: Sequence[str], paper: str,
+    date: str | None,
+) -> None:  # fmt: skip
     """Write the sheets of STYLE and report.json to a folder."""
     from zesty_pivot.core.exports.registry import all_exports, write_all
     from zesty_pivot.core.formats.derived import derive as work_out
 
-    chosen = _opened(style, block, measures)
+    chosen = _opened(style, block, measures, person)
     if date is not None:
         try:
             chosen = chosen.with_finish({"date": date})
@@ -165,6 +167,59 @@ def hand(style: Path, block: Path | None, way: Literal["pivot", "slash"]) -> Non
 
 
 @cli.command()
+@click.argument("method")
+@click.option("--measures", type=click.Path(path_type=Path), required=True, help="Body measurements, .zmeas or .csv.")
+@click.option("--person", default="", help="Whose of them; not needed where the file has one person.")
+@click.option("--set", "given", multiple=True, metavar="NAME=VALUE", help="Set a parameter of the method; several times.")
+@click.option("--out", type=click.Path(path_type=Path), required=True, help="The block file to write.")
+def draft(method: str, measures: Path, person: str, given: Sequence[str], out: Path) -> None:
+    """Draft a block with METHOD (an id, or a .zmethod file) from measurements."""
+    from zesty_pivot.core.drafting import SUFFIX
+    from zesty_pivot.core.drafting.settings import kept
+    from zesty_pivot.core.formats import block_file, files, measures_csv, measures_file, method_file
+    from zesty_pivot.core.formats.drafted_block import drafted
+    from zesty_pivot.data.methods import ORDER, all_methods
+
+    if not out.name:
+        raise click.BadParameter("is empty; give the file to write.", param_hint="--out")
+    chosen = method_file.chosen(method, () if method.endswith(SUFFIX) else all_methods(_own_methods()))
+    people, told = measures_csv.read_people(measures)
+    for line in told:
+        _echo(f"zesty-pivot: {line}", err=True)
+    lengths = measures_file.lengths_of(people, person, files.shown(measures))
+    settings = kept(chosen, dict(_pair(text) for text in given), people.units)
+    block = drafted(chosen, lengths, settings, is_own=chosen.id not in ORDER)
+    files.write_atomic(out, block_file.dump(block))
+    _echo(str(out))
+
+
+def _pair(text: str) -> tuple[str, str]:
+    name, equals, value = text.partition("=")
+    if not equals or not name.strip():
+        raise click.BadParameter(f"{text!r} is not NAME=VALUE.", param_hint="--set")
+    return name.strip(), value.strip()
+
+
+@cli.command()
+@click.option("--json", "as_json", is_flag=True, help="As JSON, with every parameter, its default, range and choices.")
+def methods(as_json: bool) -> None:
+    """List every drafting method with its parameters."""
+    from zesty_pivot.core.drafting.listing import listing
+    from zesty_pivot.data.methods import all_methods
+
+    found = listing(all_methods(_own_methods()))
+    if as_json:
+        _echo(json.dumps({"methods": found}, indent=1, ensure_ascii=False))
+        return
+    for method in found:
+        _echo(f"{method['id']}: {method['title']}. {method['summary']}")
+        for parameter in method["parameters"]:
+            words = f"; {', '.join(choice['word'] for choice in parameter['choices'])}" if parameter["choices"] else ""
+            default = f" (default {parameter['default']}{words})" if parameter["default"] else ""
+            _echo(f"    {parameter['id']}: {parameter['title']}{default}")
+
+
+@cli.command()
 @click.option("--into", type=click.Path(path_type=Path), help="Data folder; your own when not given.")
 def integrate(into: Path | None) -> None:
     """Write the menu entry, the icon, the file types and the man page to your data folder."""
@@ -198,7 +253,7 @@ def steps(as_json: bool) -> None:
 
 
 @cli.command()
-@click.argument("kind", type=click.Choice(("style", "block", "report", "measures")))
+@click.argument("kind", type=click.Choice(("style", "block", "report", "measures", "method")))
 def schema(kind: str) -> None:
     """Print the JSON Schema of a kind of file."""
     from zesty_pivot.core.formats.schema import schema as schema_of
@@ -220,17 +275,36 @@ def demo_sheets(out: Path) -> None:
     _echo(f"The demo's sheets and pictures are in {out}")
 
 
-def _opened(style: Path, block: Path | None, measures: Path | None):  # type: ignore[no-untyped-def]
+def _opened(style: Path, block: Path | None, measures: Path | None, person: str = ""):  # type: ignore[no-untyped-def]
     from zesty_pivot.core.formats import block_file, style_file
-    from zesty_pivot.core.formats.measures_file import read as read_measures
 
     opened = style_file.read(style)
     _log_faults(lambda: style_file.anonymous_steps(opened))
     if block is not None:
         opened = opened.model_copy(update={"block": block_file.read(block)})
     if measures is not None:
-        opened = opened.model_copy(update={"measures": read_measures(measures)})
+        from zesty_pivot.core.formats import files, measures_csv, measures_file
+        from zesty_pivot.core.formats.redraft import with_measures
+
+        people, _told = measures_csv.read_people(measures)
+        lengths = measures_file.lengths_of(people, person, files.shown(measures))
+        opened = with_measures(opened, lengths, _method_of(opened.block.method))
     return opened
+
+
+def _method_of(id: str | None):  # type: ignore[no-untyped-def]
+    """The method of a drafted block, if it is one of the program's or the user's."""
+    if id is None:
+        return None
+    from zesty_pivot.data.methods import all_methods
+
+    return next((method for method in all_methods(_own_methods()) if method.id == id), None)
+
+
+def _own_methods() -> Path:
+    from zesty_pivot.desk.settings import methods_folder
+
+    return methods_folder()
 
 
 def prepare() -> None:

@@ -7,7 +7,7 @@ import os
 from pathlib import Path
 from typing import Literal
 
-from platformdirs import user_config_path, user_documents_path, user_state_path
+from platformdirs import user_config_path, user_data_path, user_documents_path, user_state_path
 from pydantic import Field
 
 from zesty_pivot.core import faults
@@ -79,6 +79,16 @@ def crash_folder() -> Path:
 def fault_log() -> Path:
     """Where unexpected faults are written down."""
     return user_state_path(APP) / "faults.log"
+
+
+def methods_folder() -> Path:
+    """Where the user's own drafting methods are."""
+    return user_data_path(APP) / "methods"
+
+
+def people_file() -> Path:
+    """Where the people of the measure view are kept."""
+    return user_data_path(APP) / "people.zmeas"
 
 
 def load() -> Settings:

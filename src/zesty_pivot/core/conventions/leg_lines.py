@@ -10,12 +10,15 @@ from zesty_pivot.core.piece import Piece
 
 Legs = tuple[Path, Path]
 
+EVEN_MOST = 0.9  # of the way from the mouth to the point that even legs may run side by side: they have to come together
+
 
 def leg_lines(piece: Piece, dart: str, point: Vector) -> Legs:
     """The stitching lines, each from the mouth to the sewn point (2,) mm; both equally long where the legs are.
 
     A bowed leg is the quadratic curve whose middle lies `bow_mm` from the straight line. A bent leg runs straight to the
-    bend, which both sides hold turned about the pivot by half the dart's angle, and from there to the point.
+    bend, which both sides hold turned about the pivot by half the dart's angle, and from there to the point. Even legs run side
+    by side from a mouth at the waist, and then to the point.
     """
     shape, mouth = piece.dart(dart).shape, piece.mouth(dart)
     if shape.bend_mm:
@@ -25,6 +28,10 @@ def leg_lines(piece: Piece, dart: str, point: Vector) -> Legs:
         return Path.straight(mouth[0], lips[0], point), Path.straight(mouth[1], lips[1], point)
     if shape.bow_mm:
         return _bowed(mouth[0], point, mouth[1], shape.bow_mm), _bowed(mouth[1], point, mouth[0], shape.bow_mm)
+    if shape.even_mm and piece.role(piece.dart_edge(dart)) == "waist":
+        axis = point - (mouth[0] + mouth[1]) / 2.0
+        up = unit(axis) * min(shape.even_mm, EVEN_MOST * float(np.hypot(*axis)))
+        return Path.straight(mouth[0], mouth[0] + up, point), Path.straight(mouth[1], mouth[1] + up, point)
     return Path.straight(mouth[0], point), Path.straight(mouth[1], point)
 
 

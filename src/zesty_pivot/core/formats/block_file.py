@@ -11,10 +11,11 @@ from typing import Annotated, Any, Literal
 import numpy as np
 from pydantic import Field, FiniteFloat, field_validator
 
+from zesty_pivot.core.drafting.method import Method
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.formats import files, migrations
 from zesty_pivot.core.geometry import JOIN_TOL, Path, between, svgpath
-from zesty_pivot.core.piece import Body, Dart, EdgeRef, FishEye, Pattern, Piece, Run, Seam, Source
+from zesty_pivot.core.piece import Body, Dart, EdgeRef, FishEye, Pattern, Piece, Run, Seam, Shape, Source
 from zesty_pivot.core.piece.names import CORNERS, HIP_LOOP, LOOP, SEAM_ROLES, ends_of
 from zesty_pivot.core.piece.refs import sewn
 from zesty_pivot.core.piece.region import crosses_itself, fisheye_fault
@@ -51,15 +52,18 @@ class BlockDart(Model):
     mouth: tuple[Coordinate, Coordinate]
     point: Coordinate
     pivot: str
+    even: Millimetres | None = Field(default=None, description="how far up from the mouth its legs are sewn side by side, mm")
 
 
 class BlockFishEye(Model):
-    """A dart inside a hip-length piece: its points above and below, and the two places at the waist, mm."""
+    """A dart inside a hip-length piece: its points above and below, and the two places at the waist, mm. `point` is where it is
+    sewn to above, if not to its top."""
 
     id: str = OWN_ID
     top: Coordinate
     waist: tuple[Coordinate, Coordinate]
     bottom: Coordinate
+    point: Coordinate | None = None
 
 
 class BlockPiece(Model):
@@ -74,17 +78,23 @@ class BlockPiece(Model):
     darts: tuple[BlockDart, ...] = ()
     fisheyes: tuple[BlockFishEye, ...] = ()
     grain: tuple[Coordinate, Coordinate] | None = None
+    allowances: dict[str, Millimetres] = Field(
+        default_factory=dict, description="by edge: what a style made of the block lays outside it, mm"
+    )
 
 
 class BlockFile(Model):
     """A block: the fitted master pattern without seam allowance."""
 
     format: Literal["zesty-pivot/block"] = "zesty-pivot/block"
-    version: Literal[2] = 2
+    version: Literal[3] = 3
     units: Literal["mm"] = "mm"
     name: str = Field(default="Block", max_length=200)
     measurements: dict[str, FiniteFloat] = Field(default_factory=dict, description="body measurements in mm")
     pieces: tuple[BlockPiece, ...] = Field(min_length=1, max_length=20)
+    method: str | None = Field(default=None, max_length=40, description="the drafting method that it was drawn with")
+    settings: dict[str, str] = Field(default_factory=dict, description="what was set of the method's parameters")
+    own_method: Method | None = Field(default=None, description="the method itself, where it is not one of the program's")
 
     @field_validator("measurements")
     @classmethod
@@ -276,15 +286,16 @@ def _dart(dart: BlockDart, inside: dict[str, Coordinate], where: _Where) -> Dart
     pin, mouth = np.array(inside[dart.pivot]), np.array(dart.mouth)
     way, axis = np.array(dart.point) - pin, mouth.mean(axis=0) - pin
     short, beside = float(np.hypot(*way)), between(axis, way)
+    shape = Shape(even_mm=dart.even) if dart.even and 0.0 < dart.even < float(np.hypot(*axis)) - short else Shape()
     # Only a point between the pivot and the mouth is one to sew to; a file may have the pivot itself, or a point beyond it.
     if short <= MATCH or short >= float(np.hypot(*axis)) or abs(beside) > MOST_BESIDE:
-        return Dart(dart.id, dart.pivot)
-    return Dart(dart.id, dart.pivot, extended_mm=short, beside=beside if abs(beside) * short > MATCH else 0.0)
+        return Dart(dart.id, dart.pivot, shape=shape)
+    return Dart(dart.id, dart.pivot, extended_mm=short, beside=beside if abs(beside) * short > MATCH else 0.0, shape=shape)
 
 
 def _fisheye(model: BlockFishEye) -> FishEye:
     left, right = sorted(model.waist)
-    return FishEye(model.id, model.top, right, model.bottom, left)
+    return FishEye(model.id, model.point or model.top, right, model.bottom, left)
 
 
 def _sound(piece: Piece, where: _Where) -> None:

@@ -17,7 +17,7 @@ from pydantic import BaseModel, ValidationError
 
 from zesty_pivot.core.errors import FileError, ZestyError
 
-VERSIONS = {"style": 3, "block": 2}  # of each kind; the others have 1
+VERSIONS = {"style": 3, "block": 3, "measures": 2}  # of each kind; the others have 1
 MAX_BYTES = 16 * 1024 * 1024  # a style with its block is some 10 kB; more is no style
 MAX_BACKUP = 64 * MAX_BYTES  # whatever stands at a name that is saved over is kept, within reason
 PARTIAL = ".part"  # the end of a file's name while it is being written
@@ -46,6 +46,12 @@ def shown(path: FilePath, *, whole: bool = False) -> str:
     cursor is escaped."""
     text = str(path) if whole else path.name or str(path)
     return "".join(c if c.isprintable() else c.encode("unicode_escape", "surrogatepass").decode() for c in text)
+
+
+def shown_text(text: str, most: int) -> str:
+    """A text from a file in quotes, as it can be written on a screen, not longer than `most` characters."""
+    plain = "".join(c if c.isprintable() else " " for c in text)
+    return repr(plain if len(plain) <= most else f"{plain[: most - 1]}…")
 
 
 def read_bytes(path: FilePath, most: int = MAX_BYTES) -> bytes:

@@ -1,7 +1,8 @@
 """Files of earlier versions brought to the present one, on their plain JSON, before anything is read out of them.
 
 Version 2 says which half of the body a block's piece covers, and on which side of an unfolded piece a fish-eye dart is drawn;
-in version 1 both stood in names.
+in version 1 both stood in names. Version 3 of a block knows the method it was drafted with, points that fish-eyes are sewn to
+and allowances of its own: nothing that an older one could say otherwise.
 """
 
 from __future__ import annotations
@@ -12,13 +13,13 @@ from zesty_pivot.core.piece.sides import Body, Side
 
 
 def block(value: dict[str, Any]) -> dict[str, Any]:
-    """A block's JSON as version 2. What is not of the kind it should be is left for the reader to tell of."""
-    if value.get("version") != 1:
+    """A block's JSON as version 3. What is not of the kind it should be is left for the reader to tell of."""
+    if value.get("version") not in (1, 2):
         return value
     pieces = value.get("pieces")
-    if isinstance(pieces, list):
+    if isinstance(pieces, list) and value["version"] == 1:
         value = {**value, "pieces": [_with_body(piece) for piece in pieces]}
-    return {**value, "version": 2}
+    return {**value, "version": 3}
 
 
 def _with_body(piece: Any) -> Any:
@@ -73,3 +74,12 @@ def _with_side(step: Any) -> Any:
         return step
     side = next((side for side in Side if step["dart"].endswith(f".{side.value}")), None)
     return step if side is None or "side" in step else {**step, "side": side.value}
+
+
+def measures(value: dict[str, Any]) -> dict[str, Any]:
+    """A measurement file's JSON as version 2, which holds several people: version 1 was one, without a date."""
+    if value.get("version") != 1:
+        return value
+    person = {"name": value.get("name", ""), "measures": value.get("measures", {})}
+    known = {key: held for key, held in value.items() if key not in ("name", "measures")}
+    return {**known, "version": 2, "people": [person]}

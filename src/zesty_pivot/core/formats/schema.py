@@ -6,18 +6,25 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
+from zesty_pivot.core.drafting import Method
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.measures_file import Measures
 from zesty_pivot.core.formats.report import Report
 from zesty_pivot.core.formats.style_file import BlockRef, Style
 from zesty_pivot.core.steps.registry import all_steps
 
-KINDS = ("style", "block", "report", "measures")
+KINDS = ("style", "block", "report", "measures", "method")
 
 
 def schema(kind: str) -> dict[str, Any]:
     """The JSON Schema of one kind of file. Raises KeyError for a kind that is not in KINDS."""
-    models: dict[str, type[Any]] = {"style": Style, "block": BlockFile, "report": Report, "measures": Measures}
+    models: dict[str, type[Any]] = {
+        "style": Style,
+        "block": BlockFile,
+        "report": Report,
+        "measures": Measures,
+        "method": Method,
+    }
     found: dict[str, Any] = TypeAdapter(models[kind]).json_schema(by_alias=True)
     if kind == "style":
         _with_steps(found)

@@ -153,9 +153,10 @@ def save(style: Style, path: FilePath) -> None:
 
 
 def from_block(block: BlockFile, name: str = "Untitled style") -> Style:
-    """A new style over a block, without steps. What cannot stand in a name is left out of it: it may come from a file's."""
+    """A new style over a block, with the allowances that the block asks for. What cannot stand in a name is left out of it."""
     plain = "".join(character for character in name if character.isprintable()).strip()
-    return Style(name=plain[:200] or "Untitled style", block=block)
+    laid = {f"{piece.name}.{edge}": f"{mm:g} mm" for piece in block.pieces for edge, mm in piece.allowances.items()}
+    return Style(name=plain[:200] or "Untitled style", block=block, finish=Finish(allowances=laid) if laid else Finish())
 
 
 def anonymous_steps(style: Style) -> str:

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from zesty_pivot.core.ledger.seams import finished_length
 from zesty_pivot.core.piece import Pattern, Piece
-from zesty_pivot.core.piece.heights import cloth_at
+from zesty_pivot.core.piece.heights import cloth_at, cloth_to, girth_key, girth_level
 
 
 @dataclass(frozen=True)
@@ -42,7 +42,7 @@ def around(pattern: Pattern, role: str) -> float | None:
 
 
 def _across(pattern: Pattern, block: Pattern, level: str) -> float | None:
-    widths = [cloth_at(piece, piece.levels[level]) for piece in block.pieces if level in piece.levels]
+    widths = [width for piece in block.pieces if (width := _width(piece, level)) is not None]
     if len(widths) < len(block.pieces):
         return None
     taken = sum(_taken_inside(piece, level) for piece in pattern.pieces)
@@ -50,15 +50,25 @@ def _across(pattern: Pattern, block: Pattern, level: str) -> float | None:
     return 2.0 * (sum(widths) - taken)
 
 
+def _width(piece: Piece, level: str) -> float | None:
+    """The cloth (mm) across a block's piece at a level; at the chest line it ends at the underarm, however the armhole comes
+    in there."""
+    y = girth_level(piece.levels, level)
+    if y is None:
+        return None
+    return cloth_at(piece, y) if girth_key(piece.levels, level) == level else cloth_to(piece, y, piece.corner("underarm"))
+
+
 def _taken_inside(piece: Piece, level: str) -> float:
     """What the fish-eye darts of a piece and its centre's contour take in at a level, mm, of one half."""
-    edges = sum(mm for name, mm in piece.taken if name == level)
+    edges = sum(mm for name, mm in piece.taken if name == girth_key(piece.levels, level))
     return edges + _fisheyes(piece, level)
 
 
 def _fisheyes(piece: Piece, level: str) -> float:
-    if "waist" not in piece.levels or level not in piece.levels:
+    y = girth_level(piece.levels, level)
+    if "waist" not in piece.levels or y is None:
         return 0.0
-    below = piece.levels[level] - piece.levels["waist"]
+    below = y - piece.levels["waist"]
     taken = sum(eye.width(below) for eye in piece.fisheyes)
     return taken * piece.times / 2.0

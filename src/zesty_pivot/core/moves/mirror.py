@@ -102,7 +102,8 @@ def _fold(half: Piece) -> tuple[Vector, Vector]:
     """The ends of the straight line that lies on the fold, (2,) mm each."""
     fold = half.fold
     if fold is None:
-        raise GeometryError("the piece has no fold to open", where=half.name)
+        advice = "Its centre is a seam: work on the half, or unfold one that lies on the fold."
+        raise GeometryError("the piece has no fold to open", where=half.name, advice=advice)
     edge = half.edge(fold)
     lines = {run.source.edge for run in edge.runs}
     over = next((f for f in half.fullness if any(not x.at_fold and {x.start.line, x.stop.line} & lines for x in f.lines)), None)

@@ -17,7 +17,7 @@ from zesty_pivot.core.moves.panel_line import PanelLine, panel_line
 from zesty_pivot.core.moves.panels import Panels
 from zesty_pivot.core.moves.shaping import Knot, displaced, rounding_at
 from zesty_pivot.core.piece import Notch, Origin, Piece, Run, Source
-from zesty_pivot.core.piece.heights import crossings
+from zesty_pivot.core.piece.heights import crossings, girth_level
 from zesty_pivot.core.quantity import format_length
 
 # Panels that differ by more than this (mm) are no panels of one line. Common practice, no source.
@@ -263,9 +263,10 @@ def counted(made: Shaped, cut: Panels, levels: Mapping[str, float], clear: float
     taken = dict(made.taken)
     points = [float(path.end[1]) for path in cut.stretches(False)]
     for name in ("bust", "waist", "hip"):
-        if name not in levels or name in taken or any(abs(levels[name] - point) < clear for point in points):
+        y = girth_level(levels, name)
+        if y is None or name in taken or any(abs(y - point) < clear for point in points):
             continue
-        before, now = level_gap(cut, levels[name]), level_gap(made.panels, levels[name])
+        before, now = level_gap(cut, y), level_gap(made.panels, y)
         if before is not None and now is not None and abs(now - before) > _LEAST:
             taken[name] = now - before
     return replace(made, taken=taken)

@@ -41,12 +41,14 @@ class Shape:
 
     `bow_mm` is how far each leg bows at its middle, outwards from the dart's axis when positive (more is taken in);
     both legs mirror each other. `bend_mm` is how far the axis lies beside the straight line at `bend_at` (a share of the
-    way from the pivot to the mouth), clockwise about the pivot when positive.
+    way from the pivot to the mouth), clockwise about the pivot when positive. `even_mm` is how far up from a mouth at the waist
+    both legs run side by side, the whole intake apart.
     """
 
     bow_mm: float = 0.0
     bend_mm: float = 0.0
     bend_at: float = 0.5
+    even_mm: float = 0.0
 
 
 @dataclass(frozen=True)

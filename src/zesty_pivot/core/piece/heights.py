@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
 import numpy as np
@@ -18,6 +18,22 @@ from zesty_pivot.core.piece.place import Place, settled
 from zesty_pivot.core.piece.region import all_cubics, cloth
 
 _ACROSS = np.array([1.0, 0.0])
+
+
+BUST_GIRTH = "bust_girth"  # a level of drafted blocks: where the piece is as wide as the bust asks for
+
+
+def girth_key(levels: Mapping[str, float], name: str) -> str | None:
+    """The level at which a girth is measured on a piece, or None. A back is drafted as wide as the bust asks for at its chest
+    line, as the bust line belongs to the front; a child's block has a chest line only. Source: common practice, no source."""
+    keys = (BUST_GIRTH, "bust", "chest") if name == "bust" else (name,)
+    return next((key for key in keys if key in levels), None)
+
+
+def girth_level(levels: Mapping[str, float], name: str) -> float | None:
+    """Its height, mm."""
+    key = girth_key(levels, name)
+    return None if key is None else levels[key]
 
 
 def crossings(paths: Iterable[Path], y: float) -> list[tuple[float, float]]:
@@ -60,10 +76,15 @@ def level_walk(piece: Piece, y: float) -> LevelWalk | None:
     Source: common practice, no source (a dart pinned shut, and a tape laid across).
     """
     begun = _at_centre(piece, y)
-    if begun is None:
-        return None
-    at, heading = begun
     found: list[tuple[Vector, Vector]] = []
+    if begun is None:
+        opened = _in_mouth(piece, y)
+        if opened is None:
+            return None
+        end, pin, heading = opened
+        found.append((end, pin))
+        begun = pin + heading * STEP_ON, heading
+    at, heading = begun
     for _ in range(2 * len(piece.darts) + 2):
         leg = _next_leg(piece, at, heading)
         out = _next_edge(piece, at, heading)
@@ -87,6 +108,19 @@ def cloth_at(piece: Piece, y: float) -> float:
     there all that lies at that height."""
     walk = level_walk(piece, y)
     return _plain_cloth(piece, y) if walk is None else walk.length
+
+
+def cloth_to(piece: Piece, y: float, end: Vector) -> float:
+    """The cloth (mm) across a half at a height y from its centre to a point of its outline at that height, (2,) mm: straight
+    across, less what lies in open darts."""
+    starts = [x for run in piece.runs if piece.role(run.edge) == "centre" for _along, x in crossings((run.path,), y)]
+    width = abs(float(end[0]) - (starts[0] if starts else 0.0))
+    for dart in piece.darts:
+        pin, mouth = piece.pivot(dart.pivot), piece.mouth(dart.id)
+        if all((y - pin[1]) * (y - lip[1]) < 0.0 for lip in mouth):
+            at = [pin[0] + (lip[0] - pin[0]) * (y - pin[1]) / (lip[1] - pin[1]) for lip in mouth]
+            width -= abs(float(at[0] - at[1]))
+    return width
 
 
 @kept_with
@@ -125,6 +159,17 @@ def _length(stretches: list[tuple[Vector, Vector]]) -> float:
 def _place_of(piece: Piece, dart: str) -> Place:
     run = piece.mouth_run(dart)
     return Place(run, piece.runs[run].path.length)
+
+
+def _in_mouth(piece: Piece, y: float) -> tuple[Vector, Vector, Vector] | None:
+    """Where a level begins in the open mouth of a dart on the centre: it runs along the nearer leg, and on from the pivot."""
+    for dart in piece.darts:
+        first, second = piece.mouth(dart.id)
+        if piece.role(piece.dart_edge(dart.id)) == "centre" and min(first[1], second[1]) < y < max(first[1], second[1]):
+            end = min((first, second), key=lambda end: abs(end[1] - y))
+            pin = piece.pivot(dart.pivot)
+            return end, pin, _ACROSS if pin[0] > end[0] else -_ACROSS
+    return None
 
 
 def _at_centre(piece: Piece, y: float) -> tuple[Vector, Vector] | None:

@@ -11,6 +11,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.panel_shape import Wanted
 from zesty_pivot.core.moves.panels import Panels
 from zesty_pivot.core.piece import FishEye, Piece
+from zesty_pivot.core.piece.heights import girth_level
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.sides import Body
 from zesty_pivot.core.quantity.units import IN
@@ -118,7 +119,7 @@ class PanelIntakes:
         self, drafted: Piece, line: Sequence[Path], reach: tuple[float, float]
     ) -> list[tuple[str, float, float]]:  # fmt: skip
         """The bust keeps its width, whatever the rounding does there."""
-        y = drafted.levels.get("bust")
+        y = girth_level(drafted.levels, "bust")
         if y is None or not reach[0] < y < reach[1]:
             return []
         if not all(abs(y - end) > CLEAR for path in line for end in (float(path.start[1]), float(path.end[1]))):
