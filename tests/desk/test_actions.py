@@ -55,7 +55,22 @@ def panelled(window) -> None:  # type: ignore[no-untyped-def]
     window.model.file.replace(style(steps), None)
 
 
+def drafting(window) -> None:  # type: ignore[no-untyped-def]
+    """A draft half drawn, with a convention of its own."""
+    window.views.people.choose(0)
+    window.model.set_view("block")
+    window.views.drafting.set("contour", "1 in")
+    window.views.drafting.go(20)
+
+
+def person(window) -> None:  # type: ignore[no-untyped-def]
+    window.model.set_view("measure")
+    window.views.people.choose(0)
+
+
 BEFORE: dict[str, Callable] = {
+    **dict.fromkeys(("people.again", "people.remove", "people.fractions"), person),
+    **{id: drafting for id in IDS if id.startswith(("draft.", "method."))},
     "edit.redo": lambda w: (noted(w), w.model.undo()),
     "edit.undo": noted,
     "file.demo": noted,
@@ -86,8 +101,10 @@ BEFORE: dict[str, Callable] = {
 def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
     """All that an action could change."""
     model, lay, canvas = window.model, window.lay, window.canvas()
+    people, draft = window.views.people, window.views.drafting
     held = QGuiApplication.clipboard().mimeData()
     return (
+        people.all, people.chosen, draft.reached, draft.conventions, len(draft.methods),
         model.style, model.view, model.file.is_dirty, model.file.path, model.step, model.looking,
         canvas.scale, canvas.origin.x(),
         lay.panel, lay.fold, lay.comb, lay.spread, lay.traced, lay.is_over, lay.seam, lay.is_from_end, lay.way,

@@ -25,7 +25,7 @@ def drawn(page) -> bool:  # type: ignore[no-untyped-def]
 
 def test_demo_styles_are_sound() -> None:
     names = {one.name for one in demo_styles()}
-    assert len(names) == len(demo_styles()) == 15
+    assert len(names) == len(demo_styles()) == 17
     for one in demo_styles():
         derived = derive(one)
         assert not derived.derivation.broken and not derived.has_errors

@@ -22,8 +22,8 @@ LEFT = Qt.MouseButton.LeftButton
 class Hand:
     """Points, clicks, drags and types; nothing of the model is called."""
 
-    def __init__(self, window: Any) -> None:
-        self.window = window
+    def __init__(self, window: Any, block: str = "") -> None:
+        self.window, self.block = window, block
         self.counted: Counter[str] = Counter()
         self.seen: dict[str, Any] = {}  # what lay on the table or stood in a panel on the way, by a name
         self._picked: QComboBox | None = None

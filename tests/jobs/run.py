@@ -37,7 +37,7 @@ def done(id: str, block: str, picture: Path | None = None) -> Done:
     """One job on one block."""
     job = JOBS[id]
     window = _opened(job, block)
-    hand = Hand(window)
+    hand = Hand(window, block)
     try:
         job.script(hand)
         QCoreApplication.processEvents()

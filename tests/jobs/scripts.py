@@ -11,6 +11,7 @@ import numpy as np
 import shapely
 
 from tests.folding import length, polyline
+from tests.jobs import bodies
 from tests.jobs.hand import Hand
 from tests.samples import move
 from tests.sheets import lines, sewn_at
@@ -229,8 +230,7 @@ def _j14_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, A
 
 
 def _j15(hand: Hand) -> None:
-    hand.add("Contour the centre")
-    hand.fill("by", "1/2 in")
+    bodies.j21(hand)  # the draft takes CB in by 1/2 in
     hand.add("Neck opening")
     hand.add("Peplum")
     hand.fill("raised_by", "1 in")
@@ -462,12 +462,17 @@ def _j25_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
 
 
 JOBS = {
+    "J01": Job("hip block", 26.0, bodies.j01, bodies.j01_check),
+    "J04": Job("blouse front", 10.0, bodies.j04, bodies.j04_check),
+    "J06": Job("child", 7.0, bodies.j06, bodies.j06_check),
     "J05": Job("dart to shoulder", 13.0, _j05, _j05_check, one_dart=True),
     "J07": Job("canoe", 10.0, _j07, _j07_check),
     "J11": Job("slash and close", 12.0, _j11, _j11_check, one_dart=True),
     "J13": Job("two equal darts", 7.0, _j13, _j13_check),
     "J14": Job("strapless with bands", 13.0, _j14, _j14_check, one_dart=True),
-    "J15": Job("peplum bodice, from a given block", 18.0, _j15, _j15_check, one_dart=True),
+    "J15": Job("peplum bodice", 18.0, _j15, _j15_check),
+    "J20": Job("half block", 20.0, bodies.j20, bodies.j20_check),
+    "J21": Job("basic block", 14.0, bodies.j21, bodies.j21_check),
     "J18": Job("five places by pivot", 11.0, _j18, _j18_check),
     "J19": Job("wrap", 13.0, _j19, _j19_check),
     "J22": Job("yoke blouse", 25.0, _j22, _j22_check),
@@ -477,13 +482,11 @@ JOBS = {
 }
 
 NOT_YET = {
-    "J01": ("hip block", 26, "blocks are not drafted here yet"), "J02": ("nine necklines", 21, "no script yet"),
-    "J03": ("seven necklines", 16, "no script yet"), "J04": ("blouse front", 10, "blocks are not drafted here yet"),
-    "J06": ("child", 7, "blocks are not drafted here yet"),
+    "J02": ("nine necklines", 21, "no script yet"),
+    "J03": ("seven necklines", 16, "no script yet"),
     "J08": ("necklines in order", 29, "no script yet"), "J09": ("flare under a line", 17, "no script yet"),
-    "J10": ("bustier", 16, "its block is not drafted here yet"), "J12": ("one shoulder", 17, "no script yet"),
+    "J10": ("bustier", 16, "no script yet"), "J12": ("one shoulder", 17, "no script yet"),
     "J16": ("camisole", 11, "no script yet"),
     "J17": ("five places by slash", 26, "no script yet"),
-    "J20": ("half block", 20, "blocks are not drafted here yet"), "J21": ("basic block", 14, "blocks are not drafted here yet"),
     "J26": ("next client", 480, "no sizes yet"), "J27": ("to the table", 30, "no lay and no packing yet"),
 }  # fmt: skip

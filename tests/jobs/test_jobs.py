@@ -5,7 +5,9 @@ import pytest
 from tests.jobs.run import done
 from tests.jobs.scripts import JOBS, NOT_YET
 
-MOST = dict.fromkeys(("J14", "J15", "J22", "J23", "J24", "J25"), 2.0)  # minutes
+MOST = dict.fromkeys(("J14", "J15", "J22", "J23", "J24", "J25"), 2.0) | dict.fromkeys(
+    ("J01", "J04", "J06", "J15", "J20", "J21"), 4.0
+)
 
 
 @pytest.mark.parametrize("id", list(JOBS))

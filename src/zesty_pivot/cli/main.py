@@ -177,7 +177,7 @@ def draft(method: str, measures: Path, person: str, given: Sequence[str], out: P
     from zesty_pivot.core.drafting import SUFFIX
     from zesty_pivot.core.drafting.settings import kept
     from zesty_pivot.core.formats import block_file, files, measures_csv, measures_file, method_file
-    from zesty_pivot.core.formats.drafted_block import drafted
+    from zesty_pivot.core.formats.drafted_block import block_name, drafted
     from zesty_pivot.data.methods import ORDER, all_methods
 
     if not out.name:
@@ -188,7 +188,8 @@ def draft(method: str, measures: Path, person: str, given: Sequence[str], out: P
         _echo(f"zesty-pivot: {line}", err=True)
     lengths = measures_file.lengths_of(people, person, files.shown(measures))
     settings = kept(chosen, dict(_pair(text) for text in given), people.units)
-    block = drafted(chosen, lengths, settings, is_own=chosen.id not in ORDER)
+    whose = people.person(person).name
+    block = drafted(chosen, lengths, settings, block_name(chosen, whose), is_own=chosen.id not in ORDER)
     files.write_atomic(out, block_file.dump(block))
     _echo(str(out))
 

@@ -6,8 +6,6 @@ An action is data and a plain function of the desk; whether it can be done is an
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
-from typing import Protocol
 
 from zesty_pivot.core.exports.base import Export
 from zesty_pivot.core.exports.registry import all_exports
@@ -15,66 +13,14 @@ from zesty_pivot.core.procedures.dart_uses import As
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.core.steps import registry
-from zesty_pivot.desk import bead_actions
-from zesty_pivot.desk.documents import Documents
+from zesty_pivot.desk import bead_actions, body_actions
+from zesty_pivot.desk.action import Action, Desk
 from zesty_pivot.desk.forms.registry import all_forms
-from zesty_pivot.desk.keeping import Keeper
-from zesty_pivot.desk.lay import PANELS, Lay
+from zesty_pivot.desk.lay import PANELS
 from zesty_pivot.desk.mending import can_true, true_all
-from zesty_pivot.desk.model import START, VIEWS, DeskModel
+from zesty_pivot.desk.model import START, VIEWS
 from zesty_pivot.desk.settings import ThemeName
 from zesty_pivot.desk.step_pictures import PICTURES
-from zesty_pivot.desk.table.canvas import Canvas
-from zesty_pivot.desk.work import Worker
-
-
-class HelpAndSettings(Protocol):
-    """What opens over the window."""
-
-    def show_settings(self) -> None: ...
-    def show_guide(self) -> None: ...
-    def show_commands(self) -> None: ...
-    def show_underlay(self) -> None: ...
-    def show_tour(self) -> None: ...
-    def about(self) -> None: ...
-
-
-class Desk(Protocol):
-    """What actions ask of the window."""
-
-    model: DeskModel
-    lay: Lay
-    docs: Documents
-    keeper: Keeper
-    worker: Worker
-
-    @property
-    def pages(self) -> HelpAndSettings: ...
-    def canvas(self) -> Canvas: ...
-    def edit_step(self) -> None: ...
-    def rename_step(self) -> None: ...
-    def set_theme(self, look: ThemeName) -> None: ...
-    def focus_next(self) -> None: ...
-    def close(self) -> bool: ...
-
-
-def _always(_desk: Desk) -> bool:
-    return True
-
-
-@dataclass(frozen=True)
-class Action:
-    """One action: id, menu, title, shortcut, what it does, when it can be done. `icon` is a file name, `tip` says it in
-    the trade's words."""
-
-    id: str
-    menu: str
-    title: str
-    shortcut: str
-    run: Callable[[Desk], object]
-    enabled: Callable[[Desk], bool] = _always
-    icon: str = ""
-    tip: str = ""
 
 
 def _has_step(desk: Desk) -> bool:
@@ -86,7 +32,7 @@ def _step(desk: Desk) -> int:
 
 
 def _has_canvas(desk: Desk) -> bool:
-    return desk.model.view != START
+    return desk.model.view not in (START, "measure")
 
 
 def _toggle(desk: Desk) -> None:
@@ -94,14 +40,6 @@ def _toggle(desk: Desk) -> None:
     step = model.style.steps[at]
     verb = "switch on" if step.off else "switch off"
     model.recipe.replace_step(at, step.model_copy(update={"off": not step.off}), f"{verb} {model.recipe.said(at)}")
-
-
-def _undo(desk: Desk) -> None:
-    desk.model.undo()
-
-
-def _redo(desk: Desk) -> None:
-    desk.model.redo()
 
 
 def _look(by: int) -> Callable[[Desk], None]:
@@ -117,7 +55,10 @@ def _can_look(by: int) -> Callable[[Desk], bool]:
 
 
 def _view(view: str) -> Action:
-    tips = {"style": "Derive the pattern", "finish": "Allowances, caps and marks", "paper": "Pages and files"}
+    tips = {
+        "measure": "Measure people", "block": "Draft a block", "style": "Derive the pattern",
+        "finish": "Allowances, caps and marks", "paper": "Pages and files",
+    }  # fmt: skip
     return Action(
         f"view.{view}", "View", view.capitalize(), f"Ctrl+{VIEWS.index(view) + 1}", lambda desk: desk.model.set_view(view),
         lambda desk: desk.model.view != view, tip=tips[view],
@@ -360,10 +301,10 @@ def actions() -> tuple[Action, ...]:
     return (
         *_file(),
         Action(
-            "edit.undo", "Edit", "Undo", "Ctrl+Z", _undo, lambda w: bool(w.model.history.undo_title), "undo-2",
+            "edit.undo", "Edit", "Undo", "Ctrl+Z", body_actions.undo, lambda w: bool(body_actions.undone(w)), "undo-2",
         ),
         Action(
-            "edit.redo", "Edit", "Redo", "Ctrl+Shift+Z", _redo, lambda w: bool(w.model.history.redo_title), "redo-2",
+            "edit.redo", "Edit", "Redo", "Ctrl+Shift+Z", body_actions.redo, lambda w: bool(body_actions.redone(w)), "redo-2",
         ),
         Action(
             "edit.copy_picture", "Edit", "Copy the picture", "Ctrl+Shift+C", lambda w: w.docs.copy_picture(), _has_canvas,
@@ -373,6 +314,7 @@ def actions() -> tuple[Action, ...]:
         *_steps(),
         *_bead(),
         *_table(),
+        *body_actions.actions(),
         *(_view(view) for view in VIEWS),
         Action("view.fit", "View", "Show all", "Ctrl+0", lambda w: w.canvas().fit(), _has_canvas, "maximize"),
         Action("view.nearer", "View", "Nearer", "Ctrl++", lambda w: w.canvas().zoom(1.25), _has_canvas, "zoom-in"),

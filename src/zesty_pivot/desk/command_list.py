@@ -18,7 +18,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )  # fmt: skip
 
-from zesty_pivot.desk.actions import Action
+from zesty_pivot.desk.action import Action
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.theme import NOW, text_font
 

@@ -46,14 +46,17 @@ class Header(QWidget):
         row.addWidget(self.crumb)
         row.addWidget(self.title)
         row.addSpacing(18)
+        self._of_steps: list[
+            QToolButton
+        ] = []  # there is no room for them where the window is narrow; cards and menus have them
         for id in BUTTONS:
-            if id == "step.duplicate":
-                row.addSpacing(14)
             button = QToolButton()
             button.setDefaultAction(action(id))
             button.setIconSize(QSize(18, 18))
             button.setAccessibleName(action(id).toolTip())
             row.addWidget(button)
+            if id.startswith("step."):
+                self._of_steps.append(button)
         row.addStretch(1)
         self.tabs: dict[str, QPushButton] = {}
         for view in VIEWS:
@@ -65,6 +68,7 @@ class Header(QWidget):
             self.tabs[view] = tab
             row.addWidget(tab)
         self._name_room = 260
+        self._is_roomy = True
         model.changed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
         self.refresh()
@@ -72,10 +76,16 @@ class Header(QWidget):
     def fit_width(self, width: int) -> None:
         """Less of the names where the window is narrow; tooltips and the window's title have them whole."""
         self.crumb.setVisible(width >= ROOMY)
+        self._is_roomy = width >= ROOMY
+        self._show_step_buttons()
         room = 260 if width >= ROOMY else 150
         if room != self._name_room:
             self._name_room = room
             self.refresh()
+
+    def _show_step_buttons(self) -> None:
+        for button in self._of_steps:
+            button.setVisible(self._is_roomy and self._model.view not in ("measure", "block"))
 
     @contained("the header")
     def refresh(self) -> None:
@@ -89,3 +99,4 @@ class Header(QWidget):
         self.title.setToolTip(name)
         for view, tab in self.tabs.items():
             tab.setChecked(view == self._model.view)
+        self._show_step_buttons()

@@ -3,23 +3,24 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, field
+from typing import Generic, TypeVar
 
-from zesty_pivot.core.formats.style_file import Style
+Value = TypeVar("Value")
 
 # Values share all that did not change, so an entry costs a few kilobytes.
 KEPT_ENTRIES = 1000
 
 
 @dataclass
-class History:
+class History(Generic[Value]):
     """The document's values in order, with where we are. One user action is one entry."""
 
-    values: list[Style]
+    values: list[Value]
     titles: list[str] = field(default_factory=lambda: [""])
     at: int = 0
 
     @property
-    def value(self) -> Style:
+    def value(self) -> Value:
         """The document now."""
         return self.values[self.at]
 
@@ -33,7 +34,7 @@ class History:
         """What redo would do again, or nothing."""
         return self.titles[self.at + 1] if self.at + 1 < len(self.values) else ""
 
-    def push(self, value: Style, title: str) -> None:
+    def push(self, value: Value, title: str) -> None:
         """A new value becomes the document; what had been undone is gone."""
         self.values[self.at + 1 :] = [value]
         self.titles[self.at + 1 :] = [title]
@@ -43,11 +44,11 @@ class History:
             del self.values[:excess], self.titles[:excess]
             self.at -= excess
 
-    def marked(self) -> tuple[list[Style], list[str], int]:
+    def marked(self) -> tuple[list[Value], list[str], int]:
         """Where the history stands, to come back to."""
         return list(self.values), list(self.titles), self.at
 
-    def back_to(self, mark: tuple[list[Style], list[str], int]) -> None:
+    def back_to(self, mark: tuple[list[Value], list[str], int]) -> None:
         """The history as it stood: what was pushed since never was."""
         self.values, self.titles, self.at = mark
 

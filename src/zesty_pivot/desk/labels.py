@@ -24,6 +24,9 @@ def empty(layout: QLayout) -> None:
             old.deleteLater()
 
 
+MANY = 6  # columns that stand closer together
+
+
 class Figures(QWidget):
     """Rows of words and figures, the figures at the right in columns of one width."""
 
@@ -32,7 +35,7 @@ class Figures(QWidget):
         self._columns = columns
         self._grid = QGridLayout(self)
         self._grid.setContentsMargins(0, 0, 0, 0)
-        self._grid.setHorizontalSpacing(10)
+        self._grid.setHorizontalSpacing(10 if columns < MANY else 7)
         self._grid.setVerticalSpacing(3)
         self._grid.setColumnStretch(0, 1)
         self.rows: list[tuple[str, ...]] = []

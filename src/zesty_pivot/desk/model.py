@@ -14,7 +14,7 @@ from zesty_pivot.desk.document_file import DocumentFile
 from zesty_pivot.desk.opening import OpenDocument
 from zesty_pivot.desk.recipe_edits import RecipeEdits
 
-VIEWS = ("style", "finish", "paper")
+VIEWS = ("measure", "block", "style", "finish", "paper")
 START = "start"  # the start page, which is no view of the style
 
 
@@ -70,7 +70,7 @@ class DeskModel(Document):
         self.chosen_changed.emit()
 
     def set_view(self, view: str) -> None:
-        """Style, finish or paper; or the start page."""
+        """One of the views; or the start page."""
         if view != self.view and view in (*VIEWS, START):
             self.view = view
             self.view_changed.emit()

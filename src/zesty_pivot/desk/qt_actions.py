@@ -5,7 +5,9 @@ from __future__ import annotations
 from PyQt6.QtGui import QAction, QKeySequence
 from PyQt6.QtWidgets import QMenu, QMenuBar, QWidget
 
-from zesty_pivot.desk.actions import Action, Desk, actions
+from zesty_pivot.desk import body_actions
+from zesty_pivot.desk.action import Action, Desk
+from zesty_pivot.desk.actions import actions
 from zesty_pivot.desk.contained import tried
 from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.table.style_table import StyleTable
@@ -59,9 +61,8 @@ class QtActions:
         """Shows which can be done now, and what undo and redo would do."""
         for action, found in self.known.values():
             found.setEnabled(self._can(action))
-        history = self._desk.model.history
-        self.of("edit.undo").setText(f"Undo {history.undo_title}".strip())
-        self.of("edit.redo").setText(f"Redo {history.redo_title}".strip())
+        for id, title in (("edit.undo", body_actions.undone(self._desk)), ("edit.redo", body_actions.redone(self._desk))):
+            self.of(id).setText(f"{id.removeprefix('edit.').capitalize()} {title}".strip())
 
     def _can(self, action: Action) -> bool:
         return tried(lambda: action.enabled(self._desk), False, f"whether “{action.title}” can be done")

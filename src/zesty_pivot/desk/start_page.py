@@ -44,6 +44,7 @@ RIGHT = 300
 # Buttons at the right: action, what it says here, icon.
 BEGINNINGS = (
     ("file.new", "New style from a block…", "file-plus"),
+    ("people.new", "A block from measurements", "pen-line"),
     ("file.new_demo", "New style over the demo's block", "scissors"),
     ("file.open", "Open a style…", "folder-open"),
     ("help.tour", "Show me the ring", "graduation-cap"),

@@ -6,6 +6,8 @@ from collections.abc import Callable
 from functools import cached_property
 from typing import TYPE_CHECKING
 
+from PyQt6.QtCore import pyqtSignal
+from PyQt6.QtGui import QAction
 from PyQt6.QtWidgets import QStackedWidget, QWidget
 
 from zesty_pivot.desk.documents import Documents
@@ -15,19 +17,65 @@ from zesty_pivot.desk.style_view import StyleView
 from zesty_pivot.desk.table.canvas import Canvas
 
 if TYPE_CHECKING:
+    from zesty_pivot.desk.block_view import BlockView
+    from zesty_pivot.desk.drafting import Drafting
     from zesty_pivot.desk.finish_view import FinishView
+    from zesty_pivot.desk.measure_view import MeasureView
     from zesty_pivot.desk.paper_view import PaperView
+    from zesty_pivot.desk.people import People
     from zesty_pivot.desk.start_page import StartPage
 
 
 class Views(QStackedWidget):
     """One of them is seen: the one that the model says."""
 
-    def __init__(self, model: DeskModel, keeper: Keeper, docs: Documents, style: StyleView, run: Callable[[str], None]) -> None:
+    touched = pyqtSignal()  # people or a draft: what can be done may be otherwise
+
+    def __init__(
+        self, model: DeskModel, keeper: Keeper, docs: Documents, style: StyleView, run: Callable[[str], None],
+        action: Callable[[str], QAction],
+    ) -> None:  # fmt: skip
         super().__init__()
-        self._model, self._keeper, self._docs, self._run = model, keeper, docs, run
+        self._model, self._keeper, self._docs, self._run, self._action = model, keeper, docs, run, action
         self.style_view = style
         self.addWidget(style)
+
+    @cached_property
+    def people(self) -> People:
+        """The people that are measured, read when they are first asked for."""
+        from zesty_pivot.desk.people import People
+
+        found = People(self._model)
+        found.changed.connect(self.touched)
+        return found
+
+    @cached_property
+    def drafting(self) -> Drafting:
+        """The draft of the block view."""
+        from zesty_pivot.desk.drafting import Drafting
+
+        found = Drafting(self._model, self.people)
+        found.changed.connect(self.touched)
+        found.stepped.connect(self.touched)
+        return found
+
+    @cached_property
+    def measure(self) -> MeasureView:
+        """The measure view."""
+        from zesty_pivot.desk.measure_view import MeasureView
+
+        view = MeasureView(self._model, self.people, self._run)
+        self.addWidget(view)
+        return view
+
+    @cached_property
+    def block(self) -> BlockView:
+        """The block view."""
+        from zesty_pivot.desk.block_view import BlockView
+
+        view = BlockView(self._model, self.people, self.drafting, self._run, self._action)
+        self.addWidget(view)
+        return view
 
     @cached_property
     def finish(self) -> FinishView:
@@ -59,6 +107,8 @@ class Views(QStackedWidget):
     def shown(self) -> QWidget:
         """The widget of the view that is to be seen."""
         makers: dict[str, Callable[[], QWidget]] = {
+            "measure": lambda: self.measure,
+            "block": lambda: self.block,
             "finish": lambda: self.finish,
             "paper": lambda: self.paper,
             START: lambda: self.start_page,
@@ -66,7 +116,9 @@ class Views(QStackedWidget):
         return makers[self._model.view]() if self._model.view in makers else self.style_view
 
     def canvas(self) -> Canvas:
-        """The canvas of the view that is seen."""
+        """The canvas of the view that is seen; the style's where it has none."""
+        if self._model.view == "block":
+            return self.block.canvas
         if self._model.view == "finish":
             return self.finish.canvas
         if self._model.view == "paper":
@@ -85,7 +137,9 @@ class Views(QStackedWidget):
         if self.currentWidget() is view:
             return
         self.setCurrentWidget(view)
-        if view is not vars(self).get("start_page"):
+        if view is vars(self).get("measure"):
+            self.measure.rows["bust"].edit.setFocus()
+        elif view is not vars(self).get("start_page"):
             self.canvas().setFocus()
         else:
             self.start_page.refresh()

@@ -10,6 +10,7 @@ from PyQt6.QtWidgets import QApplication, QMainWindow, QVBoxLayout, QWidget
 
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.desk.ask import Asker
+from zesty_pivot.desk.bodies import Bodies
 from zesty_pivot.desk.contained import contained, tried
 from zesty_pivot.desk.crashes import crashes
 from zesty_pivot.desk.documents import Documents
@@ -49,6 +50,7 @@ class Window(QMainWindow):
         self.ask = Asker(self, lambda: self.keeper.settings.begin_folder(), self._used_folder)
         self.notice = Notice()
         self.docs = Documents(self)
+        self.bodies = Bodies(self)
         self.setAcceptDrops(True)
         self.setMinimumSize(*LEAST)
         self.resize(1280, 800)
@@ -58,7 +60,7 @@ class Window(QMainWindow):
         self.qt_actions.table = self.table
         self.strip = RecipeStrip(self.model, self.run, self.qt_actions.menu_of)
         self.header = Header(self.model, self.qt_action)
-        self.views = Views(self.model, self.keeper, self.docs, self.style_view, self.run)
+        self.views = Views(self.model, self.keeper, self.docs, self.style_view, self.run, self.qt_action)
         self.pages = Pages(self, self.model, self.lay, self.keeper, self.views, self.qt_actions, self.set_theme)
         self._put_together()
         self.message = Message(self, self.canvas)
@@ -70,7 +72,14 @@ class Window(QMainWindow):
         self.model.document_changed.connect(lambda: self.notice.drop("printed"))
         for signal in (self.model.changed, self.model.chosen_changed, self.model.view_changed):
             signal.connect(self._refresh)
-        for signal in (self.lay.changed, self.lay.panel_changed, self.keeper.settings_changed, self.worker.changed):
+        others = (
+            self.lay.changed,
+            self.lay.panel_changed,
+            self.keeper.settings_changed,
+            self.worker.changed,
+            self.views.touched,
+        )
+        for signal in others:
             signal.connect(self.qt_actions.refresh)
         self._refresh()
         self.table.setFocus()
@@ -160,7 +169,7 @@ class Window(QMainWindow):
     def _refresh(self) -> None:
         self.qt_actions.refresh()
         self.views.show_view()
-        self.strip.setVisible(self.model.view != START)
+        self.strip.setVisible(self.model.view not in (START, "measure", "block"))
         self.setWindowTitle(f"{self.model.style.name}{' *' if self.model.file.is_dirty else ''} - Zesty Pivot")
 
     # Starting and ending.

@@ -14,7 +14,7 @@ from scipy.optimize import fsolve
 from zesty_pivot.core.drafting.evaluate import Surroundings, number, worth
 from zesty_pivot.core.drafting.expression import names_in, parsed, statement
 from zesty_pivot.core.drafting.operations import OPERATIONS
-from zesty_pivot.core.drafting.values import Number, Point, Stroke, kind_of
+from zesty_pivot.core.drafting.values import Inked, Number, Point, kind_of
 from zesty_pivot.core.errors import FormulaError, GeometryError, ZestyError
 
 NAMES = {
@@ -94,7 +94,7 @@ def test_arcs_are_what_a_solver_finds(r: float, s: float, x: float, y: float) ->
 def test_curves_leave_and_arrive_as_they_are_told() -> None:
     """Length of the quarter ellipse by scipy.integrate.quad over |B'|."""
     found = worth(parsed("blend(at(0 cm, 5 cm), outwards; at(3 cm, 0 cm), upwards; 0.5523)"), AROUND)
-    assert isinstance(found, Stroke)
+    assert isinstance(found, Inked)
     cubic = found.path.cubics[0]
     assert cubic[1] == pytest.approx([0.5523 * 30, 50]) and cubic[2] == pytest.approx([30, 0.5523 * 50])
 
@@ -104,10 +104,10 @@ def test_curves_leave_and_arrive_as_they_are_told() -> None:
 
     assert found.path.length == pytest.approx(quad(speed, 0, 1)[0], abs=1e-6)
     curve = worth(parsed("curve(A, way(A, C), 1 cm; B, downwards, 2 cm)"), AROUND)
-    assert isinstance(curve, Stroke)
+    assert isinstance(curve, Inked)
     assert curve.path.cubics[0][1] == pytest.approx([10, 0]) and curve.path.cubics[0][2] == pytest.approx([30, 20])
     turned = worth(parsed("turn(line(A, C), A, 2*atan(1))"), AROUND)
-    assert isinstance(turned, Stroke) and turned.path.end == pytest.approx([0, 60], abs=1e-9)
+    assert isinstance(turned, Inked) and turned.path.end == pytest.approx([0, 60], abs=1e-9)
 
 
 @pytest.mark.parametrize(

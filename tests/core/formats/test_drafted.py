@@ -10,7 +10,7 @@ from tests.bodies import CHILD, IN, METHODS, PERSON, person
 from tests.core.drafting.worked import worked
 from zesty_pivot.core.drafting import DraftError
 from zesty_pivot.core.formats import block_file
-from zesty_pivot.core.formats.block_check import Line, check_block
+from zesty_pivot.core.formats.block_check import Looked, check_block
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.formats.redraft import changes, redrafted, with_body, with_measures
 from zesty_pivot.core.formats.style_file import Style, from_block
@@ -19,7 +19,7 @@ from zesty_pivot.data.demo import demo_styles
 from zesty_pivot.data.methods import shipped
 
 
-def lines(method: str, settings: dict | None = None, **change: float) -> dict[str, Line]:
+def lines(method: str, settings: dict | None = None, **change: float) -> dict[str, Looked]:
     made = worked(method, settings, **change)
     return {line.title: line for line in check_block(made.drawn, made.block, "cm")}
 

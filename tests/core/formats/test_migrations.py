@@ -36,9 +36,9 @@ def test_a_block_of_version_1_knows_its_front_and_back() -> None:
     assert [piece.body for piece in block_file.from_value(value, "old").pieces] == [Body.NONE, Body.BACK]
 
 
-def test_a_block_of_version_2_says_it_or_is_refused() -> None:
+def test_a_block_of_version_2_or_later_says_it_or_is_refused() -> None:
     value = block_file.read(REAL_BLOCK).model_dump(mode="json", exclude_none=True)
-    assert value["version"] == 2 and [piece["body"] for piece in value["pieces"]] == ["front", "back"]
+    assert value["version"] == 3 and [piece["body"] for piece in value["pieces"]] == ["front", "back"]
     value["pieces"][1].pop("body")
     with pytest.raises(FileError, match=r"pieces\[1\].body"):
         block_file.from_value(value, "new")

@@ -12,7 +12,7 @@ from zesty_pivot.core.drafting.evaluate import Surroundings, holds, worth
 from zesty_pivot.core.drafting.expression import Name, Node, names_in, parsed
 from zesty_pivot.core.drafting.method import Method, Operation, Refusal
 from zesty_pivot.core.drafting.settings import Settings, resolved
-from zesty_pivot.core.drafting.values import Number, Point, Stroke, Value
+from zesty_pivot.core.drafting.values import Inked, Number, Point, Value
 from zesty_pivot.core.drafting.words import Teller
 from zesty_pivot.core.errors import FormulaError, GeometryError, ZestyError
 from zesty_pivot.core.measure import MEASUREMENTS
@@ -64,12 +64,12 @@ class Done:
         """Whether a person has anything to do for it: not for a condition, a word, a direction, or a nought."""
         if isinstance(self.value, Number):
             return self.value.amount != 0.0
-        return isinstance(self.value, Point | Stroke)
+        return isinstance(self.value, Point | Inked)
 
     @property
     def kind(self) -> Literal["value", "point", "line"]:
         """What it puts on the paper."""
-        return "point" if isinstance(self.value, Point) else "line" if isinstance(self.value, Stroke) else "value"
+        return "point" if isinstance(self.value, Point) else "line" if isinstance(self.value, Inked) else "value"
 
 
 @dataclass(frozen=True, eq=False)
@@ -162,7 +162,7 @@ class Draft:
         if done.truing is not None and done.truing.is_refused:
             return f"{title}: left where it was marked"
         text = f"{title}: {teller.deed(done.node)}"
-        if isinstance(done.value, Stroke) and done.operation.kind != "guide":
+        if isinstance(done.value, Inked) and done.operation.kind != "guide":
             text += f", {format_length(done.value.path.length, unit)} long"
         if done.truing is not None and done.truing.amount > NOTHING:
             text += f"; moved by {format_length(done.truing.amount, unit, fine=True)}"
@@ -209,7 +209,7 @@ def refuse(title: str, refusals: Iterable[Refusal], names: Mapping[str, Value]) 
         if not is_so:
             asked = ", ".join(MEASUREMENTS[name] for name in refusal.measure)
             advice = refusal.advice or (f"Measure again: {asked}." if asked else "")
-            raise DraftError(f"{refusal.says} ({_values(node, around)})", where=title, advice=advice)
+            raise DraftError(f"{refusal.says} ({_values(node, around, in_words=True)})", where=title, advice=advice)
     return tuple(waiting)
 
 
@@ -242,14 +242,16 @@ def _finite(value: Value) -> None:
         raise FormulaError("this comes to no place on any paper", advice="Check the units and the divisions.")
 
 
-def _values(node: Node, around: Surroundings) -> str:
-    """The names of an expression with their values, for a message: `bust = 98.0 cm, tip = (18.9, 2.5) cm`."""
+def _values(node: Node, around: Surroundings, *, in_words: bool = False) -> str:
+    """The names of an expression with their values, for a message: `bust = 98.0 cm, tip = (18.9, 2.5) cm`; in words `full bust
+    98.0 cm`, as a formula is not shown beside them."""
     told: list[str] = []
     for name in dict.fromkeys(names_in(node)):
         key = around.key(name)
         value = around.names[key] if key is not None else None
         if isinstance(value, Number) and value.power == 1:
-            told.append(f"{name} = {format_length(value.amount, 'cm')}")
+            called = MEASUREMENTS.get(name, name.replace("_", " ")).partition(",")[0] if in_words else f"{name} ="
+            told.append(f"{called} {format_length(value.amount, 'cm')}")
         elif isinstance(value, Number):
             told.append(f"{name} = {value.amount:.4g}")
         elif isinstance(value, Point):

@@ -30,7 +30,7 @@ Identifier = Field(min_length=1, max_length=40, pattern=r"^[A-Za-z_][A-Za-z_0-9]
 Words = Field(default="", max_length=600)
 
 
-class Choice(Model):
+class Wording(Model):
     """One of the words that a parameter may have, and what it means."""
 
     word: str = Field(min_length=1, max_length=40, pattern=r"^[A-Za-z_0-9/]+$")
@@ -46,7 +46,7 @@ class Parameter(Model):
     default: str = Field(default="", max_length=200, description="a formula or word; none where it may be left out")
     low: str = Field(default="", max_length=200, description="the least that makes sense; a formula")
     high: str = Field(default="", max_length=200, description="the most that makes sense; a formula")
-    choices: tuple[Choice, ...] = ()
+    choices: tuple[Wording, ...] = ()
     schools: tuple[str, ...] = Field(default=(), description="what other schools set")
     why: str = Words
 

@@ -13,7 +13,7 @@ from types import MappingProxyType
 
 import numpy as np
 
-from zesty_pivot.core.drafting.values import Direction, Number, Point, Stroke, Value
+from zesty_pivot.core.drafting.values import Direction, Inked, Number, Point, Value
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Motion, Path, between, unit
 from zesty_pivot.core.geometry.angles import Vector
@@ -23,7 +23,7 @@ PARALLEL = 1e-9  # sine of an angle under which two lines do not cross
 
 
 @dataclass(frozen=True)
-class Operation:
+class Deed:
     """One operation: the kinds of its arguments (a last one with `*` may stand several times), what it gives, what it does, and
     how it is read aloud with its arguments in braces."""
 
@@ -78,32 +78,32 @@ def _arcs(p: Point, r: Number, q: Point, s: Number, near: Point) -> Point:
     return Point(min(both, key=lambda found: math.dist(found, near.at)))
 
 
-def _turn(it: Point | Stroke, about: Point, angle: Number) -> Point | Stroke:
+def _turn(it: Point | Inked, about: Point, angle: Number) -> Point | Inked:
     motion = Motion.turn(about.at, angle.amount)
-    return Point(motion(it.at)) if isinstance(it, Point) else Stroke(Path(motion(it.path.cubics)))
+    return Point(motion(it.at)) if isinstance(it, Point) else Inked(Path(motion(it.path.cubics)))
 
 
 def _level(c: Point, k: Point, m: Point) -> Point:
     return _on(c, m, Number(math.dist(c.at, k.at), 1))
 
 
-def _blend(p: Point, u: Direction, q: Point, v: Direction, k: Number) -> Stroke:
+def _blend(p: Point, u: Direction, q: Point, v: Direction, k: Number) -> Inked:
     meet = _crossing(p.at, u.way, q.at, v.way)
     if meet is None or float((meet - p.at) @ u.way) < 0.0 or float((q.at - meet) @ v.way) < 0.0:
         raise GeometryError("the curve's two ends do not lead towards each other")
-    return Stroke(Path(np.array([[p.at, p.at + (meet - p.at) * k.amount, q.at + (meet - q.at) * k.amount, q.at]])))
+    return Inked(Path(np.array([[p.at, p.at + (meet - p.at) * k.amount, q.at + (meet - q.at) * k.amount, q.at]])))
 
 
-def _curve(p: Point, u: Direction, first: Number, q: Point, v: Direction, last: Number) -> Stroke:
-    return Stroke(Path(np.array([[p.at, p.at + u.way * first.amount, q.at - v.way * last.amount, q.at]])))
+def _curve(p: Point, u: Direction, first: Number, q: Point, v: Direction, last: Number) -> Inked:
+    return Inked(Path(np.array([[p.at, p.at + u.way * first.amount, q.at - v.way * last.amount, q.at]])))
 
 
-def _line(*points: Point) -> Stroke:
-    return Stroke(Path.straight(*(point.at for point in points)))
+def _line(*points: Point) -> Inked:
+    return Inked(Path.straight(*(point.at for point in points)))
 
 
-def _joined(*strokes: Stroke) -> Stroke:
-    return Stroke(Path.chain(stroke.path for stroke in strokes))
+def _joined(*strokes: Inked) -> Inked:
+    return Inked(Path.chain(stroke.path for stroke in strokes))
 
 
 def _way(p: Point, q: Point) -> Vector:
@@ -167,62 +167,62 @@ def _of_plain(function: Callable[[float], float], name: str) -> Callable[[Number
     return worked
 
 
-OPERATIONS: Mapping[str, Operation] = MappingProxyType({
-    "at": Operation(("length", "length"), "point", _at, "so far from the centre and so far down from the top line"),
-    "down": Operation(("point", "length"), "point", _moved(0.0, 1.0), "straight down from a point",
+OPERATIONS: Mapping[str, Deed] = MappingProxyType({
+    "at": Deed(("length", "length"), "point", _at, "so far from the centre and so far down from the top line"),
+    "down": Deed(("point", "length"), "point", _moved(0.0, 1.0), "straight down from a point",
                       "{1} straight down from {0}"),
-    "up": Operation(("point", "length"), "point", _moved(0.0, -1.0), "straight up from a point", "{1} straight up from {0}"),
-    "out": Operation(("point", "length"), "point", _moved(1.0, 0.0), "level from a point towards the side",
+    "up": Deed(("point", "length"), "point", _moved(0.0, -1.0), "straight up from a point", "{1} straight up from {0}"),
+    "out": Deed(("point", "length"), "point", _moved(1.0, 0.0), "level from a point towards the side",
                      "{1} from {0}, level, towards the side"),
-    "in": Operation(("point", "length"), "point", _moved(-1.0, 0.0), "level from a point towards the centre",
+    "in": Deed(("point", "length"), "point", _moved(-1.0, 0.0), "level from a point towards the centre",
                     "{1} from {0}, level, towards the centre"),
-    "mid": Operation(("point", "point"), "point", lambda p, q: Point((p.at + q.at) / 2.0), "the middle of two points",
+    "mid": Deed(("point", "point"), "point", lambda p, q: Point((p.at + q.at) / 2.0), "the middle of two points",
                      "half way between {0} and {1}"),
-    "share": Operation(("point", "point", "number"), "point", _share, "a fraction of the way from one point to another",
+    "share": Deed(("point", "point", "number"), "point", _share, "a fraction of the way from one point to another",
                        "{2} of the way from {0} to {1}"),
-    "on": Operation(("point", "point", "length"), "point", _on, "so far from a point on the ray to another",
+    "on": Deed(("point", "point", "length"), "point", _on, "so far from a point on the ray to another",
                     "from {0} towards {1}, {2}"),
-    "perp": Operation(("point", "point", "point", "length"), "point", _perp,
+    "perp": Deed(("point", "point", "point", "length"), "point", _perp,
                       "so far from the third point, square to the line of the first two, clockwise of it",
                       "square to the line {0} {1}, {3} from {2}"),
-    "cross": Operation(("point", "point", "point", "point"), "point", _cross, "where two lines cross",
+    "cross": Deed(("point", "point", "point", "point"), "point", _cross, "where two lines cross",
                        "where the line {0} {1} crosses {2} {3}"),
-    "arcs": Operation(("point", "length", "point", "length", "point"), "point", _arcs,
+    "arcs": Deed(("point", "length", "point", "length", "point"), "point", _arcs,
                       "where two arcs cross, the crossing nearer to the last point",
                       "an arc of {1} round {0} and an arc of {3} round {2}: their crossing near {4}"),
-    "turn": Operation(("point or stroke", "point", "number"), "point or stroke", _turn,
+    "turn": Deed(("point or stroke", "point", "number"), "point or stroke", _turn,
                       "a point or stroke turned about a point, clockwise on the paper where the angle is positive",
                       "{0} turned about {1} by {2}"),
-    "level": Operation(("point", "point", "point"), "point", _level,
+    "level": Deed(("point", "point", "point"), "point", _level,
                        "the third point moved on its ray from the first until it is as far away as the second",
                        "on the line from {0} to {2}, as far from {0} as {1} is"),
-    "line": Operation(("point", "point", "point*"), "stroke", _line, "straight lines through points"),
-    "blend": Operation(("point", "direction", "point", "direction", "number"), "stroke", _blend,
+    "line": Deed(("point", "point", "point*"), "stroke", _line, "straight lines through points"),
+    "blend": Deed(("point", "direction", "point", "direction", "number"), "stroke", _blend,
                        "a curve that leaves one point in a direction and reaches the other in another; its handles lie a share "
                        "of the way to where the two directions cross"),
-    "curve": Operation(("point", "direction", "length", "point", "direction", "length"), "stroke", _curve,
+    "curve": Deed(("point", "direction", "length", "point", "direction", "length"), "stroke", _curve,
                        "a curve that leaves one point in a direction and reaches the other in another, with handles so long"),
-    "joined": Operation(("stroke", "stroke*"), "stroke", _joined, "strokes laid end to end"),
-    "way": Operation(("point", "point"), "direction", lambda p, q: Direction(_way(p, q)), "the direction between two points"),
-    "square": Operation(("direction",), "direction", lambda u: Direction(np.array([-u.way[1], u.way[0]])),
+    "joined": Deed(("stroke", "stroke*"), "stroke", _joined, "strokes laid end to end"),
+    "way": Deed(("point", "point"), "direction", lambda p, q: Direction(_way(p, q)), "the direction between two points"),
+    "square": Deed(("direction",), "direction", lambda u: Direction(np.array([-u.way[1], u.way[0]])),
                         "a direction turned a quarter, clockwise on the paper"),
-    "turned": Operation(("direction", "number"), "direction", _turned, "a direction turned by an angle"),
-    "dist": Operation(("point", "point"), "length", _dist, "how far apart two points are"),
-    "length": Operation(("stroke",), "length", lambda s: Number(s.path.length, 1), "how long a stroke is"),
-    "angle": Operation(("point", "point", "point"), "number", _angle,
+    "turned": Deed(("direction", "number"), "direction", _turned, "a direction turned by an angle"),
+    "dist": Deed(("point", "point"), "length", _dist, "how far apart two points are"),
+    "length": Deed(("stroke",), "length", lambda s: Number(s.path.length, 1), "how long a stroke is"),
+    "angle": Deed(("point", "point", "point"), "number", _angle,
                        "the turn from the first point to the third about the second, clockwise positive"),
-    "between": Operation(("direction", "direction"), "number", _between, "the turn between two directions, clockwise positive"),
-    "x_at": Operation(("point", "point", "length"), "length", _x_at, "how far out a line lies at a height"),
-    "max": Operation(("quantity", "quantity*"), "quantity", _same(max), "the largest", "the larger of {all}"),
-    "min": Operation(("quantity", "quantity*"), "quantity", _same(min), "the smallest", "the smaller of {all}"),
-    "abs": Operation(("quantity",), "quantity", lambda n: Number(abs(n.amount), n.power), "without its sign", "{0}"),
-    "sqrt": Operation(("number",), "number", _of_plain(math.sqrt, "square root"), "the square root"),
-    "sin": Operation(("number",), "number", _of_plain(math.sin, "sine"), "the sine"),
-    "cos": Operation(("number",), "number", _of_plain(math.cos, "cosine"), "the cosine"),
-    "tan": Operation(("number",), "number", _of_plain(math.tan, "tangent"), "the tangent"),
-    "asin": Operation(("number",), "number", _of_plain(math.asin, "arc sine"), "the angle of a sine"),
-    "acos": Operation(("number",), "number", _of_plain(math.acos, "arc cosine"), "the angle of a cosine"),
-    "atan": Operation(("number",), "number", _of_plain(math.atan, "arc tangent"), "the angle of a tangent"),
+    "between": Deed(("direction", "direction"), "number", _between, "the turn between two directions, clockwise positive"),
+    "x_at": Deed(("point", "point", "length"), "length", _x_at, "how far out a line lies at a height"),
+    "max": Deed(("quantity", "quantity*"), "quantity", _same(max), "the largest", "the larger of {all}"),
+    "min": Deed(("quantity", "quantity*"), "quantity", _same(min), "the smallest", "the smaller of {all}"),
+    "abs": Deed(("quantity",), "quantity", lambda n: Number(abs(n.amount), n.power), "without its sign", "{0}"),
+    "sqrt": Deed(("number",), "number", _of_plain(math.sqrt, "square root"), "the square root"),
+    "sin": Deed(("number",), "number", _of_plain(math.sin, "sine"), "the sine"),
+    "cos": Deed(("number",), "number", _of_plain(math.cos, "cosine"), "the cosine"),
+    "tan": Deed(("number",), "number", _of_plain(math.tan, "tangent"), "the tangent"),
+    "asin": Deed(("number",), "number", _of_plain(math.asin, "arc sine"), "the angle of a sine"),
+    "acos": Deed(("number",), "number", _of_plain(math.acos, "arc cosine"), "the angle of a cosine"),
+    "atan": Deed(("number",), "number", _of_plain(math.atan, "arc tangent"), "the angle of a tangent"),
 })  # fmt: skip
 
 # Read by the evaluator itself: only one branch of `if` is worked out, `has` asks for a name that may be missing.

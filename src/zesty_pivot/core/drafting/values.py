@@ -53,15 +53,15 @@ class Direction:
 
 
 @dataclass(frozen=True, eq=False)
-class Stroke:
+class Inked:
     """A line or curve that is drawn, from its beginning to its end."""
 
     path: Path
 
 
-Value = Number | str | bool | Point | Direction | Stroke
+Value = Number | str | bool | Point | Direction | Inked
 
-KINDS: dict[type, Kind] = {str: "word", bool: "truth", Point: "point", Direction: "direction", Stroke: "stroke"}
+KINDS: dict[type, Kind] = {str: "word", bool: "truth", Point: "point", Direction: "direction", Inked: "stroke"}
 
 
 def kind_of(value: Value) -> str:

@@ -9,7 +9,7 @@ from dataclasses import dataclass
 from zesty_pivot.core.drafting.evaluate import Surroundings, branch, worth
 from zesty_pivot.core.drafting.expression import Call, Literal, Name, Node, Pair, Sign, WordNode
 from zesty_pivot.core.drafting.operations import OPERATIONS
-from zesty_pivot.core.drafting.values import Number, Point, Stroke, Value
+from zesty_pivot.core.drafting.values import Inked, Number, Point, Value
 from zesty_pivot.core.quantity import MM_PER, Unit, format_length, inch_fraction
 
 _BINDS = {"+": 1, "-": 1, "*": 2, "/": 2}
@@ -44,14 +44,14 @@ class Teller:
         if isinstance(node, Name) and self.is_drawn(node):
             return self.called(self.around.key(node.name) or node.name)
         value = worth(node, self.around)
-        if isinstance(value, Point | Stroke):
+        if isinstance(value, Point | Inked):
             return self.deed(node)
         return self.sum(node, value)
 
     def is_drawn(self, node: Name) -> bool:
         """Whether a name is a point or stroke on the paper."""
         key = self.around.key(node.name)
-        return key is not None and isinstance(self.around.names[key], Point | Stroke)
+        return key is not None and isinstance(self.around.names[key], Point | Inked)
 
     def sum(self, node: Node, value: Value | None = None) -> str:
         """The arithmetic with its result: `98/6 + 3.8 = 20.1 cm`; the result alone where there is nothing to work out."""

@@ -46,7 +46,7 @@ class Setting:
 
 
 @dataclass(frozen=True)
-class Line:
+class Looked:
     """One line of the check: what was looked at, what was found, whether it is right, and what would mend it."""
 
     title: str
@@ -56,7 +56,7 @@ class Line:
     advice: str = ""
 
 
-def check_block(drawn: Draft, block: BlockFile, unit: Unit) -> list[Line]:
+def check_block(drawn: Draft, block: BlockFile, unit: Unit) -> list[Looked]:
     """The lines of the check of a drafted block, in the order in which one looks; lengths told in a unit."""
     return list(_Checking(drawn, block, unit).lines())
 
@@ -84,12 +84,12 @@ class _Checking:
         text = value if isinstance(value, str) else f"{value / MM_PER[self._unit]:.3f} {self._unit}"
         return Setting(id, text, title)
 
-    def lines(self) -> Iterator[Line]:
+    def lines(self) -> Iterator[Looked]:
         looks = (self._girths, self._balance, self._bust_point, self._side_corner, self._widths, self._armhole, self._seams)
         for look in (*looks, self._remarks):
             yield from look()
 
-    def _girths(self) -> Iterator[Line]:
+    def _girths(self) -> Iterator[Looked]:
         found = girths(self._pattern, self._pattern)
         for name, girth in (("bust", found.bust), ("waist", found.waist), ("hip", found.hip)):
             body = self._known(name)
@@ -101,7 +101,7 @@ class _Checking:
             if asked is None or abs(ease - asked) <= EXACT:
                 is_right = ease >= -EXACT
                 advice = "" if is_right else "Less than the body."
-                yield Line(MEASUREMENTS[name].capitalize(), says, is_right, advice=advice)
+                yield Looked(MEASUREMENTS[name].capitalize(), says, is_right, advice=advice)
                 continue
             off = self._told(abs(ease - asked), fine=True)
             side = "more" if ease > asked else "less"
@@ -109,7 +109,7 @@ class _Checking:
             if self._word(f"{name}_from") == "straight":
                 mend = self._mend(f"{name}_from", "contour", "Count it from the contoured CB")
             says = f"{says}; {off} {side} than the conventions ask for"
-            yield Line(MEASUREMENTS[name].capitalize(), says, is_right=False, mend=mend)
+            yield Looked(MEASUREMENTS[name].capitalize(), says, is_right=False, mend=mend)
 
     def _before_the_swing(self, girth: float | None) -> float | None:
         """The bust: where a dart was swung, the width at the chest line before that."""
@@ -130,16 +130,16 @@ class _Checking:
         found = self._drawn.names.get(id)
         return found if isinstance(found, str) else ""
 
-    def _balance(self) -> Iterator[Line]:
+    def _balance(self) -> Iterator[Looked]:
         fwl, bwl = self._known("fwl"), self._known("bwl")
         if fwl is None or bwl is None:
             return
         balance = fwl - bwl
         is_right = 0.0 <= balance <= MOST_BALANCE
         advice = "" if is_right else f"0 to {self._told(MOST_BALANCE)}: measure front and back waist length again."
-        yield Line("Balance", f"front less back waist length {self._told(balance)}", is_right, advice=advice)
+        yield Looked("Balance", f"front less back waist length {self._told(balance)}", is_right, advice=advice)
 
-    def _bust_point(self) -> Iterator[Line]:
+    def _bust_point(self) -> Iterator[Looked]:
         front = next((piece for piece in self._pattern.pieces if "bust_point" in piece.landmarks), None)
         span, down = self._known("span"), self._known("sh_bp")
         if front is None or span is None or down is None:
@@ -148,9 +148,9 @@ class _Checking:
         off = max(abs(x - span / 2.0), abs(y - down))
         says = f"{self._told(x)} from CF and {self._told(y)} down; half the span is {self._told(span / 2.0)}"
         mend = self._mend("axis_add", "0 cm", "Axis at half the span") if self._set("axis_add") else None
-        yield Line("Bust point", says, off <= EXACT, mend=None if off <= EXACT else mend)
+        yield Looked("Bust point", says, off <= EXACT, mend=None if off <= EXACT else mend)
 
-    def _side_corner(self) -> Iterator[Line]:
+    def _side_corner(self) -> Iterator[Looked]:
         """With the side dart shut the lower side seam turns outwards by the dart's angle: the corner that is left of it, and
         the
         waist intake that would remove it: (quarter bust + ease - (fwl - bl) tan a) - (waist/4 + ease)."""
@@ -161,7 +161,7 @@ class _Checking:
                 corner, angle = abs(math.degrees(shut_corner(piece, dart.id))), piece.angle(dart.id)
                 says = f"{corner:.1f}° with the dart of {math.degrees(angle):.1f}° shut"
                 if corner <= SMOOTH_DEG:
-                    yield Line("Side seam at the shut dart", says, is_right=True)
+                    yield Looked("Side seam at the shut dart", says, is_right=True)
                     continue
                 intake = self._smooth_intake(angle)
                 mend, advice = (
@@ -170,7 +170,7 @@ class _Checking:
                 )
                 if intake is not None:
                     says += f"; a waist dart of {self._told(max(intake, 0.0))} would have none"
-                yield Line("Side seam at the shut dart", says, is_right=False, mend=mend, advice=advice)
+                yield Looked("Side seam at the shut dart", says, is_right=False, mend=mend, advice=advice)
 
     def _smooth_intake(self, angle: float) -> float | None:
         bust, waist, fwl, down = (self._known(name) for name in ("bust", "waist", "fwl", "sh_bp"))
@@ -179,7 +179,7 @@ class _Checking:
             return None
         return (bust / 4 + wide - (fwl - down) * math.tan(angle)) - (waist / 4 + ease)  # type: ignore[operator]
 
-    def _widths(self) -> Iterator[Line]:
+    def _widths(self) -> Iterator[Looked]:
         """The drafted width at the middle of the armhole against across chest and across back; the back's is measured from the
         contoured line. A larger one wants a larger hollow."""
         for body, name, id in ((Body.FRONT, "across_chest", "hollow_front"), (Body.BACK, "across_back", "hollow_back")):
@@ -193,7 +193,7 @@ class _Checking:
             off, hollow = drafted - across / 2.0, self._set(id) or 0.0
             says = f"drafted {self._told(2.0 * drafted)}, measured {self._told(across)}"
             if abs(off) <= WIDTH_APART:
-                yield Line(MEASUREMENTS[name].capitalize(), says, is_right=True)
+                yield Looked(MEASUREMENTS[name].capitalize(), says, is_right=True)
                 continue
             wanted = max(0.0, hollow + off)
             title = f"Hollow of {self._told(wanted)}"
@@ -203,21 +203,23 @@ class _Checking:
                 if mend
                 else "The shoulder is narrower than the chest: measure both again."
             )
-            yield Line(MEASUREMENTS[name].capitalize(), says, is_right=False, mend=mend, advice=advice)
+            yield Looked(MEASUREMENTS[name].capitalize(), says, is_right=False, mend=mend, advice=advice)
 
-    def _armhole(self) -> Iterator[Line]:
+    def _armhole(self) -> Iterator[Looked]:
         measured, bust = self._known("armhole"), self._known("bust")
         length = sum(edge.sewn_length for piece in self._pattern.pieces for edge in piece.edges if edge.role == "armhole")
         if measured is None:
-            yield Line("Armhole", f"{self._told(length)} round, front and back", is_right=True)
+            yield Looked("Armhole", f"{self._told(length)} round, front and back", is_right=True)
             return
         off = 0.0 if bust is None else measured / 2.0 - (bust / 6.0 + 1.5 * IN)
         is_right = abs(off) <= ARMHOLE_APART and length >= measured
         mend = None if is_right else self._mend("armhole_rule", "half_armhole", "Half the armhole round as its depth")
         says = f"{self._told(length)} round, measured {self._told(measured)}"
-        yield Line("Armhole", says, is_right, mend=mend, advice="" if is_right else "It is to be longer than the arm is round.")
+        yield Looked(
+            "Armhole", says, is_right, mend=mend, advice="" if is_right else "It is to be longer than the arm is round."
+        )
 
-    def _seams(self) -> Iterator[Line]:
+    def _seams(self) -> Iterator[Looked]:
         """Partners with the darts shut, legs, corners at the seams and across darts: what the checks of a style say of it."""
         scope = Scope(self._unit, self._drawn.measures)
         found = findings(Look(self._pattern, self._pattern, Finish(), scope), at_rest=False)
@@ -226,9 +228,9 @@ class _Checking:
         for finding in seen:
             mend = self._mends(finding.check, finding.place)
             title, advice = words(finding.piece).capitalize(), "" if mend else f"In the style: {finding.advice}"
-            yield Line(title, finding.message, is_right=False, mend=mend, advice=advice)
+            yield Looked(title, finding.message, is_right=False, mend=mend, advice=advice)
         if not seen:
-            yield Line("Joins", "neck, armhole and waist run smooth over their seams", is_right=True)
+            yield Looked("Joins", "neck, armhole and waist run smooth over their seams", is_right=True)
 
     def _is_told(self, finding: Finding) -> bool:
         """Whether a line of its own tells of it: the corner of the side seam at the shut dart."""
@@ -243,7 +245,7 @@ class _Checking:
             )
         return None
 
-    def _partners(self) -> Iterator[Line]:
+    def _partners(self) -> Iterator[Looked]:
         by_body = {piece.body: piece for piece in self._pattern.pieces}
         front, back = by_body.get(Body.FRONT), by_body.get(Body.BACK)
         if front is None or back is None:
@@ -255,7 +257,7 @@ class _Checking:
             says = f"front {self._told(one, fine=True)}, back {self._told(two, fine=True)}, darts shut"
             says += f"; the back is eased by {self._told(ease)}" if ease else ""
             mend = None if is_right else self._true_side() if role == "side_seam" else self._true_shoulder()
-            yield Line(title, says, is_right, mend=mend)
+            yield Looked(title, says, is_right, mend=mend)
 
     def _true_shoulder(self) -> Setting | None:
         return self._mend("true_shoulder", "yes", "Front shoulder as long as the back's")
@@ -266,12 +268,12 @@ class _Checking:
             return self._mend("true_hip", "yes", "Front as long as the back")
         return self._mend("true_by", by, f"Made equal by the {'side waist' if by == 'waist' else 'side dart'}")
 
-    def _remarks(self) -> Iterator[Line]:
+    def _remarks(self) -> Iterator[Looked]:
         for remark in self._drawn.method.remarks:
             try:
                 refuse("", (remark,), self._drawn.names)
             except ZestyError as fault:
-                yield Line("Remark", fault.what, is_right=False, advice=fault.advice)
+                yield Looked("Remark", fault.what, is_right=False, advice=fault.advice)
 
 
 def shut_corner(piece: Piece, dart: str) -> float:

@@ -11,7 +11,7 @@ from zesty_pivot.core.drafting import Draft, DraftError, Method, draft
 from zesty_pivot.core.drafting.evaluate import Surroundings, holds, worth
 from zesty_pivot.core.drafting.expression import names_in, parsed
 from zesty_pivot.core.drafting.method import ALWAYS, MethodDart, MethodEdge, MethodFishEye, MethodPiece
-from zesty_pivot.core.drafting.values import Number, Point, Stroke
+from zesty_pivot.core.drafting.values import Inked, Number, Point
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_file import BlockDart, BlockEdge, BlockFile, BlockFishEye, BlockPiece
@@ -56,6 +56,11 @@ def block_of(drawn: Draft, name: str = "", *, is_own: bool = False) -> BlockFile
             f"the draft comes to no block: {fault.what}", where=f"{method.title}, {place}", advice=advice
         ) from None
     return block
+
+
+def block_name(method: Method, person: str) -> str:
+    """What a drafted block is called: by its method, and the person where there is a name."""
+    return f"{method.title}, {person}" if person else method.title
 
 
 class _Piece:
@@ -103,7 +108,7 @@ class _Piece:
 
     def _edge(self, edge: MethodEdge) -> BlockEdge:
         strokes = [self._drawn.value(self._piece.name, name) for name in edge.strokes]
-        paths = [stroke.path for stroke in strokes if isinstance(stroke, Stroke)]
+        paths = [stroke.path for stroke in strokes if isinstance(stroke, Inked)]
         if not paths:
             raise DraftError(f"nothing of the {edge.id} was drawn", where=f"{self._drawn.method.title}, {self._piece.name}")
         return BlockEdge(id=edge.id, role=edge.role, path=_path_data(paths))

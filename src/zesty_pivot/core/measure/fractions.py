@@ -12,7 +12,7 @@ PARTS = (2, 4, 6, 8, 12)  # half, quarter, sixth, eighth, twelfth
 
 
 @dataclass(frozen=True)
-class Row:
+class Fractions:
     """One measurement with its fractions, mm; `parts` in the order of PARTS."""
 
     name: str
@@ -20,11 +20,11 @@ class Row:
     parts: tuple[float, ...]
 
 
-def fraction_table(known: Mapping[str, float]) -> list[Row]:
+def fraction_table(known: Mapping[str, float]) -> list[Fractions]:
     """A row for each measurement (mm) that is known, in the order of the chart."""
-    return [Row(name, known[name], tuple(known[name] / part for part in PARTS)) for name in MEASUREMENTS if name in known]
+    return [Fractions(name, known[name], tuple(known[name] / part for part in PARTS)) for name in MEASUREMENTS if name in known]
 
 
-def told(row: Row, unit: Unit) -> list[str]:
+def told(row: Fractions, unit: Unit) -> list[str]:
     """A row as it is written: the whole and its parts, to a millimetre or a sixteenth of an inch."""
     return [format_length(mm, unit) for mm in (row.whole, *row.parts)]

@@ -6,7 +6,8 @@ from functools import lru_cache
 from importlib.resources import as_file, files
 from pathlib import Path
 
-from zesty_pivot.core.formats import style_file
+from zesty_pivot.core.formats import measures_file, style_file
+from zesty_pivot.core.formats.measures_file import Measures
 from zesty_pivot.core.formats.style_file import Style
 
 DEMO = "descant.zpiv"
@@ -26,6 +27,8 @@ DEMOS = (
     "aria.zpiv",
     "chorale.zpiv",
     "rondel.zpiv",
+    "galliard.zpiv",
+    "carol.zpiv",
 )
 
 
@@ -43,3 +46,10 @@ def demo_style() -> Style:
 def demo_styles() -> tuple[Style, ...]:
     """All demo styles."""
     return tuple(_read(name) for name in DEMOS)
+
+
+@lru_cache(maxsize=1)
+def demo_people() -> Measures:
+    """The Quillmere soloists and the youngest treble, measured."""
+    with as_file(files("zesty_pivot.data.demo") / "soloists.zmeas") as path:
+        return measures_file.read_all(Path(path))

@@ -1,0 +1,69 @@
+"""What an action is: data and a plain function of the desk; and what actions ask of the desk."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from dataclasses import dataclass
+from typing import TYPE_CHECKING, Protocol
+
+if TYPE_CHECKING:
+    from zesty_pivot.desk.bodies import Bodies
+    from zesty_pivot.desk.documents import Documents
+    from zesty_pivot.desk.keeping import Keeper
+    from zesty_pivot.desk.lay import Lay
+    from zesty_pivot.desk.model import DeskModel
+    from zesty_pivot.desk.settings import ThemeName
+    from zesty_pivot.desk.table.canvas import Canvas
+    from zesty_pivot.desk.views import Views
+    from zesty_pivot.desk.work import Worker
+
+
+class HelpAndSettings(Protocol):
+    """What opens over the window."""
+
+    def show_settings(self) -> None: ...
+    def show_guide(self) -> None: ...
+    def show_commands(self) -> None: ...
+    def show_underlay(self) -> None: ...
+    def show_tour(self) -> None: ...
+    def about(self) -> None: ...
+
+
+class Desk(Protocol):
+    """What actions ask of the window."""
+
+    model: DeskModel
+    lay: Lay
+    docs: Documents
+    keeper: Keeper
+    worker: Worker
+    views: Views
+    bodies: Bodies
+
+    @property
+    def pages(self) -> HelpAndSettings: ...
+    def canvas(self) -> Canvas: ...
+    def edit_step(self) -> None: ...
+    def rename_step(self) -> None: ...
+    def set_theme(self, look: ThemeName) -> None: ...
+    def focus_next(self) -> None: ...
+    def close(self) -> bool: ...
+
+
+def _always(_desk: Desk) -> bool:
+    return True
+
+
+@dataclass(frozen=True)
+class Action:
+    """One action: id, menu, title, shortcut, what it does, when it can be done. `icon` is a file name, `tip` says it in
+    the trade's words."""
+
+    id: str
+    menu: str
+    title: str
+    shortcut: str
+    run: Callable[[Desk], object]
+    enabled: Callable[[Desk], bool] = _always
+    icon: str = ""
+    tip: str = ""

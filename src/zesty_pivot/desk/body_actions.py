@@ -1,0 +1,109 @@
+"""Actions of the measure view and the block view, and whose history undo goes back in."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+from zesty_pivot.desk.action import Action, Desk
+
+
+def _measuring(desk: Desk) -> bool:
+    """Whether the people are seen, and one of them is chosen."""
+    return desk.model.view == "measure" and desk.views.people.person is not None
+
+
+def _drafting(desk: Desk) -> bool:
+    return desk.model.view == "block"
+
+
+def _has_block(desk: Desk) -> bool:
+    return _drafting(desk) and desk.views.drafting.block is not None
+
+
+def undo(desk: Desk) -> None:
+    """Takes back the last change of what is seen: of the people, the conventions of a draft, or the style."""
+    _travel(desk, -1)
+
+
+def redo(desk: Desk) -> None:
+    """Does it again."""
+    _travel(desk, 1)
+
+
+def _travel(desk: Desk, by: int) -> None:
+    if _measuring(desk):
+        desk.views.people.undo(by)
+    elif _drafting(desk) and (desk.views.drafting.history.undo_title if by < 0 else desk.views.drafting.history.redo_title):
+        desk.views.drafting.undo(by)
+    elif by < 0:
+        desk.model.undo()
+    else:
+        desk.model.redo()
+
+
+def undone(desk: Desk) -> str:
+    """What undo would take back, or nothing."""
+    if _measuring(desk):
+        return desk.views.people.history.undo_title
+    own = desk.views.drafting.history.undo_title if _drafting(desk) else ""
+    return own or desk.model.history.undo_title
+
+
+def redone(desk: Desk) -> str:
+    """What redo would do again, or nothing."""
+    if _measuring(desk):
+        return desk.views.people.history.redo_title
+    own = desk.views.drafting.history.redo_title if _drafting(desk) else ""
+    return own or desk.model.history.redo_title
+
+
+def _go(by: int) -> Callable[[Desk], None]:
+    return lambda desk: desk.views.drafting.go(desk.views.drafting.reached + by)
+
+
+def _can_go(by: int) -> Callable[[Desk], bool]:
+    def can(desk: Desk) -> bool:
+        return _drafting(desk) and 0 <= desk.views.drafting.reached + by <= desk.views.drafting.count
+
+    return can
+
+
+def actions() -> tuple[Action, ...]:
+    """Measuring and drafting, in the order of the work."""
+    return (
+        Action("people.new", "Body", "New person", "Ctrl+Shift+N", lambda w: w.bodies.new_person(), icon="plus"),
+        Action(
+            "people.again", "Body", "Measured again today", "", lambda w: w.bodies.again_today(), _measuring,
+            tip="The same person with today's date, to compare later",
+        ),
+        Action("people.remove", "Body", "Take the person out", "", lambda w: w.views.people.remove(), _measuring, "trash-2"),
+        Action("people.import", "Body", "Bring in measurements…", "", lambda w: w.bodies.bring_in(), tip=".zmeas or CSV"),
+        Action("people.export", "Body", "Save all measurements…", "", lambda w: w.bodies.save_people(), tip=".zmeas or CSV"),
+        Action(
+            "people.fractions", "Body", "Save the fraction table…", "", lambda w: w.bodies.save_fractions(),
+            tip="Halves, quarters, sixths, eighths, twelfths as PDF or CSV",
+        ),
+        Action(
+            "draft.first", "Body", "Draft from the beginning", "", _go(-10_000), lambda w: _can_go(-1)(w), "chevrons-left",
+        ),
+        Action("draft.back", "Body", "One line of the draft back", "", _go(-1), _can_go(-1), "chevron-left"),
+        Action("draft.on", "Body", "One line of the draft on", "", _go(1), _can_go(1), "chevron-right"),
+        Action("draft.last", "Body", "The whole draft", "", _go(10_000), lambda w: _can_go(1)(w), "chevrons-right"),
+        Action(
+            "draft.new_style", "Body", "New style over this block", "Ctrl+Shift+Return", lambda w: w.bodies.new_style(),
+            _has_block, "file-plus",
+        ),
+        Action(
+            "draft.put_under", "Body", "Put the block under this style", "", lambda w: w.bodies.put_under(), _has_block,
+            "layers", "The same recipe for another body; undone in one step",
+        ),
+        Action("draft.save", "Body", "Save the block…", "", lambda w: w.bodies.save_block(), _has_block, "save"),
+        Action("draft.print", "Body", "Print the draft…", "", lambda w: w.bodies.print_draft(), _has_block, "printer"),
+        Action(
+            "draft.instruction", "Body", "Print the instruction…", "", lambda w: w.bodies.print_instruction(), _has_block,
+            tip="Numbered lines with this body's arithmetic, and the fraction table",
+        ),
+        Action("method.edit", "Body", "Edit a copy of the method…", "", lambda w: w.bodies.edit_method(), _drafting, "pencil"),
+        Action("method.import", "Body", "Bring in a method…", "", lambda w: w.bodies.bring_in_method(), tip="A .zmethod file"),
+        Action("method.export", "Body", "Save the method…", "", lambda w: w.bodies.save_method(), _drafting, tip="To share it"),
+    )  # fmt: skip
