@@ -22,6 +22,7 @@ from PyQt6.QtGui import QImage, QPainter
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.formats.derived import derive, look_at
+from zesty_pivot.core.formats.redraft import with_measures
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.piece.region import outline
 from zesty_pivot.core.piece.spot import Spot
@@ -29,6 +30,7 @@ from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.data.demo import demo_style, demo_styles
+from zesty_pivot.data.methods import shipped
 from zesty_pivot.desk.start import application
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.shapes import shapes_of
@@ -145,6 +147,26 @@ def pleats_frame() -> tuple[float, float]:
     pleats = {"do": "fullness.pleat", "on": "back", "count": 8, "depth": "3 mm", "spacing": "6 mm", "towards": "side"}
     steps = [registry.read({**pleats, "start": spot}) for spot in at]
     return step_frame(demo_style().with_steps((steps[0],)), steps)
+
+
+def measured_edit() -> tuple[float, float]:
+    """Seconds to draft a block again for another bust and work its style out over it, and of one repaint of that table."""
+    style = next(one for one in demo_styles() if one.name.startswith("Galliard"))
+    body, method = dict(style.block.measurements), shipped(str(style.block.method))
+    window = Window(style)
+    window.resize(1280, 800)
+    window.show()
+    application().processEvents()
+    evaluator = Evaluator()
+
+    def edit(number: int) -> None:
+        made = derive(with_measures(style, {**body, "bust": body["bust"] + 0.5 * number}, method), evaluator)
+        if made.derivation.broken:
+            raise SystemExit(f"bench: a step is broken: {made.derivation.broken[0][1]}")
+
+    found = medians(edit, repainting(window.table))
+    window.close()
+    return found[0], found[1]
 
 
 def step_frame(style: Style, steps: Sequence[Step]) -> tuple[float, float]:
@@ -287,6 +309,7 @@ def main() -> None:
     pause, slowest = longest_pause(style)
     panels, panels_repaint = panel_frame()
     pleats, pleats_repaint = pleats_frame()
+    edited, edited_repaint = measured_edit()
     whole, buffers = evaluation(style)
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "twelve.zpiv"
@@ -297,6 +320,7 @@ def main() -> None:
         ("drag frame (evaluate, accounts, checks, scene) / repaint of the table", frame / repaint, 2.0),
         ("the same while a princess line is dragged, four panels / repaint", panels / panels_repaint, 2.0),
         ("the same while the first of eight pleats is dragged / repaint", pleats / pleats_repaint, 2.0),
+        ("a measurement edited: drafted again and worked out / repaint", edited / edited_repaint, 4.0),
         ("working out twelve steps / mitred buffer of its outlines", whole / buffers, 20.0),
         (f"longest pause of the interface, sixty steps ({slowest}) / {LONGEST_MS:g} ms", pause / LONGEST_MS, 1.0),
         ("cold derive of the demo / importing NumPy, SciPy, Shapely", cold / imports, 3.0),
@@ -309,6 +333,7 @@ def main() -> None:
         f"Drag frame {1e3 * frame:.1f} ms, with the panels {1e3 * desk:.1f} ms, repaint {1e3 * repaint:.1f} ms, "
         f"princess frame {1e3 * panels:.1f} ms, its repaint {1e3 * panels_repaint:.1f} ms, "
         f"pleats frame {1e3 * pleats:.1f} ms, its repaint {1e3 * pleats_repaint:.1f} ms, "
+        f"measurement edited {1e3 * edited:.1f} ms, its repaint {1e3 * edited_repaint:.1f} ms, "
         f"twelve steps {1e3 * whole:.1f} ms, mitred buffers {1e3 * buffers:.2f} ms, cold derive {cold:.2f} s, "
         f"imports {imports:.2f} s, window {window:.2f} s and {window_peak:.0f} MB, bare {bare:.2f} s and {bare_peak:.0f} MB."
     )

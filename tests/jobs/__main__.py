@@ -21,7 +21,7 @@ def main() -> int:
     asked = parser.parse_args()
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     with tempfile.TemporaryDirectory() as home:
-        os.environ.update(dict.fromkeys(("XDG_CONFIG_HOME", "XDG_STATE_HOME"), home))
+        os.environ.update(dict.fromkeys(("XDG_CONFIG_HOME", "XDG_STATE_HOME", "XDG_DATA_HOME"), home))
         from tests.jobs.run import table, worked
 
         found = worked(BLOCKS, ROOT / "out" / "jobs", asked.only)

@@ -13,14 +13,19 @@ from functools import lru_cache
 from pathlib import Path
 from typing import Any
 
-from tests.torture.blocks import block
+from tests.bodies import person
+from tests.torture.blocks import DRAFTED, block
 from tests.torture.recipes import Caught
+from zesty_pivot.core.drafting import Method, draft
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.faults import LOGGER
-from zesty_pivot.core.formats import block_file, measures_file, report, style_file, svg
+from zesty_pivot.core.formats import block_file, measures_csv, measures_file, method_file, report, style_file, svg
 from zesty_pivot.core.formats.derived import derive
+from zesty_pivot.core.formats.drafted_block import block_of
+from zesty_pivot.core.formats.measures_file import Measures
 from zesty_pivot.core.quantity import Scope
-from zesty_pivot.data.demo import demo_styles
+from zesty_pivot.data.demo import demo_people, demo_styles
+from zesty_pivot.data.methods import all_methods
 
 MOST_WORDS = 1200  # characters of a refusal
 
@@ -43,7 +48,10 @@ def _corpus() -> tuple[tuple[str, bytes], ...]:
     styles = [("style", style_file.dump(style)) for style in demo_styles()]
     blocks = [("block", block_file.dump(block(number))) for number in range(4)]
     measures = {"format": "zesty-pivot/measures", "version": 1, "units": "in", "measures": {"bust": 36, "waist": "28 1/2 in"}}
-    return (*styles, *blocks, ("measures", json.dumps(measures).encode()))
+    drafted = [("block", block_file.dump(block(DRAFTED + number))) for number in range(3)]
+    methods = [("method", method_file.dump(method)) for method in all_methods()]
+    people = [("measures", json.dumps(measures).encode()), ("measures", measures_file.dump(demo_people()))]
+    return (*styles, *blocks, *drafted, *methods, *people)
 
 
 def _places(value: Any, path: tuple[Any, ...] = ()) -> list[tuple[Any, ...]]:
@@ -160,7 +168,8 @@ def mangled_value(chance: random.Random, text: bytes) -> bytes:
 READERS: dict[str, Callable[[Path], Any]] = {
     "style": style_file.read,
     "block": block_file.read,
-    "measures": measures_file.read,
+    "measures": lambda path: measures_csv.read_people(path)[0],
+    "method": method_file.read,
 }
 
 
@@ -190,9 +199,29 @@ def _met(kind: str, path: Path) -> str | None:
             return f"refused with {text[:300]!r}"
         return None
     if kind == "measures":
-        return None
+        return _measured(found)
+    if kind == "method":
+        return _drafted(found)
     style = found if kind == "style" else style_file.from_block(found)
     return _worked(style)
+
+
+def _measured(people: Measures) -> str | None:
+    """What can be read of people is written as CSV and read again."""
+    for one in people.people:
+        one.worked(people.units)
+    with suppress(ZestyError):
+        measures_csv.read(measures_csv.write(people, "cm"), "back")
+    return None
+
+
+def _drafted(method: Method) -> str | None:
+    """A method that is sound draws a block, or says in a line why it cannot."""
+    with suppress(ZestyError):
+        block_of(draft(method, person("quarter_waist") | {"armhole": 410.0}, {}))
+    with suppress(ZestyError):
+        method_file.from_value(json.loads(method_file.dump(method)), "again")
+    return None
 
 
 def _worked(style: style_file.Style) -> str | None:

@@ -8,6 +8,8 @@ from pathlib import Path
 GUIDE_PAGES = (
     "README.md",
     "begin.md",
+    "measure.md",
+    "draft.md",
     "ring.md",
     "darts.md",
     "necklines.md",

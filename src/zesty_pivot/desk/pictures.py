@@ -16,7 +16,7 @@ def write_pictures(folder: Path) -> list[Path]:
     """Writes a PNG of each main view to a folder."""
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     folder.mkdir(parents=True, exist_ok=True)
-    own = {name: os.environ.get(name) for name in ("XDG_CONFIG_HOME", "XDG_STATE_HOME")}
+    own = {name: os.environ.get(name) for name in ("XDG_CONFIG_HOME", "XDG_STATE_HOME", "XDG_DATA_HOME")}
     with tempfile.TemporaryDirectory() as home:
         os.environ.update(dict.fromkeys(own, home))
         try:
@@ -69,6 +69,7 @@ class _Shots:
         window = self.window
         self.shot("style")
         self._ring()
+        self._bodies()
         for view in ("finish", "paper"):
             window.model.set_view(view)
             self.shot(view)
@@ -100,8 +101,52 @@ class _Shots:
         control.let_go()
         window.model.say("")  # the message of letting go does not belong in the next pictures
 
+    def _bodies(self) -> None:
+        """The measurement chart, a draft half drawn, conventions compared, the check, the instruction to draw by hand."""
+        window = self.window
+        window.model.set_view("measure")
+        window.views.people.choose(3)
+        window.views.measure.rows["sh_bp"].edit.setFocus()
+        self.shot("measure")
+        window.views.people.choose(1)
+        window.model.set_view("block")
+        drafting, view = window.views.drafting, window.views.block
+        drafting.go(48)
+        self.shot("draft")
+        drafting.go(drafting.count)
+        view.tabs.turn("check")
+        self.shot("check")
+        drafting.set("contour", "1 1/4 in")
+        drafting.compare("plain")
+        drafting.set("hollow_front", "1 1/4 in")
+        view.tabs.turn("moved")
+        self.shot("conventions")
+        self._instruction()
+        drafting.reset()
+        window.model.set_view("style")
+
+    def _instruction(self) -> None:
+        """The first page of the instruction as it comes out of the printer."""
+        from PyQt6.QtCore import QBuffer, QByteArray, QIODevice
+        from PyQt6.QtPdf import QPdfDocument
+
+        from zesty_pivot.core.exports.drafts import instruction_pdf
+
+        drafting = self.window.views.drafting
+        if drafting.drawn is None:
+            raise RuntimeError("no draft to print")
+        held = QByteArray(instruction_pdf(drafting.drawn, "Quarter draft to the waist, Isaura Thornwick", "cm", "A4"))
+        buffer = QBuffer(held)
+        buffer.open(QIODevice.OpenModeFlag.ReadOnly)
+        document = QPdfDocument(None)
+        document.load(buffer)
+        path = self.folder / "instruction.png"
+        if not document.render(0, QSize(724, 1024)).save(str(path)):
+            raise RuntimeError(f"the picture {path} cannot be written")
+        self.written.append(path)
+
     def _compared(self) -> None:
-        """Tracing paper, walk, hand sheet, fold."""
+        """Tracing paper, hand sheet."""
         from zesty_pivot.data.demo import demo_styles
 
         window = self.window
@@ -110,19 +155,12 @@ class _Shots:
         window.lay.show_panel("trace")
         self.shot("trace")
         window.lay.trace_state(None)
-        window.lay.show_panel("walk")
-        window.lay.choose_seam(1)
-        window.lay.walk_to(0.35)
-        self.shot("walk")
         window.lay.show_panel("hand")
         window.model.choose_step(1)
         self.shot("hand")
         window.model.choose_step(None)
         window.lay.show_panel("reading")
         window.model.file.replace(demo_styles()[0], None)
-        window.lay.set_fold(1.0)
-        self.shot("fold")
-        window.lay.set_fold(0.0)
 
     def _panels(self) -> None:
         """Panels of a princess line, apart."""
@@ -140,15 +178,14 @@ class _Shots:
         window.model.file.replace(demo_styles()[0], None)
 
     def _fullness(self) -> None:
-        """The gallery of yokes, pleats and tucks with their marks."""
+        """The gallery of yokes."""
         window = self.window
-        for name, chosen in (("Madrigal", 2), ("Toccata", 3)):
-            self._open(name)
-            window.strip.choose(chosen)
-            gallery = window.side.reading.gallery(window.model.style.steps[chosen - 1].do)
-            gallery.all.click()
-            gallery.finish()
-            self.shot({"Madrigal": "yokes", "Toccata": "pleats"}[name])
+        self._open("Madrigal")
+        window.strip.choose(2)
+        gallery = window.side.reading.gallery(window.model.style.steps[1].do)
+        gallery.all.click()
+        gallery.finish()
+        self.shot("yokes")
 
     def _open(self, name: str) -> None:
         """A demo style by the beginning of its name, without its ring."""
@@ -158,9 +195,7 @@ class _Shots:
         self.window.model.choose_pivot(None)
 
     def _hanging(self) -> None:
-        """A cowl with its folds as they hang, a draped side, a twist, peplums to choose from, trims on the table."""
-        from zesty_pivot.core.steps import registry
-        from zesty_pivot.data.demo import demo_styles
+        """A cowl with its folds as they hang, a draped side, trims on the table."""
         from zesty_pivot.desk.forms.drape_cowl import CowlForm
 
         window = self.window
@@ -178,15 +213,7 @@ class _Shots:
         if bar is not None:
             bar.setValue(0)
         self.shot("drape")
-        twist = registry.read({"do": "drape.twist", "on": "front"})
-        window.model.file.replace(demo_styles()[0].with_steps((twist,)), None)
-        window.model.choose_pivot(None)
-        window.strip.choose(1)
-        self.shot("twist")
         self._open("Rondel")
-        window.strip.choose(5)
-        window.side.reading.gallery("trim.peplum").finish()
-        self.shot("peplums")
         window.strip.choose(len(window.model.style.steps))
         self.shot("trims")
 

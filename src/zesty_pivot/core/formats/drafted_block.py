@@ -126,9 +126,12 @@ class _Piece:
         own = point if point != top else None
         return BlockFishEye(id=eye.id, top=top, waist=waist, bottom=self._point(eye.bottom), point=own)
 
-    def _grain(self) -> tuple[Coordinate, Coordinate]:
+    def _grain(self) -> tuple[Coordinate, Coordinate] | None:
+        """A line beside the centre; none where a landmark is missing, which the reader of the block tells."""
         marks = self._piece.landmarks
-        low = marks.get("centre_hem", marks["centre_waist"])
+        low = marks.get("centre_hem") or marks.get("centre_waist")
+        if low is None or not {"underarm", "centre_neck"} <= set(marks):
+            return None
         (x, _y), (_x, top), (_cx, foot) = self._point(marks["underarm"]), self._point(marks["centre_neck"]), self._point(low)
         out = round(GRAIN_OUT * x, 6)
         first, last = (round(top + (foot - top) * share, 6) for share in (GRAIN_FROM, GRAIN_TO))
