@@ -61,9 +61,9 @@ STYLES: dict[str, tuple[str, dict[str, Any]]] = {
     "galliard": ("Isaura Thornwick", {
         "name": "Galliard bodice", "units": "cm",
         "steps": [
-            {"do": "dart.move", "on": "front", "dart": "side", "to": {"station": "mid_shoulder"}},
+            {"do": "dart.move", "on": "front", "dart": "waist", "to": {"station": "mid_armhole"}},
             {"do": "neck.shape", "on": "front", "shape": "square"},
-            {"do": "neck.opening", "on": "back", "kind": "zip", "length": "35 cm"},
+            {"do": "neck.opening", "on": "back", "kind": "zip", "length": "28 cm"},
             {"do": "piece.true", "on": "front", "edge": "side_seam"},
             {"do": "piece.true", "on": "front", "edge": "waist"},
             {"do": "piece.true_seam", "on": "front", "other": "back", "seam": "side_seam", "edge": "waist"},

@@ -38,7 +38,9 @@ class Desk(Protocol):
     keeper: Keeper
     worker: Worker
     views: Views
-    bodies: Bodies
+
+    @property
+    def bodies(self) -> Bodies: ...
 
     @property
     def pages(self) -> HelpAndSettings: ...

@@ -8,9 +8,9 @@ from typing import TYPE_CHECKING, Protocol
 
 from zesty_pivot.core.drafting import SUFFIX
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.exports.drafts import draft_pdf, fractions_pdf, instruction_pdf
 from zesty_pivot.core.formats import block_file, files, measures_csv, method_file
 from zesty_pivot.core.formats.measures_file import Person
+from zesty_pivot.core.formats.pdf_draft import draft_pdf, fractions_pdf, instruction_pdf
 from zesty_pivot.core.measure import MEASUREMENTS
 from zesty_pivot.core.measure.fractions import PARTS, fraction_table, told
 from zesty_pivot.desk.measure_view import today
@@ -29,7 +29,7 @@ METHODS = "Drafting methods (*.zmethod)"
 PRINTED = "PDF (*.pdf)"
 
 
-class Host(Protocol):
+class BodyHost(Protocol):
     """What this work asks of the window."""
 
     model: DeskModel
@@ -45,7 +45,7 @@ class Host(Protocol):
 class Bodies:
     """The work with people, drafts and methods."""
 
-    def __init__(self, window: Host) -> None:
+    def __init__(self, window: BodyHost) -> None:
         self._window, self._model = window, window.model
         self.page: MethodPage | None = None  # the one that was opened last
 

@@ -10,11 +10,10 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.exports.base import FULL
-from zesty_pivot.core.exports.pdf import tiled
 from zesty_pivot.core.exports.registry import all_exports
 from zesty_pivot.core.finish.pen import draw
 from zesty_pivot.core.finish.sheet import Laid, Sheet
-from zesty_pivot.core.formats.tiles import OVERLAP, PAPERS, Tile, Tiling
+from zesty_pivot.core.formats.tiles import OVERLAP, PAPERS, Tile, Tiling, tiled
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column

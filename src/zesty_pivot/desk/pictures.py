@@ -130,7 +130,7 @@ class _Shots:
         from PyQt6.QtCore import QBuffer, QByteArray, QIODevice
         from PyQt6.QtPdf import QPdfDocument
 
-        from zesty_pivot.core.exports.drafts import instruction_pdf
+        from zesty_pivot.core.formats.pdf_draft import instruction_pdf
 
         drafting = self.window.views.drafting
         if drafting.drawn is None:

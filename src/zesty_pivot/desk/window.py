@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
+from functools import cached_property
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QByteArray, QEvent, Qt, QTimer, QUrl
 from PyQt6.QtGui import QAction, QCloseEvent, QDesktopServices, QDragEnterEvent, QDropEvent, QResizeEvent
@@ -10,7 +12,6 @@ from PyQt6.QtWidgets import QApplication, QMainWindow, QVBoxLayout, QWidget
 
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.desk.ask import Asker
-from zesty_pivot.desk.bodies import Bodies
 from zesty_pivot.desk.contained import contained, tried
 from zesty_pivot.desk.crashes import crashes
 from zesty_pivot.desk.documents import Documents
@@ -31,6 +32,9 @@ from zesty_pivot.desk.theming import dress
 from zesty_pivot.desk.views import Views
 from zesty_pivot.desk.work import ProgressBox, Worker
 
+if TYPE_CHECKING:
+    from zesty_pivot.desk.bodies import Bodies
+
 LEAST = (840, 500)  # logical px: 1280x800 at 150 % less the desktop's own bars
 LOW = 640  # a window lower than this has a low recipe strip
 
@@ -50,7 +54,6 @@ class Window(QMainWindow):
         self.ask = Asker(self, lambda: self.keeper.settings.begin_folder(), self._used_folder)
         self.notice = Notice()
         self.docs = Documents(self)
-        self.bodies = Bodies(self)
         self.setAcceptDrops(True)
         self.setMinimumSize(*LEAST)
         self.resize(1280, 800)
@@ -102,6 +105,13 @@ class Window(QMainWindow):
 
     def _tell_fault(self, text: str) -> None:
         self.notice.put("fault", text, [("Save a report…", self.docs.save_fault_report)])
+
+    @cached_property
+    def bodies(self) -> Bodies:
+        """The work with people and drafts, loaded when it is first asked for: it brings the PDF library with it."""
+        from zesty_pivot.desk.bodies import Bodies
+
+        return Bodies(self)
 
     # What is asked of the window.
 

@@ -88,7 +88,7 @@ def _set(value: Any, *path: Any) -> None:
 FAULTS: list[tuple[Any, str]] = [
     (lambda v: v.pop("format"), "the format is None"),
     (lambda v: v.update(format="zesty-pivot/style"), "the format is 'zesty-pivot/style'"),
-    (lambda v: v.update(version=3), "newer than 2. Update"),
+    (lambda v: v.update(version=4), "newer than 3. Update"),
     (lambda v: v.update(version="1"), "the version is '1'"),
     (lambda v: v.update(version=True), "the version is True"),
     (lambda v: v.update(units="cm"), "units"),

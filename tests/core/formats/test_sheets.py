@@ -18,11 +18,10 @@ from pydantic import TypeAdapter
 from tests.samples import move, real_pattern, style
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.exports import registry as export
-from zesty_pivot.core.exports.pdf import tiled
 from zesty_pivot.core.formats import pdf, report, schema
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.formats.report import Report
-from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, PAPERS, best_tiling, needed, tile
+from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, PAPERS, best_tiling, needed, tile, tiled
 
 STEPS = [move("shoulder", "french"), {"do": "piece.true", "on": "front", "edge": "waist"}]
 NS = "{http://www.w3.org/2000/svg}"

@@ -3,21 +3,10 @@
 from __future__ import annotations
 
 from zesty_pivot.core.exports.base import FULL, Export, Make
-from zesty_pivot.core.finish.sheet import Sheet
 from zesty_pivot.core.formats.derived import Derived
-from zesty_pivot.core.formats.tiles import Tile, Tiling, best_tiling, needed
+from zesty_pivot.core.formats.tiles import tiled
 from zesty_pivot.core.procedures.hand import Way
 from zesty_pivot.core.recipe.hand import Section
-
-
-def tiled(sheet: Sheet, paper: str) -> tuple[Tiling, tuple[Tile, ...]]:
-    """The tiling of a sheet, and the tiles that carry something of it."""
-    tiling = best_tiling(sheet.width, sheet.height, paper)
-    boxes = set()
-    for laid in sheet.laid:
-        left, top, right, bottom = laid.piece.box()
-        boxes.add((left + laid.dx, top + laid.dy, right + laid.dx, bottom + laid.dy))
-    return tiling, needed(tiling, boxes)
 
 
 def hand_pages(derived: Derived, way: Way | None = None) -> tuple[Section, ...]:

@@ -7,6 +7,7 @@ from collections.abc import Set
 from dataclasses import dataclass
 
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.finish.sheet import Sheet
 
 # Page sizes in mm, upright. A4 and A3: ISO 216. Letter: 8 1/2 x 11 in, ANSI/ASME Y14.1 (from memory).
 PAPERS: dict[str, tuple[float, float]] = {"A4": (210.0, 297.0), "A3": (297.0, 420.0), "Letter": (215.9, 279.4)}
@@ -89,3 +90,13 @@ def needed(tiling: Tiling, boxes: Set[tuple[float, float, float, float]]) -> tup
     return tuple(
         t for t in tiling.tiles if any(a < t.x + wide and c > t.x and b < t.y + tall and d > t.y for a, b, c, d in boxes)
     )
+
+
+def tiled(sheet: Sheet, paper: str) -> tuple[Tiling, tuple[Tile, ...]]:
+    """The tiling of a sheet, and the tiles that carry something of it."""
+    tiling = best_tiling(sheet.width, sheet.height, paper)
+    boxes = set()
+    for laid in sheet.laid:
+        left, top, right, bottom = laid.piece.box()
+        boxes.add((left + laid.dx, top + laid.dy, right + laid.dx, bottom + laid.dy))
+    return tiling, needed(tiling, boxes)
