@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QApplication, QMessageBox, QPushButton
 
 from tests.samples import hip_block, move, style
 from zesty_pivot.core.exports.registry import all_exports
-from zesty_pivot.core.formats import style_file
+from zesty_pivot.core.formats import block_file, style_file
 from zesty_pivot.core.steps import registry
 from zesty_pivot.desk.actions import actions
 from zesty_pivot.desk.command_list import CommandList
@@ -121,7 +121,10 @@ def test_every_action_does_something(id: str, open_desk, monkeypatch: pytest.Mon
     told: list = []
     monkeypatch.setattr(QMessageBox, "about", lambda *a: told.append(a))
     window.ask.path = tmp_path / "made.zpiv"
-    style_file.save(style(STEPS[:1]), window.ask.path)
+    if id == "body.swap_block":
+        window.ask.path.write_bytes(block_file.dump(hip_block()))
+    else:
+        style_file.save(style(STEPS[:1]), window.ask.path)
     QGuiApplication.clipboard().clear()
     window.model.choose_step(1)
     BEFORE.get(id, lambda _w: None)(window)

@@ -178,6 +178,33 @@ def test_the_body_under_a_style_is_swapped_in_one_undo_and_what_broke_is_listed(
     assert window.model.style == before
 
 
+def test_a_block_from_a_file_goes_under_the_style_and_a_broken_one_does_not(open_desk, tmp_path: Path) -> None:
+    window = open_desk()
+    before = window.model.style
+    window.ask.path = tmp_path / "other.zblock"
+    window.ask.path.write_bytes(block_file.dump(worked("two_dart").block))
+    window.run("body.swap_block")
+    assert window.model.style.block.method == "two_dart" and window.model.style.steps == before.steps
+    assert "Finished bust" in words(window.views.block)
+    window.model.set_view("style")
+    window.run("edit.undo")
+    window.ask.path.write_text("{", encoding="utf-8")
+    window.run("body.swap_block")
+    assert window.model.style == before
+
+
+def test_files_of_people_and_methods_can_be_dropped_on_the_window(open_desk, tmp_path: Path) -> None:
+    window = open_desk()
+    count = len(window.views.people.all)
+    (tmp_path / "p.csv").write_text("name,bust\nIna,95\n", encoding="utf-8")
+    window.take(tmp_path / "p.csv")
+    assert window.model.view == "measure" and len(window.views.people.all) == count + 1
+    held = shipped("easy").model_copy(update={"id": "hers", "title": "Her easy draft"})
+    (tmp_path / "hers.zmethod").write_bytes(method_file.dump(held))
+    window.take(tmp_path / "hers.zmethod")
+    assert any(method.id == "hers" for method in window.views.drafting.methods)
+
+
 def test_desk_and_command_line_write_the_same_bytes(open_desk, tmp_path: Path) -> None:
     people = tmp_path / "people.zmeas"
     people.write_bytes(measures_file.dump(demo_people()))

@@ -33,6 +33,7 @@ PATIENCE = 1800.0  # seconds for one piece of work
 FAMILIES = {
     "mangled files": (20_000, 250),
     "random recipes": (10_000, 50),
+    "drafts of plausible bodies": (30_000, 1_000),
     "starts with litter in the folders": (1_000, 50),
     "kills during edits and saves": (200, 20),
     "edits at the window, undone and redone": (2_000, 250),
@@ -68,7 +69,7 @@ def do(work: Work) -> None:
 
 
 def _failures(work: Work, folder: Path) -> Iterator[str]:
-    from tests.torture import desks, kills, litter, mangled, recipes
+    from tests.torture import desks, drafts, kills, litter, mangled, recipes
 
     numbers = range(work.first, work.first + work.count)
     if work.family == "mangled files":
@@ -78,6 +79,8 @@ def _failures(work: Work, folder: Path) -> Iterator[str]:
             failure = recipes.tried(number)
             if failure is not None:
                 yield f"recipe {number}, block {failure.block}: {failure.what} in {json.dumps(failure.steps)}"
+    elif work.family == "drafts of plausible bodies":
+        yield from filter(None, (drafts.tried(number) for number in numbers))
     elif work.family == "starts with litter in the folders":
         for number in numbers:
             said = litter.tried(number, folder, window=number % WINDOW_EACH == 0)

@@ -18,6 +18,7 @@ from zesty_pivot.desk.method_page import MethodPage
 from zesty_pivot.desk.settings import methods_folder
 
 if TYPE_CHECKING:
+    from zesty_pivot.core.formats.block_file import BlockFile
     from zesty_pivot.desk.ask import Asker
     from zesty_pivot.desk.documents import Documents
     from zesty_pivot.desk.model import DeskModel
@@ -126,7 +127,19 @@ class Bodies:
 
     def put_under(self) -> None:
         """The drafted block under the style that is open."""
-        self._window.views.drafting.put_under()
+        block = self._window.views.drafting.block
+        if block is not None:
+            self._swap(block)
+
+    def swap_block(self) -> None:
+        """A block from a file under the style that is open."""
+        path = self._window.ask.open_file("Put a block under this style", "Blocks (*.zblock)")
+        if path is not None:
+            self._tried(lambda: self._swap(block_file.read(path)))
+
+    def _swap(self, block: BlockFile) -> None:
+        self._model.set_view("block")
+        self._window.views.drafting.put_under(block)
         self._window.views.block.tabs.turn("swapped")
 
     def save_block(self) -> None:
@@ -172,11 +185,21 @@ class Bodies:
         self.page = MethodPage(self._window.views.drafting, self._model.say, self._window.views)
         self.page.show()
 
+    def take(self, path: Path) -> None:
+        """A file of people or of a method, from wherever it came."""
+        if path.suffix.lower() == SUFFIX:
+            self.take_method(path)
+        else:
+            self.bring_in_from(path)
+
     def bring_in_method(self) -> None:
         """Somebody's method beside the program's."""
         path = self._window.ask.open_file("Bring in a drafting method", METHODS)
-        if path is None:
-            return
+        if path is not None:
+            self.take_method(path)
+
+    def take_method(self, path: Path) -> None:
+        """The same from a file that is known."""
 
         def take() -> None:
             method = method_file.read(path)

@@ -97,6 +97,10 @@ def actions() -> tuple[Action, ...]:
             "draft.put_under", "Body", "Put the block under this style", "", lambda w: w.bodies.put_under(), _has_block,
             "layers", "The same recipe for another body; undone in one step",
         ),
+        Action(
+            "body.swap_block", "Body", "Put a block from a file under this style…", "", lambda w: w.bodies.swap_block(),
+            tip="The same recipe over another block; undone in one step",
+        ),
         Action("draft.save", "Body", "Save the block…", "", lambda w: w.bodies.save_block(), _has_block, "save"),
         Action("draft.print", "Body", "Print the draft…", "", lambda w: w.bodies.print_draft(), _has_block, "printer"),
         Action(

@@ -255,15 +255,13 @@ class Drafting(QObject):
         name = self.body.name if not self.body.is_style else self._model.style.name
         return from_block(self.block, name or "Untitled style").model_copy(update={"units": self._model.style.units})
 
-    def put_under(self) -> None:
-        """The block under the style that is open, as one entry of its history; what changed and what broke is listed."""
-        if self.block is None:
-            return
+    def put_under(self, block: BlockFile) -> None:
+        """A block under the style that is open, as one entry of its history; what changed and what broke is listed."""
         before = self._model.derived
-        if not self._model.edit(with_body(self._model.style, self.block), "another block under it"):
+        if not self._model.edit(with_body(self._model.style, block), "another block under it"):
             return
         self.swapped = changes(before, self._model.derived)
         broken = sum(change.is_broken for change in self.swapped)
         told = f"{broken} thing{'' if broken == 1 else 's'} to look at." if broken else "Nothing broke."
-        self._model.say(f"The block lies under {self._model.style.name}. {told} Undo takes it back.")
+        self._model.say(f"{block.name} lies under {self._model.style.name}. {told} Undo takes it back.")
         self.changed.emit()

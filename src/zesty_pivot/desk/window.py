@@ -35,6 +35,7 @@ from zesty_pivot.desk.work import ProgressBox, Worker
 if TYPE_CHECKING:
     from zesty_pivot.desk.bodies import Bodies
 
+BROUGHT_IN = (".zmeas", ".csv", ".zmethod")  # files that join what is there
 LEAST = (840, 500)  # logical px: 1280x800 at 150 % less the desktop's own bars
 LOW = 640  # a window lower than this has a low recipe strip
 
@@ -168,6 +169,13 @@ class Window(QMainWindow):
             if _focus_first(parts[(at + step) % len(parts)]):
                 return
 
+    def take(self, path: Path) -> None:
+        """A file that was dropped here: measurements and methods are brought in, styles and blocks opened."""
+        if path.suffix.lower() in BROUGHT_IN:
+            self.bodies.take(path)
+        else:
+            self.docs.open_path(path)
+
     def show_file(self, path: Path) -> None:
         """A file in the program that the desktop has for it."""
         if not QDesktopServices.openUrl(QUrl.fromLocalFile(str(path))):
@@ -243,7 +251,7 @@ class Window(QMainWindow):
         data = event.mimeData() if event is not None else None
         urls = data.urls() if data is not None else []
         if urls and urls[0].isLocalFile():
-            self.docs.open_path(Path(urls[0].toLocalFile()))
+            self.take(Path(urls[0].toLocalFile()))
 
 
 def _focus_first(part: QWidget) -> bool:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterator, Mapping
 
 import numpy as np
 
@@ -36,13 +36,25 @@ def draft_sheet(drawn: Draft, scale: float = 1.0) -> Sheet:
     strokes = tuple(Stroke("marks", _look(item), item.done.name, path(item)) for item in lines)
     points = [(item, (item.at + shift) * scale) for item in layout.items if item.at is not None]
     circles = tuple(Circle((float(at[0]), float(at[1])), DOT, item.done.name) for item, at in points)
-    texts = tuple(
-        Text((float(at[0]) + NUMBER, float(at[1]) - NUMBER / 2), item.label, NUMBER) for item, at in points if item.label
-    )
+    texts = tuple(_numbers([(item.label, (float(at[0]), float(at[1]))) for item, at in points if item.label]))
     wide, high = layout.width * scale, layout.height * scale
     ring = np.array([[0.0, 0.0], [wide, 0.0], [wide, high], [0.0, high]])
     piece = FinishedPiece(drawn.method.title, "", strokes, circles, texts, (), (), ring)
     return Sheet(wide + 2 * MARGIN, high + 2 * MARGIN, (Laid(piece, MARGIN, MARGIN),))
+
+
+def _numbers(points: list[tuple[str, tuple[float, float]]]) -> Iterator[Text]:
+    """The numbers beside their points, each where no other stands; the later points are the ones that stay."""
+    taken: list[tuple[float, float, float]] = []  # middle and half width, mm
+    for label, (x, y) in reversed(points):
+        half = 0.3 * NUMBER * len(label)
+        aside, down = half + 1.6, NUMBER
+        for dx, dy in ((aside, -0.5), (-aside, -0.5), (aside, down), (-aside, down)):
+            at = (x + dx, y + dy)
+            if all(abs(at[0] - ox) > half + wide or abs(at[1] - oy) > NUMBER for ox, oy, wide in taken):
+                taken.append((*at, half))
+                yield Text(at, label, NUMBER)
+                break
 
 
 def _look(item: Item) -> str:
