@@ -19,7 +19,7 @@ def tried(number: int) -> str | None:
     try:
         hold(draft(shipped(id), body, {}))
     except DraftError as refused:
-        return None if refused.advice and len(str(refused)) < 600 else f"draft {number}: refused with {refused}"
+        return None if refused.advice and len(str(refused)) < 1200 else f"draft {number}: refused with {refused}"
     except Exception as fault:  # noqa: BLE001 - whatever is raised is what is looked for
         said = " ".join(str(fault).split())[:300]
         return f"draft {number}, {id}: {type(fault).__name__}: {said}; { ({name: round(mm, 1) for name, mm in body.items()}) }"

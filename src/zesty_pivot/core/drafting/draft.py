@@ -227,7 +227,8 @@ def _do(method: Method, operation: Operation, number: int, piece: str, names: Ma
     except ZestyError as fault:
         where = f"{method.title}, operation {number}, {piece + ' ' if piece else ''}{operation.do}"
         with_ = _values(node, around)
-        raise DraftError(f"{fault.what}{f', with {with_}' if with_ else ''}", where=where, advice=fault.advice) from None
+        advice = fault.advice or "Measure again, or set another convention."
+        raise DraftError(f"{fault.what}{f', with {with_}' if with_ else ''}", where=where, advice=advice) from None
     truing = None
     if operation.trues and isinstance(value, Point):
         mark = around.value(operation.trues)
