@@ -152,7 +152,8 @@ def test_what_is_missing_is_estimated_and_says_so(open_desk) -> None:
     window.model.set_view("block")
     assert window.views.drafting.block is not None
     assert (
-        "Estimated:" in window.views.block.told.text() and "span 18.9 cm (20.5 % of the bust)" in window.views.block.told.text()
+        "Estimated:" in window.views.block.told.text()
+        and "bust span 18.9 cm (20.5 % of the bust)" in window.views.block.told.text()
     )
 
 

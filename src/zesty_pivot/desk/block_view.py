@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QPushButton, QSlider, QToo
 from zesty_pivot.core.drafting.method import Parameter
 from zesty_pivot.core.errors import FormulaError
 from zesty_pivot.core.formats.draft_sheet import SCALES
+from zesty_pivot.core.measure import MEASUREMENTS
 from zesty_pivot.core.quantity import Scope, format_length, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
@@ -195,7 +196,8 @@ class BlockView(QWidget):
         self.summary.setText(drafting.method.summary)
         _lengths, filled = drafting.used
         unit = self._model.style.units
-        guessed = [f"{guess.name.replace('_', ' ')} {format_length(guess.mm, unit)} ({guess.why})" for guess in filled]
+        titles = {guess.name: MEASUREMENTS[guess.name].partition(",")[0] for guess in filled}
+        guessed = [f"{titles[guess.name]} {format_length(guess.mm, unit)} ({guess.why})" for guess in filled]
         told = [f"Estimated: {', '.join(guessed)}."] if guessed else []
         self.told.setText(" ".join(told))
         self.told.setVisible(bool(self.told.text()))

@@ -59,7 +59,7 @@ class People(QObject):
         self._model = model
         self.history: History[Measures] = History([self._read()])
         self.chosen = STYLE
-        model.changed.connect(self.changed)
+        model.document_changed.connect(self.changed)
 
     def _read(self) -> Measures:
         path = people_file()

@@ -231,5 +231,5 @@ def test_an_implausible_body_is_refused_by_name(change: dict, says: str) -> None
 def test_a_missing_measurement_is_named() -> None:
     body = person("quarter_waist")
     del body["span"]
-    with pytest.raises(DraftError, match="bust span missing"):
+    with pytest.raises(DraftError, match="bust span is missing"):
         draft(shipped("quarter_waist"), body, {})

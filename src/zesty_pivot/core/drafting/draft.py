@@ -177,8 +177,9 @@ def draft(method: Method, measures: Mapping[str, float], settings: Settings) -> 
     """
     missing = [name for name in method.needs if name not in measures]
     if missing:
-        listed = ", ".join(MEASUREMENTS[name] for name in missing)
-        raise DraftError(f"{listed} missing", where=method.title, advice="Measure, or have it estimated from the others.")
+        listed = ", ".join(MEASUREMENTS[name].partition(",")[0] for name in missing)
+        advice = "Measure it." if len(missing) == 1 else "Measure them."
+        raise DraftError(f"{listed} {'is' if len(missing) == 1 else 'are'} missing", where=method.title, advice=advice)
     names = resolved(method, settings, measures)
     found: list[Done] = []
     waiting = refuse(method.title, method.refusals, names)
@@ -207,7 +208,7 @@ def refuse(title: str, refusals: Iterable[Refusal], names: Mapping[str, Value]) 
         except (FormulaError, GeometryError) as fault:
             raise DraftError(fault.what, where=f"{title}, {refusal.unless}", advice=fault.advice) from None
         if not is_so:
-            asked = ", ".join(MEASUREMENTS[name] for name in refusal.measure)
+            asked = ", ".join(MEASUREMENTS[name].partition(",")[0] for name in refusal.measure)
             advice = refusal.advice or (f"Measure again: {asked}." if asked else "")
             raise DraftError(f"{refusal.says} ({_values(node, around, in_words=True)})", where=title, advice=advice)
     return tuple(waiting)
