@@ -42,6 +42,16 @@ def test_the_numbered_points_by_hand() -> None:
     long = math.hypot(p12[0], p12[1] - 13.5) + 2  # the waist dart's 2 in given back
     assert near(at[27], long * ux, 13.5 + long * uy)
     assert near(at[25], 7.0, CHEST / 2) and near(at[26], 0, 12.5)
+    # 16: 1 1/2 in up the side from 27 towards 9; its mouth half an inch to each side; 17 an inch above 23.
+    side = (10 - long * ux, CHEST - (13.5 + long * uy))
+    along = (side[0] / math.hypot(*side), side[1] / math.hypot(*side))
+    for name, up in (("P16", 1.5), ("P36_mark", 2.0), ("P35", 1.0)):
+        assert near(made.point("front", name), long * ux + up * along[0], 13.5 + long * uy + up * along[1])
+    assert near(made.point("front", "P17"), 7.5, CHEST - 1) and near(made.point("front", "P24"), 7.5, CHEST / 2)
+    # The neck's box of 38/12 = 3.1667 by as much, and the middles of its sides.
+    box = 38 / 12
+    assert near(made.point("front", "P20"), box, box)
+    assert near(made.point("front", "P22"), box / 2, box) and near(made.point("front", "P21"), box, box / 2)
 
 
 def test_sewn_points_mouths_and_extensions() -> None:
@@ -65,6 +75,12 @@ def test_legs_are_equal_about_the_bust_point_and_the_upper_one_follows() -> None
     front = made.pattern("front")
     for dart in ("armhole", "side", "waist", "centre"):
         assert front.legs(dart)[0] == pytest.approx(front.legs(dart)[1], abs=1e-5), dart
+    # 33 = level(14; 34, 33): on the ray from (3.75, 10.5) to (7.5, 6.3333), as far as (7.5, 7.3333): 4.9082.
+    mark, far = (7.5 - 3.75, CHEST - 1.5 - 10.5), math.hypot(3.75, CHEST - 0.5 - 10.5)
+    scale = far / math.hypot(*mark)
+    assert near(made.point("front", "P33"), 3.75 + mark[0] * scale, 10.5 + mark[1] * scale) and far == pytest.approx(
+        4.9082, abs=1e-4
+    )
     # 33 comes visibly inwards, about half an inch; 19 is levelled as well.
     moved = {done.name: done.truing.amount / 25.4 for done in made.drawn.truings if done.truing is not None}
     assert 0.3 < moved["front.P33"] < 0.8 and 0.1 < moved["front.P19"] < 0.4

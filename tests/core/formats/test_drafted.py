@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import math
 
 import pytest
 
@@ -43,6 +44,13 @@ def test_the_corner_at_the_shut_side_dart_with_the_intake_that_would_remove_it()
     degrees = float(found.says.partition("°")[0])
     assert degrees > 10.0 and not found.is_right
     assert found.mend is not None and (found.mend.id, found.mend.value) == ("side_path", "ruled")
+    # i0 with a quarter bust of 9 3/4 and the waist 7 in below the bust line: (9.75 - 7 tan a) - (8.5 + 0.25).
+    angle = worked("quarter_waist", None, bwl=15.5 * IN, waist=34 * IN).pattern("front").angle("side")
+    smooth = max(0.0, (9.75 - 7 * math.tan(angle)) - 8.75) * 2.54
+    assert f"a waist dart of {smooth:.1f} cm would have none" in found.says
+    slim = worked("quarter_waist").pattern("front").angle("side")
+    told = lines("quarter_waist")["Side seam at the shut dart"].says
+    assert f"a waist dart of {((9.75 - 7 * math.tan(slim)) - 7.75) * 2.54:.1f} cm would have none" in told
     ruled = lines("quarter_waist", {"side_path": "ruled"}, bwl=15.5 * IN, waist=34 * IN)
     assert ruled["Side seam at the shut dart"].is_right
     assert "than the conventions ask for" in ruled["Full bust"].says  # what it costs is shown
