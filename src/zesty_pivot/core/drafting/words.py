@@ -4,12 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from zesty_pivot.core.drafting.evaluate import Surroundings, branch, worth
-from zesty_pivot.core.drafting.expression import Call, Literal, Name, Node, Pair, Sign, WordNode
+from zesty_pivot.core.drafting.expression import Call, Literal, Name, Node, Pair, Sign, WordNode, parsed
 from zesty_pivot.core.drafting.operations import OPERATIONS
 from zesty_pivot.core.drafting.values import Inked, Number, Point, Value
+from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.quantity import MM_PER, Unit, format_length, inch_fraction
 
 _BINDS = {"+": 1, "-": 1, "*": 2, "/": 2}
@@ -24,6 +25,7 @@ class Teller:
     unit: Unit
     called: Callable[[str], str]
     centre: str
+    fine: bool = False  # one more decimal, where rounded numbers would not add up
 
     def deed(self, node: Node) -> str:
         """What is done, in words: `5.1 in from CB, 8 7/16 below the top line`."""
@@ -58,13 +60,27 @@ class Teller:
         value = worth(node, self.around) if value is None else value
         if not isinstance(value, Number):
             return str(value)
-        result = self.amount(value)
         worked = self.worked(node)
-        return result if worked == self.bare(value) else f"{worked} = {result}"
+        if worked == self.bare(value):
+            return self.amount(value)
+        if not self.fine and not self._adds_up(worked, value):
+            return replace(self, fine=True).sum(node, value)
+        return f"{worked} = {self.amount(value)}"
+
+    def _adds_up(self, worked: str, value: Number) -> bool:
+        """Whether somebody who works a sum out with the rounded numbers in it comes to its rounded result. Inches
+        and what is no plain sum are taken as they are."""
+        if self.unit == "in" or value.power != 1:
+            return True
+        try:
+            found = worth(parsed(worked.replace("×", "*").replace("÷", "/")), Surroundings({}))
+        except ZestyError:
+            return True
+        return not isinstance(found, Number) or self.bare(Number(found.amount * MM_PER[self.unit], 1)) == self.bare(value)
 
     def amount(self, value: Number) -> str:
         """A number as it is told: a length with its unit, a plain number as it is."""
-        return format_length(value.amount, self.unit) if value.power == 1 else f"{value.amount:.4g}"
+        return format_length(value.amount, self.unit, fine=self.fine) if value.power == 1 else f"{value.amount:.4g}"
 
     def bare(self, value: Number) -> str:
         """The same without a unit, as it stands in arithmetic."""
@@ -72,8 +88,8 @@ class Teller:
             return f"{value.amount:.4g}"
         if self.unit == "in":
             return inch_fraction(value.amount)
-        text = f"{value.amount / MM_PER[self.unit]:.{1 if self.unit == 'cm' else 0}f}"
-        return text.removesuffix(".0")
+        text = f"{value.amount / MM_PER[self.unit]:.{(self.unit == 'cm') + self.fine}f}"
+        return text.rstrip("0").rstrip(".") if "." in text else text
 
     def worked(self, node: Node, binds: int = 0) -> str:
         """An expression with the numbers in it in place of the names: `98/6 + 3.8`."""
