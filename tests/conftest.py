@@ -18,7 +18,11 @@ from hypothesis import settings as hypothesis_settings
 from zesty_pivot.core.faults import LOGGER
 
 hypothesis_settings.register_profile(
-    "ours", deadline=None, derandomize=True, suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much]
+    "ours",
+    max_examples=60,
+    deadline=None,
+    derandomize=True,
+    suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much],
 )
 hypothesis_settings.load_profile("ours")
 

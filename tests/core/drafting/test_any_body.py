@@ -1,6 +1,6 @@
 """Properties of every method on plausible bodies; implausible ones are refused by name.
 
-Every body of 500 is drawn, every fifth is measured whole; `make torture` measures thousands.
+Every body of 500 is drawn, every tenth is measured whole; `make torture` measures thousands.
 """
 
 from __future__ import annotations
@@ -21,7 +21,7 @@ from zesty_pivot.core.formats.drafted_block import block_of
 from zesty_pivot.data.methods import shipped
 
 ANY = settings(max_examples=500, deadline=None, suppress_health_check=[HealthCheck.too_slow])
-EACH = 5  # of so many bodies one is measured whole
+EACH = 10  # of so many bodies one is measured whole
 
 
 @pytest.mark.parametrize("method", METHODS)
