@@ -152,6 +152,9 @@ def test_people_go_out_and_come_in_as_csv_and_zmeas(open_desk, tmp_path: Path) -
     window.bodies.bring_in_from(broken)
     assert window.views.people.body().lengths == {"bust": pytest.approx(950.0)}
     assert "column 'shoe' is no measurement" in words(window)
+    window.run("edit.undo")
+    window.run("edit.undo")
+    assert len(window.views.people.all) == 2 * count, "a file that was brought in goes out in one undo, all of its people"
 
 
 def test_the_fraction_table_is_shown_and_saved(open_desk, tmp_path: Path) -> None:

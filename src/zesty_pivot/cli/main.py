@@ -286,20 +286,12 @@ def _opened(style: Path, block: Path | None, measures: Path | None, person: str 
     if measures is not None:
         from zesty_pivot.core.formats import files, measures_csv, measures_file
         from zesty_pivot.core.formats.redraft import with_measures
+        from zesty_pivot.data.methods import method_of
 
         people, _told = measures_csv.read_people(measures)
         lengths = measures_file.lengths_of(people, person, files.shown(measures))
-        opened = with_measures(opened, lengths, _method_of(opened.block.method))
+        opened = with_measures(opened, lengths, method_of(opened.block.method, _own_methods()))
     return opened
-
-
-def _method_of(id: str | None):  # type: ignore[no-untyped-def]
-    """The method of a drafted block, if it is one of the program's or the user's."""
-    if id is None:
-        return None
-    from zesty_pivot.data.methods import all_methods
-
-    return next((method for method in all_methods(_own_methods()) if method.id == id), None)
 
 
 def _own_methods() -> Path:

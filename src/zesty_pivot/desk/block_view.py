@@ -12,10 +12,10 @@ from PyQt6.QtWidgets import QHBoxLayout, QListWidget, QPushButton, QSlider, QToo
 from zesty_pivot.core.drafting.method import Parameter
 from zesty_pivot.core.errors import FormulaError
 from zesty_pivot.core.formats.draft_sheet import SCALES
-from zesty_pivot.core.measure import MEASUREMENTS
+from zesty_pivot.core.measure import BY_NAME
 from zesty_pivot.core.quantity import Scope, format_length, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.column import Column, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.drafting import COMPARED, Drafting
 from zesty_pivot.desk.fields import CalcField
@@ -68,11 +68,8 @@ class BlockView(QWidget):
     # Building.
 
     def _left(self) -> QWidget:
-        side = QWidget()
-        side.setObjectName("left")
-        side.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.left = side
-        around = QVBoxLayout(side)
+        self.left = side("left")
+        around = QVBoxLayout(self.left)
         around.setContentsMargins(0, 0, 0, 0)
         inside = Column()
         rows = inside.rows
@@ -104,7 +101,7 @@ class BlockView(QWidget):
         around.addLayout(buttons)
         self.whose.picked.connect(lambda at: self._people.choose(int(at)))
         self.method.picked.connect(self._drafting.choose_method)
-        return side
+        return self.left
 
     def _middle(self, action: Callable[[str], QAction]) -> QVBoxLayout:
         column = QVBoxLayout()
@@ -135,11 +132,8 @@ class BlockView(QWidget):
         return button
 
     def _right(self) -> QWidget:
-        side = QWidget()
-        side.setObjectName("right")
-        side.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.right = side
-        around = QVBoxLayout(side)
+        self.right = side("right")
+        around = QVBoxLayout(self.right)
         around.setContentsMargins(0, 0, 0, 0)
         around.addWidget(self.tabs)
         page = self.tabs.add("steps", "Steps", "The draft in words, with the arithmetic of these measurements").rows
@@ -163,7 +157,7 @@ class BlockView(QWidget):
         page.addLayout(self.swapped)
         page.addStretch(1)
         self.compare.picked.connect(self._drafting.compare)
-        return side
+        return self.right
 
     def fit_width(self, width: int) -> None:
         """Smaller sides where the window is narrow."""
@@ -196,7 +190,7 @@ class BlockView(QWidget):
         self.summary.setText(drafting.method.summary)
         _lengths, filled = drafting.used
         unit = self._model.style.units
-        titles = {guess.name: MEASUREMENTS[guess.name].partition(",")[0] for guess in filled}
+        titles = {guess.name: BY_NAME[guess.name].short for guess in filled}
         guessed = [f"{titles[guess.name]} {format_length(guess.mm, unit)} ({guess.why})" for guess in filled]
         told = [f"Estimated: {', '.join(guessed)}."] if guessed else []
         self.told.setText(" ".join(told))

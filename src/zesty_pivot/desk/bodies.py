@@ -2,12 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
 from pathlib import Path
 from typing import TYPE_CHECKING, Protocol
 
 from zesty_pivot.core.drafting import SUFFIX
-from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import block_file, files, measures_csv, method_file
 from zesty_pivot.core.formats.measures_file import Person
 from zesty_pivot.core.formats.pdf_draft import draft_pdf, fractions_pdf, instruction_pdf
@@ -50,16 +48,6 @@ class Bodies:
         self._window, self._model = window, window.model
         self.page: MethodPage | None = None  # the one that was opened last
 
-    def _tried(self, what: Callable[[], object], said: str = "") -> bool:
-        try:
-            what()
-        except ZestyError as fault:
-            self._model.say(str(fault), fault=True)
-            return False
-        if said:
-            self._model.say(said)
-        return True
-
     # People.
 
     def new_person(self) -> None:
@@ -85,7 +73,7 @@ class Bodies:
         self._model.set_view("measure")
         told_: list[str] = []
         before = len(self._window.views.people.all)
-        if self._tried(lambda: told_.extend(self._window.views.people.take_in(path))):
+        if self._model.tried(lambda: told_.extend(self._window.views.people.take_in(path))):
             count = len(self._window.views.people.all) - before
             self._model.say(f"Brought in {count} {'person' if count == 1 else 'people'} from {path.name}.")
             self._window.notice.drop("left out")
@@ -97,7 +85,7 @@ class Bodies:
         path = self._window.ask.save_file("Save all measurements", "people.zmeas", PEOPLE)
         if path is not None:
             target = path if path.suffix else path.with_suffix(".zmeas")
-            self._tried(lambda: self._window.views.people.write_to(target), f"Saved {target.name}.")
+            self._model.tried(lambda: self._window.views.people.write_to(target), f"Saved {target.name}.")
 
     def save_fractions(self) -> None:
         """The fraction table as PDF to print, or as CSV."""
@@ -110,7 +98,9 @@ class Bodies:
         rows = [[MEASUREMENTS[row.name], *told(row, unit)] for row in fraction_table(body.lengths)]
         head = ["", "whole", *(f"1/{part}" for part in PARTS)]
         if target.suffix.lower() == ".csv":
-            self._tried(lambda: files.write_atomic(target, measures_csv.write_table([head, *rows])), f"Saved {target.name}.")
+            self._model.tried(
+                lambda: files.write_atomic(target, measures_csv.write_table([head, *rows])), f"Saved {target.name}."
+            )
         else:
             content = fractions_pdf(body.title, [head, *rows], self._window.paper_chosen())
             self._printed(target, content)
@@ -135,7 +125,7 @@ class Bodies:
         """A block from a file under the style that is open."""
         path = self._window.ask.open_file("Put a block under this style", "Blocks (*.zblock)")
         if path is not None:
-            self._tried(lambda: self._swap(block_file.read(path)))
+            self._model.tried(lambda: self._swap(block_file.read(path)))
 
     def _swap(self, block: BlockFile) -> None:
         self._model.set_view("block")
@@ -150,7 +140,7 @@ class Bodies:
         path = self._window.ask.save_file("Save the block", f"{block.name}{block_file.SUFFIX}", "Blocks (*.zblock)")
         if path is not None:
             target = path if path.suffix else path.with_suffix(block_file.SUFFIX)
-            self._tried(lambda: files.write_atomic(target, block_file.dump(block)), f"Saved {target.name}.")
+            self._model.tried(lambda: files.write_atomic(target, block_file.dump(block)), f"Saved {target.name}.")
 
     def print_draft(self) -> None:
         """The draft as PDF at the chosen scale."""
@@ -174,7 +164,7 @@ class Bodies:
 
     def _printed(self, path: Path, content: bytes) -> None:
         target = path if path.suffix else path.with_suffix(".pdf")
-        if self._tried(lambda: files.write_atomic(target, content), f"Saved {target.name}."):
+        if self._model.tried(lambda: files.write_atomic(target, content), f"Saved {target.name}."):
             text = f"{target.name} is saved. Open it and print it at 100 %."
             self._window.notice.put("printed", text, [("Open it", lambda: self._window.show_file(target))])
 
@@ -207,7 +197,7 @@ class Bodies:
             self._window.views.drafting.look_for_methods()
             self._model.say(f"{method.title} is among the drafting methods.")
 
-        self._tried(take)
+        self._model.tried(take)
 
     def save_method(self) -> None:
         """The chosen method as a file to share."""
@@ -215,4 +205,4 @@ class Bodies:
         path = self._window.ask.save_file("Save the method", f"{method.id}{SUFFIX}", METHODS)
         if path is not None:
             target = path if path.suffix else path.with_suffix(SUFFIX)
-            self._tried(lambda: files.write_atomic(target, method_file.dump(method)), f"Saved {target.name}.")
+            self._model.tried(lambda: files.write_atomic(target, method_file.dump(method)), f"Saved {target.name}.")

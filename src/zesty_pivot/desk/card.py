@@ -7,6 +7,7 @@ from PyQt6.QtGui import QContextMenuEvent, QDrag, QFocusEvent, QKeyEvent, QMouse
 from PyQt6.QtWidgets import QApplication, QFrame, QLabel, QLineEdit, QVBoxLayout
 
 from zesty_pivot.core.recipe import State
+from zesty_pivot.desk.labels import repolish
 from zesty_pivot.desk.theme import NOW, text_font
 
 PICTURE = QSize(112, 56)
@@ -84,10 +85,7 @@ class Card(QFrame):
         if not was_marked or any(self.property(name) != value for name, value in marks.items()):
             for name, value in marks.items():
                 self.setProperty(name, value)
-            style = self.style()
-            if style is not None:
-                style.unpolish(self)
-                style.polish(self)
+            repolish(self)
         self.update()
 
     def show_picture(self, picture: QPixmap) -> None:

@@ -7,6 +7,14 @@ from PyQt6.QtGui import QResizeEvent
 from PyQt6.QtWidgets import QScrollArea, QVBoxLayout, QWidget
 
 
+def side(name: str) -> QWidget:
+    """A side of a view, `left` or `right`, with the background of its name."""
+    found = QWidget()
+    found.setObjectName(name)
+    found.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+    return found
+
+
 class Column(QWidget):
     """Keeps itself as tall as its wrapped text needs; a scroll area by itself would squeeze wrapped labels."""
 

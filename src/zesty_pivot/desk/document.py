@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core.checks.base import Finding, Look
@@ -95,6 +97,17 @@ class Document(QObject):
     def say(self, text: str, *, fault: bool = False) -> None:
         """A sentence for the message line."""
         self.said.emit(text, fault)
+
+    def tried(self, what: Callable[[], object], said: str = "") -> bool:
+        """Whether something came out that may be refused: a fault is said, else what there is to say."""
+        try:
+            what()
+        except ZestyError as fault:
+            self.say(str(fault), fault=True)
+            return False
+        if said:
+            self.say(said)
+        return True
 
     def edit(self, style: Style, title: str) -> bool:
         """A new document, as one entry of the history; false when it was not taken. One that could not be saved and opened

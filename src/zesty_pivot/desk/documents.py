@@ -58,17 +58,6 @@ class Documents:
     def _ask(self):  # type: ignore[no-untyped-def]
         return self._window.ask
 
-    def _tried(self, what: Callable[[], object], said: str = "") -> bool:
-        """Does something with files; a fault is said."""
-        try:
-            what()
-        except ZestyError as fault:
-            self._model.say(str(fault), fault=True)
-            return False
-        if said:
-            self._model.say(said)
-        return True
-
     # Opening.
 
     def may_leave(self) -> bool:
@@ -121,7 +110,9 @@ class Documents:
 
     def bring_back(self, left: Leftover) -> bool:
         """Opens unsaved work of an earlier run; false when what is open now is kept instead, or it cannot be worked out."""
-        return self.may_leave() and self._tried(lambda: self._window.keeper.bring_back(left), "Here it is. Save it to keep it.")
+        return self.may_leave() and self._model.tried(
+            lambda: self._window.keeper.bring_back(left), "Here it is. Save it to keep it."
+        )
 
     # Saving.
 
@@ -148,7 +139,7 @@ class Documents:
 
     def _save_to(self, path: Path) -> bool:
         path = path.absolute()
-        if not self._tried(lambda: self._model.file.save(path), f"Saved {path.name}."):
+        if not self._model.tried(lambda: self._model.file.save(path), f"Saved {path.name}."):
             return False
         self._window.keeper.change(lambda settings: settings.with_recent(path))
         self._window.notice.drop("disk")
@@ -170,7 +161,7 @@ class Documents:
     def _take_theirs(self) -> None:
         path = self._model.file.path
         if path is not None and self.may_leave():
-            self._tried(lambda: self._model.file.open(path), f"Opened {path.name} as it is now.")
+            self._model.tried(lambda: self._model.file.open(path), f"Opened {path.name} as it is now.")
 
     def rename(self) -> None:
         """Asks for the style's name."""
@@ -183,7 +174,7 @@ class Documents:
     def trace_other(self) -> None:
         """Asks for another style and lays it on the table."""
         path = self._ask.open_file("Lay another style on the table", STYLES)
-        if path is not None and self._tried(lambda: self._window.lay.trace_style(path)):
+        if path is not None and self._model.tried(lambda: self._window.lay.trace_style(path)):
             self._window.lay.show_panel("trace")
 
     # Getting it out.
@@ -254,7 +245,7 @@ class Documents:
         path = self._ask.save_file("Save the fault report", "zesty-pivot-fault.txt", "Text (*.txt)")
         if path is not None:
             target = path if path.suffix else path.with_suffix(".txt")
-            self._tried(lambda: files.write_atomic(target, self._window.faults.report.encode()), f"Saved {target.name}.")
+            self._model.tried(lambda: files.write_atomic(target, self._window.faults.report.encode()), f"Saved {target.name}.")
 
     def copy_picture(self) -> None:
         """Copies what the table shows as PNG and SVG."""
@@ -276,7 +267,7 @@ class Documents:
         from zesty_pivot.desk import snapshots
 
         content = snapshots.svg(canvas) if target.suffix.lower() == ".svg" else snapshots.png(canvas)
-        self._tried(lambda: files.write_atomic(target, content), f"Saved {target.name}.")
+        self._model.tried(lambda: files.write_atomic(target, content), f"Saved {target.name}.")
 
     # Starting.
 

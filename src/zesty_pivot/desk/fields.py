@@ -9,6 +9,7 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.desk.labels import repolish
 
 
 class CalcField(QWidget):
@@ -104,11 +105,7 @@ class CalcField(QWidget):
         self.note.setText(fault or (self._worth(text) if text else ""))
         self.note.setVisible(bool(self.note.text()))
         self.edit.setProperty("fault", bool(fault))
-        for widget in (self.edit, self.note):
-            style = widget.style()
-            if style is not None:
-                style.unpolish(widget)
-                style.polish(widget)
+        repolish(self.edit, self.note)
 
     def _commit(self) -> None:
         text = self.edit.text().strip()

@@ -20,7 +20,7 @@ from zesty_pivot.core.piece import Body, DartRef, EdgeRef, Piece, Use, dart_call
 from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.column import Column, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.labels import label
@@ -78,10 +78,8 @@ class FinishView(QWidget):
         super().__init__()
         self._model = model
         self.canvas = FinishCanvas(model)
-        side = QWidget()
-        side.setObjectName("right")
-        side.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        side.setFixedWidth(WIDTH)
+        beside = side("right")
+        beside.setFixedWidth(WIDTH)
         inside = Column()
         self._column = inside.rows
         self._column.setSpacing(3)
@@ -107,14 +105,14 @@ class FinishView(QWidget):
         self._own_rows.setSpacing(3)
         self._column.addWidget(self._own)
         self._column.addStretch(1)
-        box = QVBoxLayout(side)
+        box = QVBoxLayout(beside)
         box.setContentsMargins(0, 0, 0, 0)
         box.addWidget(inside.scrolled())
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)
         layout.addWidget(self.canvas, 1)
-        layout.addWidget(side)
+        layout.addWidget(beside)
         self._keys: tuple[object, ...] = ()
         self.own_fields: dict[str, CalcField | Choice] = {}
         self._own_edges: dict[str, EdgeRef] = {}

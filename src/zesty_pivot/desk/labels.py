@@ -16,6 +16,15 @@ def label(text: str, name: str = "", *, wraps: bool = True) -> QLabel:
     return found
 
 
+def repolish(*widgets: QWidget) -> None:
+    """The style sheet is looked at again, after another object name or property."""
+    for widget in widgets:
+        style = widget.style()
+        if style is not None:
+            style.unpolish(widget)
+            style.polish(widget)
+
+
 def empty(layout: QLayout) -> None:
     """Takes every widget out of a layout."""
     while (item := layout.takeAt(0)) is not None:

@@ -7,7 +7,7 @@ from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QLineEdit, QSizePolicy, QWidget
 
 from zesty_pivot.core.measure import Measurement
-from zesty_pivot.desk.labels import label
+from zesty_pivot.desk.labels import label, repolish
 
 TITLE_WIDTH, FIELD_WIDTH = 166, 112
 
@@ -22,7 +22,7 @@ class MeasureRow(QWidget):
     def __init__(self, measurement: Measurement) -> None:
         super().__init__()
         self.name = measurement.name
-        self.title = label(measurement.title.partition(",")[0].capitalize(), wraps=False)
+        self.title = label(measurement.short.capitalize(), wraps=False)
         self.title.setToolTip(f"{measurement.title}. {measurement.tape}")
         self.title.setFixedWidth(TITLE_WIDTH)
         self.edit = QLineEdit()
@@ -59,11 +59,7 @@ class MeasureRow(QWidget):
         self.edit.setToolTip(f"{self._tape} {note}".strip())
         if self.note.objectName() != kind:
             self.note.setObjectName(kind)
-            for widget in (self.note, self.edit):
-                style = widget.style()
-                if style is not None:
-                    style.unpolish(widget)
-                    style.polish(widget)
+            repolish(self.note, self.edit)
 
     def _commit(self) -> None:
         text = self.edit.text().strip()

@@ -19,13 +19,12 @@ from PyQt6.QtWidgets import (
 )  # fmt: skip
 
 from zesty_pivot.core.formats.measures_file import Person
-from zesty_pivot.core.measure import CHART, MEASUREMENTS
+from zesty_pivot.core.measure import BY_NAME, CHART, MEASUREMENTS
 from zesty_pivot.core.measure.fractions import PARTS, fraction_table, told
-from zesty_pivot.core.measure.names import BY_NAME
 from zesty_pivot.core.measure.plausible import CAUTION, again
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.column import Column, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import Figures, empty, label
 from zesty_pivot.desk.measure_figure import MeasureFigure
@@ -71,11 +70,8 @@ class MeasureView(QWidget):
     # Building.
 
     def _left(self) -> QWidget:
-        side = QWidget()
-        side.setObjectName("left")
-        side.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.left = side
-        column = QVBoxLayout(side)
+        self.left = side("left")
+        column = QVBoxLayout(self.left)
         column.setContentsMargins(12, 12, 12, 12)
         column.addWidget(label("People", "heading"))
         column.addWidget(self.list, 1)
@@ -93,7 +89,7 @@ class MeasureView(QWidget):
             if id == "people.new":
                 button.setObjectName("primary")
             column.addWidget(button)
-        return side
+        return self.left
 
     def _middle(self) -> QWidget:
         inside = Column()
@@ -129,11 +125,8 @@ class MeasureView(QWidget):
         return area
 
     def _right(self) -> QWidget:
-        side = QWidget()
-        side.setObjectName("right")
-        side.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        self.right = side
-        around = QVBoxLayout(side)
+        self.right = side("right")
+        around = QVBoxLayout(self.right)
         around.setContentsMargins(0, 0, 0, 0)
         around.addWidget(self.tabs)
         page = self.tabs.add("tape", "Tape", "Where the tape goes, and what is odd").rows
@@ -153,7 +146,7 @@ class MeasureView(QWidget):
         page.addWidget(self.differences)
         page.addStretch(1)
         self.other.picked.connect(self._compare)
-        return side
+        return self.right
 
     def fit_width(self, width: int) -> None:
         """Smaller sides where the window is narrow."""
@@ -217,9 +210,7 @@ class MeasureView(QWidget):
         odd_names = {name for odd in oddities if odd.is_likely_slip for name in odd.names}
         for name, row in self.rows.items():
             row.setVisible(not body.is_child or BY_NAME[name].child is not None or name in body.texts)
-            row.title.setText(
-                "Chest" if body.is_child and name == "bust" else BY_NAME[name].title.partition(",")[0].capitalize()
-            )
+            row.title.setText("Chest" if body.is_child and name == "bust" else BY_NAME[name].short.capitalize())
             text = body.texts.get(name, "")
             if name in body.faults:
                 row.show_body(text, str(body.faults[name].what), "fault")
@@ -280,7 +271,7 @@ class MeasureView(QWidget):
         rows = []
         for row in fraction_table(body.lengths):
             cells = [cell.removesuffix(f" {unit}") for cell in told(row, unit)]
-            rows.append((MEASUREMENTS[row.name].partition(",")[0].capitalize(), *cells))
+            rows.append((BY_NAME[row.name].short.capitalize(), *cells))
         self.fractions.show_rows(rows, head=("", unit, *(f"1/{part}" for part in PARTS)))
 
     def _show_differences(self, body: BodyShown) -> None:

@@ -7,6 +7,7 @@ from collections.abc import Callable
 from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QLabel, QWidget
 
+from zesty_pivot.desk.labels import repolish
 from zesty_pivot.desk.table.canvas import Canvas
 
 SHOWN_MS = 6000  # a message that is no fault is read by then
@@ -29,10 +30,7 @@ class Message(QLabel):
         """Shows a sentence; a fault stays until the next."""
         self.setText(text)
         self.setProperty("fault", fault)
-        style = self.style()
-        if style is not None:
-            style.unpolish(self)
-            style.polish(self)
+        repolish(self)
         self.setVisible(bool(text))
         self.place()
         self._quiet.stop()

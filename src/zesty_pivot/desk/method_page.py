@@ -15,7 +15,7 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import files, method_file
 from zesty_pivot.data.methods import ORDER
 from zesty_pivot.desk.drafting import Drafting
-from zesty_pivot.desk.labels import label
+from zesty_pivot.desk.labels import label, repolish
 from zesty_pivot.desk.settings import methods_folder
 
 PAUSE = 350  # ms after the last key until the text is looked at
@@ -71,10 +71,7 @@ class MethodPage(QDialog):
             text, is_right = str(fault), False
         self.told.setText(text)
         self.told.setObjectName("quiet" if is_right else "fault")
-        style = self.told.style()
-        if style is not None:
-            style.unpolish(self.told)
-            style.polish(self.told)
+        repolish(self.told)
         self.keep.setEnabled(is_right)
         return is_right
 

@@ -16,7 +16,7 @@ from zesty_pivot.core.finish.sheet import Laid, Sheet
 from zesty_pivot.core.formats.tiles import OVERLAP, PAPERS, Tile, Tiling, tiled
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.column import Column, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.finish_view import WIDTH
 from zesty_pivot.desk.keeping import Keeper
@@ -130,14 +130,12 @@ class PaperView(QWidget):
         self.summary = label("", "quiet")
         self.fault = label("", "fault")
         self.open_findings = label("", "warning")
-        side = QWidget()
-        side.setObjectName("right")
-        side.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
-        side.setFixedWidth(WIDTH)
+        beside = side("right")
+        beside.setFixedWidth(WIDTH)
         inside = Column()
         column = inside.rows
         column.setSpacing(6)
-        around = QVBoxLayout(side)
+        around = QVBoxLayout(beside)
         around.setContentsMargins(0, 0, 0, 0)
         column.addWidget(label("Paper", "heading"))
         column.addWidget(self.paper)
@@ -168,7 +166,7 @@ class PaperView(QWidget):
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)
         layout.addWidget(self.canvas, 1)
-        layout.addWidget(side)
+        layout.addWidget(beside)
         self.paper.picked.connect(self.choose)
         self.hand.picked.connect(lambda way: model.recipe.set_finish({"hand_sheet": way}, "hand sheet"))
         model.changed.connect(self.refresh)

@@ -2,24 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from pathlib import Path
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
-from zesty_pivot.core.drafting import Method
 from zesty_pivot.core.errors import FormulaError, ZestyError
 from zesty_pivot.core.formats import files, measures_csv, measures_file
 from zesty_pivot.core.formats.measures_file import Measures, Person
 from zesty_pivot.core.formats.redraft import with_measures
-from zesty_pivot.core.measure import MEASUREMENTS
+from zesty_pivot.core.measure import BY_NAME, MEASUREMENTS
 from zesty_pivot.core.measure.estimates import Estimate, estimates
 from zesty_pivot.core.measure.plausible import Oddity, oddities
 from zesty_pivot.core.quantity import MM_PER, Scope, Unit, length_mm, with_unit
 from zesty_pivot.core.quantity.units import inch_fraction
 from zesty_pivot.data.demo import demo_people
-from zesty_pivot.data.methods import all_methods
+from zesty_pivot.data.methods import method_of
 from zesty_pivot.desk.history import History
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.settings import methods_folder, people_file
@@ -126,7 +125,7 @@ class People(QObject):
         measures = {known: held for known, held in person.measures.items() if known != name}
         if written:
             measures[name] = written
-        self._replace(person.model_copy(update={"measures": measures}), f"measure {MEASUREMENTS[name].partition(',')[0]}")
+        self._replace(person.model_copy(update={"measures": measures}), f"measure {BY_NAME[name].short}")
 
     def _set_of_style(self, name: str, text: str) -> None:
         """Another measurement of the style's body: a drafted block follows it through the whole style."""
@@ -139,21 +138,17 @@ class People(QObject):
                 measures = {known: held for known, held in style.measures.items() if known != name}
                 made = style.model_copy(update={"measures": {**measures, **({name: text} if text else {})}})
             else:
-                made = with_measures(style, lengths, method_of(style.block.method))
+                made = with_measures(style, lengths, method_of(style.block.method, methods_folder()))
         except ZestyError as fault:
             self._model.say(f"Left as it was: {fault}", fault=True)
             self.changed.emit()
             return
-        self._model.edit(made, f"{MEASUREMENTS[name].partition(',')[0]} of the body")
+        self._model.edit(made, f"{BY_NAME[name].short} of the body")
 
     def add(self, person: Person) -> None:
         """Another person, or the same one at another date, who is chosen then."""
-        taken = {(each.name, each.date) for each in self.all}
-        name, number = person.name, 2
-        while (name, person.date) in taken:
-            name, number = f"{person.name or 'Somebody'} {number}", number + 1
-        self._put((*self.all, person.model_copy(update={"name": name})), f"add {name}")
-        self.choose(len(self.all) - 1)
+        added = _named_apart(self.all, [person])
+        self._put((*self.all, *added), f"add {added[0].name}", len(self.all))
 
     def remove(self) -> None:
         """Takes the chosen person out."""
@@ -181,8 +176,9 @@ class People(QObject):
     def take_in(self, path: Path) -> list[str]:
         """People of a .zmeas or .csv file, added to those that are there; what was left out, a line each. Raises FileError."""
         found, told = measures_csv.read_people(path, self.unit)
-        for person in found.people:
-            self.add(_with_units(person, found.units))
+        added = _named_apart(self.all, [_with_units(person, found.units) for person in found.people])
+        if added:
+            self._put((*self.all, *added), f"bring in {path.name}", len(self.all) + len(added) - 1)
         return told
 
     def write_to(self, path: Path) -> None:
@@ -232,9 +228,17 @@ def in_words(mm: float, unit: Unit) -> str:
     return f"{mm / MM_PER[unit]:.4f}".rstrip("0").rstrip(".") + f" {unit}"
 
 
-def method_of(id: str) -> Method | None:
-    """A drafting method by its id, of the program's or the user's."""
-    return next((method for method in all_methods(methods_folder()) if method.id == id), None)
+def _named_apart(there: Sequence[Person], others: Sequence[Person]) -> list[Person]:
+    """Other people with names that keep them apart from those who are there, and from each other."""
+    taken = {(each.name, each.date) for each in there}
+    found: list[Person] = []
+    for person in others:
+        name, number = person.name, 2
+        while (name, person.date) in taken:
+            name, number = f"{person.name or 'Somebody'} {number}", number + 1
+        taken.add((name, person.date))
+        found.append(person.model_copy(update={"name": name}))
+    return found
 
 
 def _with_units(person: Person, unit: Unit) -> Person:

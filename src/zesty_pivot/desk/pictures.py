@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import os
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
 
 from PyQt6.QtCore import QEventLoop, QSize, QTimer
@@ -31,6 +32,11 @@ def _wait(ms: int) -> None:
     loop = QEventLoop()
     QTimer.singleShot(ms, loop.quit)
     loop.exec()
+
+
+def _wait_until(is_so: Callable[[], bool]) -> None:
+    while not is_so():
+        _wait(100)
 
 
 class _Shots:
@@ -77,6 +83,7 @@ class _Shots:
         window.resize(SIZE)
         _wait(200)
         window.views.start_page.show_leftovers(())
+        _wait_until(lambda: window.views.start_page.is_drawn)
         self.shot("start")
         window.model.set_view("style")
         self._compared()

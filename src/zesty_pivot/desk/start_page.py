@@ -35,7 +35,7 @@ from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.keeping import Keeper
-from zesty_pivot.desk.labels import empty, label
+from zesty_pivot.desk.labels import empty, label, repolish
 from zesty_pivot.desk.thumbs import thumbnail
 
 PICTURE = QSize(232, 128)
@@ -91,10 +91,7 @@ class StyleCard(QAbstractButton):
         wanted = self.hasFocus() or self.underMouse()
         if self.frame.property("chosen") != wanted:
             self.frame.setProperty("chosen", wanted)
-            style = self.frame.style()
-            if style is not None:
-                style.unpolish(self.frame)
-                style.polish(self.frame)
+            repolish(self.frame)
 
     def show_style(self, style: Style) -> None:
         """The picture of a style, worked out."""
@@ -222,6 +219,11 @@ class StartPage(QWidget):
         for card, style in zip(self.demos, demo_styles(), strict=True):
             card.show_style(style)
         self._show_recent()
+
+    @property
+    def is_drawn(self) -> bool:
+        """Whether no card waits for its picture."""
+        return not self._queue
 
     def _make_demos(self) -> None:
         for style in demo_styles():

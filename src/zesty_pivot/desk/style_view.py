@@ -11,10 +11,11 @@ from PyQt6.QtGui import QAction
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QMenu, QPushButton, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
 
 from zesty_pivot.desk.bead_actions import BEAD_MENU
+from zesty_pivot.desk.column import side
 from zesty_pivot.desk.foot import Foot
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.keeping import Keeper
-from zesty_pivot.desk.labels import label
+from zesty_pivot.desk.labels import label, repolish
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.panel_column import PanelColumn
@@ -59,9 +60,7 @@ class StyleView(QWidget):
         self.foot = Foot(model, lay)
         self.tables = QStackedWidget()
         self.tables.addWidget(self.table)
-        self.left = QWidget()
-        self.left.setObjectName("left")
-        self.left.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self.left = side("left")
         self._steps: list[tuple[QPushButton, QAction]] = []
         self._build_left(action)
         middle = QVBoxLayout()
@@ -128,10 +127,7 @@ class StyleView(QWidget):
         name = "icon" if self.is_narrow else "step"
         if button.objectName() != name:
             button.setObjectName(name)
-            style = button.style()
-            if style is not None:
-                style.unpolish(button)
-                style.polish(button)
+            repolish(button)
 
     def fit_width(self, width: int) -> None:
         """Fewer words at the left where the window is narrow."""

@@ -15,7 +15,7 @@ from zesty_pivot.core.drafting.settings import Settings, resolved
 from zesty_pivot.core.drafting.values import Inked, Number, Point, Value
 from zesty_pivot.core.drafting.words import Teller
 from zesty_pivot.core.errors import FormulaError, GeometryError, ZestyError
-from zesty_pivot.core.measure import MEASUREMENTS
+from zesty_pivot.core.measure import BY_NAME
 from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.quantity import Unit, format_length
 
@@ -38,9 +38,10 @@ class Truing:
 
 @dataclass(frozen=True, eq=False)
 class Done:
-    """One operation, done: its number in the method, the piece, the name it made and what that is worth; `node` is the
-    expression
-    that was worked out."""
+    """One operation, done: its number in the method, the piece, the name it made and what that is worth.
+
+    `node` is the expression that was worked out.
+    """
 
     number: int
     piece: str
@@ -88,13 +89,6 @@ class Draft:
         key = around.key(name)
         return None if key is None else self.names[key]
 
-    def length(self, name: str) -> float:
-        """A length by its full name, mm. Raises KeyError or TypeError for what is none."""
-        found = self.names[name]
-        if not isinstance(found, Number):
-            raise TypeError(name)
-        return found.amount
-
     @property
     def truings(self) -> Iterator[Done]:
         """The truings, each with its amount."""
@@ -102,16 +96,18 @@ class Draft:
 
     @cached_property
     def shown(self) -> tuple[Done, ...]:
-        """The operations that a person does: without conditions, directions, and what moved nothing or left things as they
-        are.
-        """
+        """The operations that a person does: without conditions, directions, and what left things as they are."""
         return tuple(done for done in self.done if done.is_drawn and done.name not in self._same_as)
+
+    @cached_property
+    def _by_name(self) -> dict[str, Done]:
+        return {done.name: done for done in self.done}
 
     @cached_property
     def _same_as(self) -> dict[str, Done]:
         """By the name of a point that is another point: the first of them."""
         found: dict[str, Done] = {}
-        by_name = {done.name: done for done in self.done}
+        by_name = self._by_name
         for done in self.done:
             source = done.operation.trues or (done.node.name if isinstance(done.node, Name) else "")
             key = Surroundings(self.names, done.piece).key(source) if source and done.kind == "point" else None
@@ -140,10 +136,9 @@ class Draft:
 
     def teller(self, piece: str, unit: Unit) -> Teller:
         """What tells the expressions of a piece."""
-        by_name = {done.name: done for done in self.done}
 
         def called(name: str) -> str:
-            done = by_name.get(name)
+            done = self._by_name.get(name)
             if done is None:
                 return name
             title, label = self._titles[name]
@@ -177,7 +172,7 @@ def draft(method: Method, measures: Mapping[str, float], settings: Settings) -> 
     """
     missing = [name for name in method.needs if name not in measures]
     if missing:
-        listed = ", ".join(MEASUREMENTS[name].partition(",")[0] for name in missing)
+        listed = ", ".join(BY_NAME[name].short for name in missing)
         advice = "Measure it." if len(missing) == 1 else "Measure them."
         raise DraftError(f"{listed} {'is' if len(missing) == 1 else 'are'} missing", where=method.title, advice=advice)
     names = resolved(method, settings, measures)
@@ -208,7 +203,7 @@ def refuse(title: str, refusals: Iterable[Refusal], names: Mapping[str, Value]) 
         except (FormulaError, GeometryError) as fault:
             raise DraftError(fault.what, where=f"{title}, {refusal.unless}", advice=fault.advice) from None
         if not is_so:
-            asked = ", ".join(MEASUREMENTS[name].partition(",")[0] for name in refusal.measure)
+            asked = ", ".join(BY_NAME[name].short for name in refusal.measure)
             advice = refusal.advice or (f"Measure again: {asked}." if asked else "")
             raise DraftError(f"{refusal.says} ({_values(node, around, in_words=True)})", where=title, advice=advice)
     return tuple(waiting)
@@ -252,7 +247,8 @@ def _values(node: Node, around: Surroundings, *, in_words: bool = False) -> str:
         key = around.key(name)
         value = around.names[key] if key is not None else None
         if isinstance(value, Number) and value.power == 1:
-            called = MEASUREMENTS.get(name, name.replace("_", " ")).partition(",")[0] if in_words else f"{name} ="
+            title = BY_NAME[name].short if name in BY_NAME else name.replace("_", " ")
+            called = title if in_words else f"{name} ="
             told.append(f"{called} {format_length(value.amount, 'cm')}")
         elif isinstance(value, Number):
             told.append(f"{name} = {value.amount:.4g}")

@@ -3,14 +3,11 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal
 
 import numpy as np
 
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
-
-Kind = Literal["length", "number", "area", "word", "truth", "point", "direction", "stroke", "level"]
 
 
 @dataclass(frozen=True)
@@ -61,11 +58,11 @@ class Inked:
 
 Value = Number | str | bool | Point | Direction | Inked
 
-KINDS: dict[type, Kind] = {str: "word", bool: "truth", Point: "point", Direction: "direction", Inked: "stroke"}
+_KINDS = {str: "word", bool: "truth", Point: "point", Direction: "direction", Inked: "stroke"}
 
 
 def kind_of(value: Value) -> str:
     """What a value is, in a word: `length`, `point`."""
     if isinstance(value, Number):
         return {0: "number", 1: "length", 2: "area"}.get(value.power, "number of an odd dimension")
-    return KINDS[type(value)]
+    return _KINDS[type(value)]

@@ -40,7 +40,7 @@ class Read:
     told: list[str] = field(default_factory=list)
 
     def tell(self, line: str) -> None:
-        """Another line; after the first twenty only how many more there are."""
+        """Another line; after the first twenty they are counted."""
         if len(self.told) < MAX_TOLD:
             self.told.append(line)
             self._more = 0
@@ -140,8 +140,7 @@ def _title(cell: str) -> tuple[str, Unit | None]:
 def _known() -> dict[str, str]:
     found: dict[str, str] = {}
     for each in CHART:
-        short = each.title.partition(",")[0]
-        for words in (each.name, each.title, short, each.iso, f"{each.name} girth"):
+        for words in (each.name, each.title, each.short, each.iso, f"{each.name} girth"):
             if words:
                 found.setdefault(words.lower().replace("_", " ").replace("-", " "), each.name)
     return found

@@ -37,9 +37,7 @@ def redrafted(block: BlockFile, measures: Mapping[str, float], method: Method | 
 
 
 def with_body(style: Style, block: BlockFile) -> Style:
-    """A style over another block: its measurements are the block's from then on, those beside that the block does not know
-    stay.
-    """
+    """A style over another block: its measurements are the block's from then on; others stay."""
     kept = {name: text for name, text in style.measures.items() if name not in block.measurements}
     return style.model_copy(update={"block": block, "measures": kept})
 

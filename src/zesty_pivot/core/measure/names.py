@@ -24,6 +24,11 @@ class Measurement:
     likely: tuple[float, float]
     child: tuple[float, float] | None = None
 
+    @property
+    def short(self) -> str:
+        """The title without what stands after its comma."""
+        return self.title.partition(",")[0]
+
 
 CHART: tuple[Measurement, ...] = (
     Measurement("bust", "full bust", "Round the fullest part of the bust, level, breathing quietly; of a child the chest.",

@@ -110,7 +110,7 @@ def _unlikely(name: str, mm: float, unit: Unit, *, is_child: bool) -> Iterator[O
         return
     value, limit = format_length(mm, unit), low if mm < low else high
     side = "under" if mm < low else "over"
-    says = f"the {measurement.title.partition(',')[0]} is {value}, {side} {format_length(limit, unit)}"
+    says = f"the {measurement.short} is {value}, {side} {format_length(limit, unit)}"
     if low <= mm * 2.54 <= high:
         says += f"; {mm / 10.0:.4g} cm or {mm / 10.0:.4g} in?"
     elif low <= mm / 2.54 <= high:
@@ -122,7 +122,7 @@ def _unlikely(name: str, mm: float, unit: Unit, *, is_child: bool) -> Iterator[O
 
 def again(odd: Oddity) -> str:
     """What to do about an oddity: `Measure again: waist, under-bust.`"""
-    listed = ", ".join(MEASUREMENTS[name].partition(",")[0] for name in odd.names)
+    listed = ", ".join(BY_NAME[name].short for name in odd.names)
     return (
         f"Measure again: {listed}."
         if odd.is_likely_slip

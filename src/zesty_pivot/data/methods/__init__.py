@@ -20,6 +20,11 @@ def shipped(id: str) -> Method:
     return method_file.from_value(json.loads(text), f"{id}{SUFFIX}")
 
 
+def method_of(id: str | None, own: Path | None = None) -> Method | None:
+    """A method by its id, of the program's or of a folder; None where there is none."""
+    return next((method for method in all_methods(own) if method.id == id), None)
+
+
 def all_methods(own: Path | None = None) -> tuple[Method, ...]:
     """The program's methods in order, then those of a folder; one of the user's own never hides one of the program's."""
     ours = tuple(shipped(id) for id in ORDER)
