@@ -9,7 +9,7 @@ from pathlib import Path
 import pypdf
 import pytest
 
-from tests.cli.calling import zesty
+from tests.cli.calling import call, zesty
 from tests.samples import REAL_BLOCK, move, real_block, written
 from zesty_pivot import __version__
 from zesty_pivot.core.formats.block_file import dump
@@ -152,7 +152,7 @@ def test_steps_and_schemas() -> None:
         "dart.fisheye",
         "dart.park", "line.princess", "line.cut", "line.band", "line.contour", "trim.hem", "trim.strapless", "piece.join",
         "dart.return", "fullness.slash", "fullness.flare", "piece.true", "neck.shape", "neck.gape", "neck.opening",
-        "trim.armhole", "piece.facing", "yoke.cut",
+        "trim.armhole", "piece.facing", "yoke.cut", "measure.tape",
         "piece.true_seam", "piece.square", "piece.side_seam", "piece.unfold", "piece.side_panel", "fullness.circle",
         "drape.cowl", "drape.cowl_armhole", "drape.fan", "drape.twist",
         *(f"trim.{name}" for name in (
@@ -209,3 +209,20 @@ def test_the_hand_sheet_goes_along_with_the_pages(tmp_path: Path) -> None:
         assert content == (tmp_path / "two" / name).read_bytes()
         told = "".join(page.extract_text() for page in pypdf.PdfReader(tmp_path / "one" / name).pages)
         assert "Pin at the bust point" in told and "Prick a drill hole" in told
+
+
+def test_every_variant_to_a_folder_of_its_own(tmp_path: Path) -> None:
+    necks = [{"do": "neck.shape", "on": "front", "shape": shape} for shape in ("round", "square")]
+    path = written(necks[:1], tmp_path)
+    value = json.loads(path.read_text())
+    value["variants"] = [{"name": "Round/1"}, {"name": "Square", "of": "Round/1", "steps": necks[1:]}]
+    path.write_text(json.dumps(value))
+    call("derive", path, "--out", tmp_path / "all", "--format", "svg", "--all-variants")
+    assert sorted(each.name for each in (tmp_path / "all").iterdir()) == ["Round-1", "Square"]
+    told = [json.loads((tmp_path / "all" / name / "report.json").read_text()) for name in ("Round-1", "Square")]
+    assert [one["variant"] for one in told] == ["Round/1", "Square"]
+    call("derive", path, "--out", tmp_path / "one", "--format", "svg", "--variant", "Square")
+    sheets = [(tmp_path / "one" / "front.svg").read_bytes(), (tmp_path / "all" / "Square" / "front.svg").read_bytes()]
+    assert sheets[0] == sheets[1] and b": Square" in sheets[0]
+    lost = call("derive", path, "--out", tmp_path / "no", "--variant", "Sqare")
+    assert lost.code == 1 and "Square" in lost.err and not (tmp_path / "no").exists()

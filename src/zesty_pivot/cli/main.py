@@ -19,7 +19,7 @@ import click
 
 from zesty_pivot import __version__
 from zesty_pivot.core import faults
-from zesty_pivot.core.errors import FileError, ZestyError
+from zesty_pivot.core.errors import FileError, ZestyError, one_of
 
 PAPER_NAMES = ("A4", "A3", "Letter")
 
@@ -109,12 +109,14 @@ def open_window(file: str | None) -> None:
 )
 @click.option("--paper", type=click.Choice(PAPER_NAMES), default="A4", show_default=True, help="Paper of the tiled PDF.")
 @click.option("--date", default=None, help="Date on the labels; the style's own when not given.")
+@click.option("--variant", default=None, help="Which of the style's variants; the one on its table when not given.")
+@click.option("--all-variants", is_flag=True, help="Every variant, each to a folder of its own within the folder.")
 def derive(
     style: Path, block: Path | None, measures: Path | None, person: str, out: Path, formats: Sequence[str], paper: str,
-    date: str | None,
+    date: str | None, variant: str | None, all_variants: bool,
 ) -> None:  # fmt: skip
     """Write the sheets of STYLE and report.json to a folder."""
-    from zesty_pivot.core.exports.registry import all_exports, write_all
+    from zesty_pivot.core.exports.registry import all_exports, write_all, write_variants
     from zesty_pivot.core.formats.derived import derive as work_out
 
     chosen = _opened(style, block, measures, person)
@@ -123,13 +125,21 @@ def derive(
             chosen = chosen.with_finish({"date": date})
         except ValueError:
             raise click.BadParameter("is too long, or holds what cannot be printed.", param_hint="--date") from None
-    derived = work_out(chosen)
-    written = write_all(derived, out, tuple(formats) or tuple(all_exports()), paper)
+    wanted = tuple(formats) or tuple(all_exports())
+    if all_variants:
+        if variant is not None:
+            raise click.UsageError("--variant and --all-variants do not go together.")
+        made = write_variants(chosen, out, wanted, paper)
+        written = list(made)
+    else:
+        derived = work_out(_with_variant(chosen, variant))
+        made, written = {out: derived}, write_all(derived, out, wanted, paper)
     for path in written:
         _echo(str(path))
-    for number, fault in derived.derivation.broken:
-        _echo(f"zesty-pivot: step {number} could not be done: {fault}", err=True)
-    sys.exit(1 if derived.has_errors else 0)
+    for derived in made.values():
+        for number, fault in derived.derivation.broken:
+            _echo(f"zesty-pivot: step {number} could not be done: {fault}", err=True)
+    sys.exit(1 if any(derived.has_errors for derived in made.values()) else 0)
 
 
 @cli.command()
@@ -142,7 +152,8 @@ def check(style: Path, block: Path | None) -> None:
     derived = work_out(_opened(style, block, None))
     for finding in derived.findings:
         place = f"{finding.piece}: " if finding.piece else ""
-        _echo(f"{finding.severity.value}: {place}{finding.message} (limit {finding.limit:g} {finding.unit}). {finding.advice}")
+        told = finding.advice + (f" Accepted: {finding.accepted}." if finding.accepted else "")
+        _echo(f"{finding.severity.value}: {place}{finding.message} (limit {finding.limit:g} {finding.unit}). {told}")
     if not derived.findings:
         _echo("nothing found")
     sys.exit(1 if derived.has_errors else 0)
@@ -292,6 +303,15 @@ def _opened(style: Path, block: Path | None, measures: Path | None, person: str 
         lengths = measures_file.lengths_of(people, person, files.shown(measures))
         opened = with_measures(opened, lengths, method_of(opened.block.method, _own_methods()))
     return opened
+
+
+def _with_variant(style, name: str | None):  # type: ignore[no-untyped-def]
+    if name is None:
+        return style
+    if name not in [one.name for one in style.variants]:
+        what, advice = one_of("variant", name, (one.name for one in style.variants))
+        raise ZestyError(what, where=style.name, advice=advice if style.variants else "The style has no variants.")
+    return style.with_variant(name)
 
 
 def _own_methods() -> Path:

@@ -12,7 +12,8 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.derived import Derived, derive, look_at, step_findings, unworked
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.procedures.base import with_tapes
+from zesty_pivot.core.quantity import Scope, format_length
 from zesty_pivot.core.recipe import State
 from zesty_pivot.desk.history import History
 from zesty_pivot.desk.opening import OpenDocument
@@ -87,6 +88,11 @@ class Document(QObject):
         if self._look is None or self._look.pattern is not self.pattern or self._look.finish is not self._derived.style.finish:
             self._look = look_at(self._derived.style, self._derived.derivation.block, self.pattern)
         return self._look
+
+    def scope_before(self, at: int) -> Scope:
+        """What a step's formulas are worked out against: the measurements, and the tapes kept before it (counted from 0)."""
+        states = self._derived.derivation.states
+        return with_tapes(self.style.scope(), states[min(at, len(states) - 1)].pattern)
 
     def length(self, mm: float, *, fine: bool = False) -> str:
         """A length in the style's unit."""

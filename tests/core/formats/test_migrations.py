@@ -49,7 +49,7 @@ def test_a_style_of_version_1_gives_the_same_sheet(tmp_path: Path) -> None:
     old = as_version_1(json.loads(style_file.dump(now)))
     (tmp_path / "old.zpiv").write_text(json.dumps(old))
     opened = style_file.read(tmp_path / "old.zpiv")
-    assert opened == now and json.loads(style_file.dump(opened))["version"] == 3
+    assert opened == now and json.loads(style_file.dump(opened))["version"] == 4
     assert svg.sheet_svg(derive(opened).sheet, "x") == svg.sheet_svg(derive(now).sheet, "x")
 
 

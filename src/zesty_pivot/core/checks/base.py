@@ -26,6 +26,11 @@ class Severity(StrEnum):
     WARNING = "warning"
     REMARK = "remark"
 
+    @property
+    def rank(self) -> int:
+        """0 for what stops sewing, 1 for what shows, 2 for what is good to know."""
+        return (Severity.ERROR, Severity.WARNING, Severity.REMARK).index(self)
+
 
 @dataclass(frozen=True)
 class Mend:
@@ -38,7 +43,8 @@ class Mend:
 
 @dataclass(frozen=True)
 class Finding:
-    """One finding: the rule, its place, the value against the limit (in `unit`), and what to do."""
+    """One finding: the rule, its place, the value against the limit (in `unit`), and what to do. `accepted` is the reason
+    why it may stay, where one was given."""
 
     check: str
     severity: Severity
@@ -50,6 +56,7 @@ class Finding:
     unit: str
     advice: str
     mend: Mend | None = None
+    accepted: str = ""
 
 
 @dataclass(frozen=True)

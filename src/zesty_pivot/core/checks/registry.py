@@ -9,8 +9,6 @@ from zesty_pivot.core.checks.base import Check, Finding, Look, Severity
 from zesty_pivot.core.discovery import members
 from zesty_pivot.core.errors import ZestyError
 
-_ORDER = {Severity.ERROR: 0, Severity.WARNING: 1, Severity.REMARK: 2}
-
 
 @lru_cache(maxsize=1)
 def all_checks() -> tuple[Check, ...]:
@@ -24,7 +22,7 @@ def findings(look: Look, *, at_rest: bool = True) -> tuple[Finding, ...]:
     Nothing is raised: each check is run alone, and one that fails is a finding itself, as what it would have seen is not
     known."""
     found = [finding for check in all_checks() if at_rest or not check.at_rest for finding in _run(check, look)]
-    return tuple(sorted(found, key=lambda finding: _ORDER[finding.severity]))
+    return tuple(sorted(found, key=lambda finding: finding.severity.rank))
 
 
 def _run(check: Check, look: Look) -> tuple[Finding, ...]:

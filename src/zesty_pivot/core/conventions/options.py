@@ -71,6 +71,8 @@ class Finish(Model):
         default_factory=dict, description="how much wider than the body the finished girths are wanted"
     )
     stretch: Share = Field(default=0.0, description="how much longer the neckline's edge can be pulled")
+    season: str = Field(default="", max_length=40)
+    client: str = Field(default="", max_length=80, description="who it is made for, or the name of the size")
     size: str = Field(default="", max_length=40)
     cloth: str = Field(default="self", max_length=40)
     hand_sheet: Literal["none", "pivot", "slash"] = Field(default="none", description="paper procedure printed along")

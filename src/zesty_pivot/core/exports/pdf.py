@@ -19,13 +19,13 @@ def hand_pdf(derived: Derived, way: Way, paper: str) -> bytes:
     """The hand sheet alone as a PDF."""
     from zesty_pivot.core.formats import pdf
 
-    return pdf.hand_pdf(derived.style.name, hand_pages(derived, way), paper)
+    return pdf.hand_pdf(derived.style.title, hand_pages(derived, way), paper)
 
 
 def _files(derived: Derived, paper: str) -> dict[str, Make]:
     from zesty_pivot.core.formats import pdf
 
-    pages, name = hand_pages(derived), derived.style.name
+    pages, name = hand_pages(derived), derived.style.title
     return {
         f"tiles-{paper}.pdf": lambda: pdf.tiled_pdf(derived.sheet, *tiled(derived.sheet, paper), name, pages),
         "full.pdf": lambda: pdf.full_pdf(derived.sheet, name, pages),

@@ -9,8 +9,10 @@ from pathlib import Path as FilePath
 from zesty_pivot.core import exports
 from zesty_pivot.core.discovery import members
 from zesty_pivot.core.exports.base import Export, Make
-from zesty_pivot.core.formats.derived import Derived
+from zesty_pivot.core.formats.derived import Derived, derive
+from zesty_pivot.core.formats.file_names import plain_names
 from zesty_pivot.core.formats.folder import write_together
+from zesty_pivot.core.formats.style_file import Style
 
 ALWAYS = "json"  # the report is written beside whatever is asked for: it tells which files belong to the style
 
@@ -44,6 +46,17 @@ def outputs(
         progress(len(found), len(known))
         found[name] = make()
     progress(len(known), len(known))
+    return found
+
+
+def write_variants(style: Style, folder: FilePath, formats: Sequence[str], paper: str = "A4") -> dict[FilePath, Derived]:
+    """Every variant of a style written to a folder of its own within a folder; what each came to, by its folder. Raises
+    FileError as `write_all` does; what was written before stays."""
+    several, found = style.every_variant, dict[FilePath, Derived]()
+    for name, stem in plain_names(several).items():
+        derived = derive(several[name])
+        write_all(derived, folder / stem, formats, paper)
+        found[folder / stem] = derived
     return found
 
 

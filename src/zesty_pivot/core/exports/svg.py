@@ -14,7 +14,7 @@ def _files(derived: Derived, _paper: str) -> dict[str, Make]:
 
     names = svg_names(piece.name for piece in derived.pieces)
     pieces = {names[piece.name]: partial(svg.piece_svg, piece) for piece in derived.pieces}
-    return {"sheet.svg": lambda: svg.sheet_svg(derived.sheet, derived.style.name), **pieces}
+    return {"sheet.svg": lambda: svg.sheet_svg(derived.sheet, derived.style.title), **pieces}
 
 
 EXPORT = Export("svg", "sheet as SVG", ".svg", _files, lambda _paper: "sheet.svg", order=2)

@@ -10,7 +10,7 @@ from functools import cached_property
 import numpy as np
 import shapely
 
-from zesty_pivot.core.conventions.options import cut_words
+from zesty_pivot.core.conventions.options import Finish, cut_words
 from zesty_pivot.core.finish.marks import Text
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.lettering import rough_width
@@ -26,10 +26,12 @@ NOISE = 1e-6  # mm
 Row = tuple[str, float, bool]  # a line of writing, its height in mm, and whether it is bold
 
 
-def label_rows(name: str, style: str, panel: str, size: str, order: str, cloth: str, date: str, version: str) -> list[Row]:
+def label_rows(name: str, style: str, panel: str, order: str, finish: Finish, version: str) -> list[Row]:
     """What stands on the label of a piece."""
-    who = f"size {size}" if size else ""
-    when = ", ".join(part for part in (date, f"version {version}" if version else "") if part)
+    style = ", ".join(part for part in (style, finish.season) if part)
+    who = ", ".join(part for part in (finish.client, f"size {finish.size}" if finish.size else "") if part)
+    when = ", ".join(part for part in (finish.date, f"version {version}" if version else "") if part)
+    cloth = finish.cloth
     rows = [(style, REST, False), (name, NAME, True), (panel, REST, False), (who, REST, False)]
     rows += [(cut_words(order), REST, False), (f"cloth: {cloth}" if cloth else "", REST, False), (when, REST, False)]
     return [row for row in rows if row[0]]

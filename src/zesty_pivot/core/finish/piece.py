@@ -159,7 +159,7 @@ def finish_piece(
         strokes.append(Stroke("marks", "thin", "waist.block", block_waist(piece, drafted, ring)))
     known = references(drawn, order)
     strokes += [Stroke("marks", "cross" if len(paths) > 1 else "centre", id, paths) for id, paths in known.lines]
-    rows = label_rows(words(piece.name), style, panel, finish.size, order, finish.cloth, finish.date, version)
+    rows = label_rows(words(piece.name), style, panel, order, finish, version)
     covered = known.covered.union(folded_bands(let_in))
     grain, texts = _lettered(drawn, grain_inside(drawn, shapely.Polygon(ring)), rows, covered)
     if grain is not None:

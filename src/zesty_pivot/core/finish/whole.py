@@ -3,6 +3,8 @@
 from __future__ import annotations
 
 import textwrap
+from collections.abc import Mapping
+from dataclasses import replace
 from functools import partial
 
 import numpy as np
@@ -10,14 +12,18 @@ import shapely
 
 from zesty_pivot.core import faults
 from zesty_pivot.core.conventions.options import Finish
+from zesty_pivot.core.conventions.sewing import sewing_of
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.labels import label
 from zesty_pivot.core.finish.piece import FinishedPiece, Stroke, finish_piece
+from zesty_pivot.core.finish.tapes import tape_marks
 from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.piece import Extra, Pattern, Piece
+from zesty_pivot.core.piece.mark import Mark
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.pattern import panel_words
 from zesty_pivot.core.piece.region import cloth
+from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import Scope
 
 _LINE = 34  # characters of a line of the reason
@@ -28,10 +34,16 @@ def finish_pattern(
 ) -> tuple[FinishedPiece, ...]:
     """The finished pieces: those of the body, then facings, straps and linings. Raises nothing: a piece that cannot be finished
     has a `fault` and no cut line."""
+    marks: Mapping[str, tuple[Mark, ...]] = {}
+    if any(tape.on_sheet for tape in pattern.tapes):
+        marks = tape_marks(pattern, Context(block or pattern, scope, sewing_of(finish, scope)))
     body = [
-        _of_body(piece, finish, scope, style, panel_words(pattern, piece), None if block is None else block.drafted(piece))
+        _of_body(
+            piece, finish, scope, style, panel_words(pattern, piece), None if block is None else block.drafted(piece),
+            marks.get(piece.name, ()),
+        )
         for piece in pattern.pieces
-    ]
+    ]  # fmt: skip
     return (*body, *(_extra(extra, finish, scope, style) for extra in pattern.extras))
 
 
@@ -39,10 +51,12 @@ _KEPT: Kept[FinishedPiece] = Kept()
 
 
 def _of_body(
-    piece: Piece, finish: Finish, scope: Scope, style: str, panel: str, drafted: Piece | None
+    piece: Piece, finish: Finish, scope: Scope, style: str, panel: str, drafted: Piece | None, marks: tuple[Mark, ...]
 ) -> FinishedPiece:  # fmt: skip
-    work = partial(_finished, piece, finish, scope, style, panel, drafted)
-    return _KEPT.get((piece, finish, drafted), (*scope.key(), style, panel), work)
+    marked = piece if not marks else replace(piece, marks=(*piece.marks, *marks))
+    work = partial(_finished, marked, finish, scope, style, panel, drafted)
+    written = tuple((mark.id, mark.text, mark.path) for mark in marks)
+    return _KEPT.get((piece, finish, drafted), (*scope.key(), style, panel, *written), work)
 
 
 def _extra(extra: Extra, finish: Finish, scope: Scope, style: str) -> FinishedPiece:

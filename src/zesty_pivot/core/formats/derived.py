@@ -13,11 +13,12 @@ from zesty_pivot.core.errors import StepError, ZestyError
 from zesty_pivot.core.finish.hand import finishing_by_hand
 from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.finish.sheet import Sheet, lay
+from zesty_pivot.core.formats import accepted
 from zesty_pivot.core.formats.block_file import pattern as block_pattern
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger import Girths, girths
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.procedures.base import Context, with_tapes
 from zesty_pivot.core.procedures.hand import Way
 from zesty_pivot.core.recipe import Derivation, Evaluator, State
 from zesty_pivot.core.recipe.hand import Section, hand_sheet
@@ -49,8 +50,9 @@ class Derived:
 
     @cached_property
     def findings(self) -> tuple[Finding, ...]:
-        """Broken steps first, then and those that change nothing; then what the checks say."""
-        return (*step_findings(self.derivation), *findings(self.look, at_rest=self.at_rest))
+        """Broken steps first, then those that change nothing; then what the checks say. What was accepted says why."""
+        found = (*step_findings(self.derivation), *findings(self.look, at_rest=self.at_rest))
+        return accepted.told(found, self.style.accepted)
 
     @cached_property
     def girths(self) -> Girths:
@@ -76,7 +78,7 @@ class Derived:
         steps = hand_sheet(self.derivation, self.style.scope(), way)
         try:
             rest = finishing_by_hand(
-                self.pieces, self.pattern.pieces, self.style.finish, self.style.scope(), len(self.derivation.states)
+                self.pieces, self.pattern.pieces, self.style.finish, self.look.scope, len(self.derivation.states)
             )
         except ZestyError:
             return steps  # a finding tells what of the finish cannot be worked out
@@ -84,8 +86,8 @@ class Derived:
 
     @property
     def has_errors(self) -> bool:
-        """Whether a finding is an error."""
-        return any(finding.severity is Severity.ERROR for finding in self.findings)
+        """Whether a finding that nobody accepted is an error."""
+        return any(finding.severity is Severity.ERROR and not finding.accepted for finding in self.findings)
 
 
 def derive(
@@ -117,7 +119,7 @@ def unworked(style: Style, why: ZestyError) -> Derived:
 
 def look_at(style: Style, block: Pattern, pattern: Pattern) -> Look:
     """What the checks look at for one state of a style."""
-    return Look(pattern, block, style.finish, style.scope(), style.name)
+    return Look(pattern, block, style.finish, with_tapes(style.scope(), pattern), style.title)
 
 
 def step_findings(derivation: Derivation) -> tuple[Finding, ...]:

@@ -1,4 +1,4 @@
-"""Names of files made from the names of pieces: readable in any script, and no two the same on any disk."""
+"""Names of files made from the names of pieces and variants: readable in any script, and no two the same on any disk."""
 
 from __future__ import annotations
 
@@ -13,15 +13,20 @@ _MOST = 200  # bytes of a name before its ending; most file systems take 255
 def svg_names(pieces: Iterable[str]) -> dict[str, str]:
     """The SVG file of each piece, by the piece's name. A piece whose name can be a file's as it stands has that name; others
     take a hyphen for what cannot stand in one, and a number where that makes two alike."""
-    names = list(dict.fromkeys(pieces))
+    return {name: f"{stem}.svg" for name, stem in plain_names(pieces, _TAKEN).items()}
+
+
+def plain_names(several: Iterable[str], taken: Iterable[str] = ()) -> dict[str, str]:
+    """A name for a file or a folder made from each of several, no two alike and none of those that are `taken`."""
+    names = list(dict.fromkeys(several))
     found: dict[str, str] = {}
-    used = set(_TAKEN)
+    used = set(taken)
     for name in sorted(names, key=lambda name: (_plain(name) != name, names.index(name))):
         stem, number = _plain(name), 2
         while _alike(stem) in used:
             stem, number = f"{_plain(name)}-{number}", number + 1
         used.add(_alike(stem))
-        found[name] = f"{stem}.svg"
+        found[name] = stem
     return found
 
 

@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import itertools
 import json
 import math
 from collections.abc import Iterator
 from dataclasses import asdict, dataclass
 from typing import Literal
 
+from zesty_pivot.core.checks.base import Finding
+from zesty_pivot.core.formats import variants
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.file_names import svg_names
 from zesty_pivot.core.ledger.fullness import station
@@ -103,6 +106,19 @@ class MeasuredRow:
 
 
 @dataclass(frozen=True)
+class TapeRow:
+    """A tape that was kept: its number in the recipe, its name, what formulas call it, what it
+    shows and is asked to hold, mm."""
+
+    step: int
+    name: str
+    formula: str
+    piece: str
+    mm: float
+    hold_mm: float | None
+
+
+@dataclass(frozen=True)
 class OpeningRow:
     """A zip or slit at a piece's centre, its length in mm as it was made."""
 
@@ -149,7 +165,7 @@ class TrimRow:
 
 @dataclass(frozen=True)
 class FindingRow:
-    """A finding of a check."""
+    """A finding of a check; `accepted` is the reason why it may stay, where one was given."""
 
     check: str
     severity: Literal["error", "warning", "remark"]
@@ -158,6 +174,7 @@ class FindingRow:
     value: float
     limit: float
     advice: str
+    accepted: str = ""
 
 
 @dataclass(frozen=True)
@@ -187,6 +204,8 @@ class Report:
     told: tuple[ToldRow, ...] = ()
     fullness: tuple[FullnessRow, ...] = ()
     trims: tuple[TrimRow, ...] = ()
+    tapes: tuple[TapeRow, ...] = ()
+    variant: str = ""  # which of the style's variants this is
     format: Literal["zesty-pivot/report"] = "zesty-pivot/report"
     version: Literal[1] = 1
 
@@ -197,6 +216,7 @@ def report(derived: Derived) -> Report:
     names = svg_names(piece.name for piece in derived.pattern.with_extras)
     return Report(
         style=derived.style.name,
+        variant=shown.name if (shown := variants.shown(derived.style.variants)) is not None else "",
         pieces=tuple(
             _piece(derived, piece, number, names[piece.name]) for number, piece in enumerate(derived.pattern.with_extras)
         ),
@@ -215,18 +235,7 @@ def report(derived: Derived) -> Report:
             for account in derived.look.accounts
         ),
         girths=GirthRow(bust=girths.bust, waist=girths.waist, hip=girths.hip, neck_opening=girths.neck_opening),
-        findings=tuple(
-            FindingRow(
-                check=f.check,
-                severity=f.severity.value,
-                piece=f.piece,
-                message=f.message,
-                value=f.value,
-                limit=f.limit,
-                advice=f.advice,
-            )
-            for f in derived.findings
-        ),
+        findings=tuple(_finding(found) for found in derived.findings),
         measured=tuple(MeasuredRow(one.role, one.mm) for one in derived.pattern.measured),
         openings=tuple(OpeningRow(one.piece, one.kind, one.length_mm) for one in derived.pattern.openings),
         facings=tuple(
@@ -245,7 +254,22 @@ def report(derived: Derived) -> Report:
             for extra, finished in zip(derived.pattern.extras, derived.pieces[len(derived.pattern.pieces) :], strict=True)
             if extra.asked is not None
         ),
+        tapes=tuple(_tapes(derived)),
     )
+
+
+def _finding(found: Finding) -> FindingRow:
+    return FindingRow(
+        check=found.check, severity=found.severity.value, piece=found.piece, message=found.message, value=found.value,
+        limit=found.limit, advice=found.advice, accepted=found.accepted,
+    )  # fmt: skip
+
+
+def _tapes(derived: Derived) -> Iterator[TapeRow]:
+    states = derived.derivation.states
+    for number, (before, after) in enumerate(itertools.pairwise(states), start=1):
+        for one in after.pattern.tapes[len(before.pattern.tapes) :]:
+            yield TapeRow(number, one.name, one.key, one.on, one.mm, one.hold_mm)
 
 
 def _fullness(piece: Piece) -> Iterator[FullnessRow]:

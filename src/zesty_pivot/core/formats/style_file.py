@@ -4,16 +4,19 @@ from __future__ import annotations
 
 import json
 from pathlib import Path as FilePath
-from typing import Annotated, Any, ClassVar, Literal
+from typing import Any, ClassVar, Literal
 
-from pydantic import BeforeValidator, Field, SerializeAsAny, ValidationError, field_validator
+from pydantic import Field, ValidationError, field_validator
 
 from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.conventions.sewing import Sewing, sewing_of
 from zesty_pivot.core.errors import FileError
-from zesty_pivot.core.formats import block_file, files, migrations
+from zesty_pivot.core.formats import block_file, files, migrations, variants
+from zesty_pivot.core.formats.accepted import Accepted
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.dart_keys import named_by_place
+from zesty_pivot.core.formats.table_lay import TableLay
+from zesty_pivot.core.formats.variants import MAX_STEPS, MAX_VARIANTS, AnyStep, Variant
 from zesty_pivot.core.quantity import Scope, Unit, length_mm
 from zesty_pivot.core.quantity.fields import Length, Model
 from zesty_pivot.core.steps import registry
@@ -21,18 +24,7 @@ from zesty_pivot.core.steps.base import Step
 
 KIND = "style"
 SUFFIX = ".zpiv"
-MAX_STEPS = 400
 NAMED_BY_PLACE = 3  # the version from which on the finish names darts by where they open
-
-
-def _step(value: Any) -> Step:
-    try:
-        return registry.read(value)
-    except ValidationError as fault:
-        raise ValueError(files.faults(fault, whole="")) from None
-
-
-AnyStep = Annotated[SerializeAsAny[Step], BeforeValidator(_step)]
 
 
 class BlockRef(Model):
@@ -47,14 +39,25 @@ class Style(Model):
     lines: ClassVar[frozenset[str]] = frozenset({"notes"})
 
     format: Literal["zesty-pivot/style"] = "zesty-pivot/style"
-    version: Literal[3] = 3
+    version: Literal[4] = 4
     name: str = Field(default="Untitled style", max_length=200)
     units: Unit = "cm"
     block: BlockFile
     measures: dict[str, Length] = Field(default_factory=dict, description="body measurements, over the block's own")
     steps: tuple[AnyStep, ...] = Field(default=(), max_length=MAX_STEPS)
     finish: Finish = Finish()
+    variants: tuple[Variant, ...] = Field(default=(), max_length=MAX_VARIANTS, description="other recipes over the same block")
+    accepted: tuple[Accepted, ...] = Field(default=(), max_length=500, description="findings that may stay, and why")
+    table: TableLay = Field(default=TableLay(), description="how the pieces lie on the table")
     notes: str = Field(default="", max_length=100_000)
+
+    @field_validator("variants")
+    @classmethod
+    def _told_apart(cls, value: tuple[Variant, ...]) -> tuple[Variant, ...]:
+        fault = variants.faults_of(value)
+        if fault:
+            raise ValueError(fault)
+        return value
 
     @field_validator("measures")
     @classmethod
@@ -63,6 +66,23 @@ class Style(Model):
             if length_mm(text, Scope("cm")) <= 0.0:
                 raise ValueError(f"{name} is {text}; a measurement must be greater than 0")
         return value
+
+    @property
+    def title(self) -> str:
+        """Its name as it stands on labels and sheets, with the variant that lies on the table."""
+        one = variants.shown(self.variants)
+        return self.name if one is None else f"{self.name}: {one.name}"
+
+    @property
+    def every_variant(self) -> dict[str, Style]:
+        """The style with each of its variants on the table, by their names; itself by its own name where it has none."""
+        names = [one.name for one in self.variants]
+        return {name: self.with_variant(name) for name in names} if names else {self.name: self}
+
+    def with_variant(self, name: str) -> Style:
+        """The style with another variant on the table. Raises KeyError for a name of none."""
+        made, steps = variants.put_on_table(self.variants, self.steps, name)
+        return self.model_copy(update={"variants": made, "steps": steps})
 
     def scope(self) -> Scope:
         """What formulas of this style are worked out against: its unit, and the measurements in mm."""
@@ -84,8 +104,8 @@ class Style(Model):
             raise FileError(files.faults(fault), advice="Change that and try again.") from None
 
     def with_steps(self, steps: tuple[Step, ...]) -> Style:
-        """The style with other steps."""
-        return self.model_copy(update={"steps": steps})
+        """The style with other steps; what variants have in common with it changes in them as well."""
+        return self.model_copy(update={"steps": steps, "variants": variants.changed(self.variants, self.steps, steps)})
 
     def with_finish(self, change: dict[str, Any]) -> Style:
         """The style with some finish options changed; mappings are merged, a value of None takes an entry out.
@@ -138,11 +158,23 @@ def _named_by_place(style: Style) -> Style:
 
 def dump(style: Style) -> bytes:
     """The file's bytes: readable JSON, defaults of steps left out."""
-    value: dict[str, Any] = style.model_dump(mode="json", exclude={"steps", "finish"}, exclude_none=True)
+    apart = {"steps", "finish", "variants", "accepted", "table"}
+    value: dict[str, Any] = style.model_dump(mode="json", exclude=apart, exclude_none=True)
     value["steps"] = [registry.dump(step) for step in style.steps]
+    value["variants"] = [_variant(one) for one in style.variants]
+    value["accepted"] = [one.model_dump(mode="json") for one in style.accepted]
+    value["table"] = style.table.model_dump(mode="json", exclude_defaults=True)
+    for key in ("variants", "accepted", "table"):
+        if not value[key]:
+            del value[key]
     value["finish"] = style.finish.model_dump(mode="json", exclude_defaults=True, exclude_none=True)
     value["notes"] = value.pop("notes")
     return (json.dumps(value, indent=1, ensure_ascii=False) + "\n").encode()
+
+
+def _variant(one: Variant) -> dict[str, Any]:
+    kept = one.model_dump(mode="json", exclude={"steps"}, exclude_defaults=True)
+    return kept if one.steps is None else {**kept, "steps": [registry.dump(step) for step in one.steps]}
 
 
 def save(style: Style, path: FilePath) -> None:

@@ -14,6 +14,7 @@ from pydantic import ValidationError
 from zesty_pivot.core.errors import FileError, FormulaError
 from zesty_pivot.core.formats import files
 from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.formats.variants import Variant
 from zesty_pivot.core.quantity import Unit, is_share, with_unit
 from zesty_pivot.core.quantity.fields import InUnits, Model
 
@@ -28,12 +29,17 @@ def with_units(style: Style, units: Unit) -> Style:
     advice = "Write that length with its unit, and try again."
     try:
         change = {"finish": _spelt(style.finish, old), "steps": tuple(_spelt(step, old) for step in style.steps)}
+        change["variants"] = tuple(_respelt(one, old) for one in style.variants)
         change["measures"] = {name: with_unit(text, old) for name, text in style.measures.items()}
         return Style.model_validate({**dict(style), **change, "units": units})
     except ValidationError as fault:
         raise FileError(files.faults(fault), advice=advice) from None
     except FormulaError as fault:
         raise FileError(fault.what, advice=advice) from None
+
+
+def _respelt(one: Variant, old: Unit) -> Variant:
+    return one if one.steps is None else one.model_copy(update={"steps": tuple(_spelt(step, old) for step in one.steps)})
 
 
 def _spelt(model: M, unit: Unit) -> M:

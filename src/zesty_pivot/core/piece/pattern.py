@@ -81,6 +81,20 @@ class Measured:
 
 
 @dataclass(frozen=True)
+class Tape:
+    """A tape that is kept: what it is called, `key` as formulas after it call it (empty for one without a name), what it showed
+    (mm) at its place in the recipe, what it is asked to hold (mm), whether it is on the sheet, and the step that `asked`."""
+
+    name: str
+    key: str
+    on: str
+    mm: float
+    hold_mm: float | None
+    on_sheet: bool
+    asked: Any
+
+
+@dataclass(frozen=True)
 class Follow:
     """An edge of a facing that runs along the garment's, and how much shorter (mm) it is."""
 
@@ -126,7 +140,7 @@ class Joined:
 @dataclass(frozen=True)
 class Pattern:
     """Pieces and seams, and the lines that pieces were cut along. `extras` are not part of the body: no step changes them, no
-    account counts them. `joins` are the pieces that were joined, in their order."""
+    account counts them. `joins` are the pieces that were joined, in their order; `tapes` are what was measured on the way."""
 
     pieces: tuple[Piece, ...]
     seams: tuple[Seam, ...] = ()
@@ -135,6 +149,7 @@ class Pattern:
     openings: tuple[Opening, ...] = ()
     measured: tuple[Measured, ...] = ()
     joins: tuple[Joined, ...] = ()
+    tapes: tuple[Tape, ...] = ()
 
     @property
     def with_extras(self) -> tuple[Piece, ...]:

@@ -50,14 +50,21 @@ class Spot(Model):
 
     @model_validator(mode="after")
     def _one_way(self) -> Self:
+        fault = self.fault()
+        if fault:
+            raise ValueError(fault)
+        return self
+
+    def fault(self) -> str:
+        """What is wrong with how it says a place, if anything is."""
         ways = [self.station is not None, self.dart is not None, self.edge is not None]
         if sum(ways) != 1:
-            raise ValueError("a place is one of: a station, a dart, or an edge")
+            return "a place is one of: a station, a dart, or an edge"
         if self.edge is not None and sum(way is not None for way in (self.at, self.level, self.as_far_as)) != 1:
-            raise ValueError("a place on an edge needs one of 'at', 'level' and 'as_far_as'")
+            return "a place on an edge needs one of 'at', 'level' and 'as_far_as'"
         if self.edge is None and any(way is not None for way in (self.at, self.level, self.from_, self.as_far_as)):
-            raise ValueError("'at', 'from', 'level' and 'as_far_as' go with an edge")
-        return self
+            return "'at', 'from', 'level' and 'as_far_as' go with an edge"
+        return ""
 
     def words(self) -> str:
         """The place as it is read aloud."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field
+from dataclasses import dataclass, field, replace
 
 from zesty_pivot.core.conventions.sewing import PLAIN, Sewing
 from zesty_pivot.core.piece.pattern import Pattern
@@ -17,6 +17,16 @@ class Context:
     block: Pattern
     scope: Scope
     sewing: Sewing = PLAIN
+
+    def at(self, pattern: Pattern) -> Context:
+        """The same where a pattern lies on the table: formulas may use the tapes that were kept of it."""
+        return self if not pattern.tapes else replace(self, scope=with_tapes(self.scope, pattern))
+
+
+def with_tapes(scope: Scope, pattern: Pattern) -> Scope:
+    """The measurements, and what the named tapes of a pattern show (mm) beside them."""
+    found = {tape.key: tape.mm for tape in pattern.tapes if tape.key}
+    return Scope(scope.unit, {**found, **scope.measures}) if found else scope
 
 
 @dataclass(frozen=True)

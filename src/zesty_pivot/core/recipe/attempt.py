@@ -19,6 +19,7 @@ from zesty_pivot.core.steps.base import Step
 def attempt(step: Step, pattern: Pattern, context: Context) -> Outcome:
     """What a step makes of a pattern. Raises nothing but ZestyErrors: a fault of the program, and a pattern that does not hold
     together, are refusals like any other. Their lengths are told in the style's unit."""
+    context = context.at(pattern)
     try:
         return contained(
             step.title, lambda: followed(worked(step.with_ids(pattern), pattern, context), pattern, context), pattern

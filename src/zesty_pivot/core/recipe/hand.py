@@ -44,9 +44,10 @@ def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section,
             continue
         try:
             known = step.with_ids(before)
-            for mark in known.marks_by_hand(before, context):
+            here = context.at(before)
+            for mark in known.marks_by_hand(before, here):
                 marks[mark.text] = mark
-            sections.append(Section(number, title, paper_lines(known, before, context, way)))
+            sections.append(Section(number, title, paper_lines(known, before, here, way)))
         except ZestyError as fault:
             sections.append(Section(number, title, (line("broken", "No instructions: {why}.", why=fault.what),)))
         except Exception as fault:  # noqa: BLE001 - the boundary of a step's paper procedure: the others are written

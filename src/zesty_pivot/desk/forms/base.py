@@ -84,7 +84,7 @@ class StepForm(QWidget):
 
         def worth(text: str) -> str:
             unit = self.model.style.units
-            mm = length_mm(text, self.model.style.scope())
+            mm = length_mm(text, self.model.scope_before(self.at))
             if mm <= 0.0:
                 raise ZestyError("enter a length greater than 0", advice="Write a number such as 3.")
             return f"= {format_length(mm, unit, fine=unit != 'in')}"
@@ -95,9 +95,9 @@ class StepForm(QWidget):
         """Words for how far along an edge a place is: a share or a length."""
         if is_share(text):
             return f"= {100 * share_of(text):.4g} % of the edge"
-        distance_mm(text, 0.0, self.model.style.scope())  # refuses what may be a share or a length
+        distance_mm(text, 0.0, self.model.scope_before(self.at))  # refuses what may be a share or a length
         return self.worth_of_signed(text)
 
     def worth_of_signed(self, text: str) -> str:
         """Words for a length that may be negative or nothing."""
-        return f"= {self.model.length(length_mm(text, self.model.style.scope()), fine=self.model.style.units != 'in')}"
+        return f"= {self.model.length(length_mm(text, self.model.scope_before(self.at)), fine=self.model.style.units != 'in')}"

@@ -18,7 +18,7 @@ Fields = Mapping[str, Any]  # as the step's JSON has them
 
 
 @dataclass(frozen=True)
-class Variant:
+class Design:
     """One picture: what the step's fields are then. `of` adds those that depend on the step and the piece that it meets, the
     best first; none where that has no such variant."""
 
@@ -36,7 +36,7 @@ class GalleryEntry:
 
     do: str
     title: str
-    variants: Mapping[str, Variant]
+    variants: Mapping[str, Design]
     cleared: tuple[str, ...] = ()
     else_cleared: tuple[str, ...] = ()
     words: tuple[str, ...] = ()

@@ -5,7 +5,7 @@ from __future__ import annotations
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.core.steps.yoke_cut import YokeCut
-from zesty_pivot.desk.galleries.base import Fields, GalleryEntry, Variant
+from zesty_pivot.desk.galleries.base import Design, Fields, GalleryEntry
 
 
 def led(_step: Step, piece: Piece) -> list[Fields]:
@@ -24,32 +24,32 @@ GALLERY = GalleryEntry(
     "yoke.cut",
     "Yokes on your pattern",
     {
-        "straight": Variant("Straight", "a level seam from armhole to armhole", {"kind": "yoke"}),
-        "curved": Variant("Curved", "lowest at the centre, which it leaves square", {"kind": "yoke", "shape": "curved"}),
-        "pointed": Variant("Pointed", "a point at the centre", {"kind": "yoke", "shape": "pointed"}),
-        "scalloped": Variant("Scalloped", "arcs that hang down", {"kind": "yoke", "shape": "scalloped"}),
-        "gathered": Variant(
+        "straight": Design("Straight", "a level seam from armhole to armhole", {"kind": "yoke"}),
+        "curved": Design("Curved", "lowest at the centre, which it leaves square", {"kind": "yoke", "shape": "curved"}),
+        "pointed": Design("Pointed", "a point at the centre", {"kind": "yoke", "shape": "pointed"}),
+        "scalloped": Design("Scalloped", "arcs that hang down", {"kind": "yoke", "shape": "scalloped"}),
+        "gathered": Design(
             "Gathers below", "the fullness of a dart gathered into the seam", {"kind": "yoke", "seam_darts": "gathers"}, led
         ),
-        "pleated": Variant("Pleats below", "or laid in pleats there", {"kind": "yoke", "seam_darts": "pleats"}, led),
-        "uneven": Variant(
+        "pleated": Design("Pleats below", "or laid in pleats there", {"kind": "yoke", "seam_darts": "pleats"}, led),
+        "uneven": Design(
             "Uneven",
             "higher on the left than on the right",
             {"kind": "yoke", "right": "60%"},
             beside_it,
         ),
-        "midriff": Variant("Midriff", "a band round the waist, its waist darts shut", {"kind": "midriff"}),
-        "midriff_curved": Variant(
+        "midriff": Design("Midriff", "a band round the waist, its waist darts shut", {"kind": "midriff"}),
+        "midriff_curved": Design(
             "Curved midriff", "rising to the centre in a curve", {"kind": "midriff", "shape": "curved", "depth": "-3 cm"}
         ),
-        "midriff_pointed": Variant(
+        "midriff_pointed": Design(
             "Pointed midriff", "a point up at the centre", {"kind": "midriff", "shape": "pointed", "depth": "-3 cm"}
         ),
-        "midriff_down": Variant(
+        "midriff_down": Design(
             "Point down", "a point down at the centre", {"kind": "midriff", "shape": "pointed", "depth": "2 cm"}
         ),
-        "hip": Variant("Hip yoke", "from the waist to a seam below, its darts shut", {"kind": "hip"}),
-        "hip_pointed": Variant("Pointed hip", "with a point down at the centre", {"kind": "hip", "shape": "pointed"}),
+        "hip": Design("Hip yoke", "from the waist to a seam below, its darts shut", {"kind": "hip"}),
+        "hip_pointed": Design("Pointed hip", "with a point down at the centre", {"kind": "hip", "shape": "pointed"}),
     },
     cleared=("led",),
     sizes=("right",),

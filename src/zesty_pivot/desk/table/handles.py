@@ -41,7 +41,7 @@ class Handles:
         grips = all_grips().get(type(state.step)) if state.step is not None else None
         if grips is None or state.step is None or state.step.off or not before.has(state.step.on):
             return None
-        return at, grips, Scene(state.step, before, state.pattern, derivation.block, self._model.style.scope())
+        return at, grips, Scene(state.step, before, state.pattern, derivation.block, self._model.scope_before(at))
 
     def points(self, shifts: Shifts) -> dict[str, QPointF]:
         """Where the handles are, px, by the step's parameters."""

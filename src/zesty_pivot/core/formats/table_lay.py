@@ -1,0 +1,24 @@
+"""How the user laid the pieces on the table: kept with the style, of no meaning for the pattern."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from pydantic import Field
+
+from zesty_pivot.core.quantity.fields import Model
+
+
+class PieceLay(Model):
+    """A piece where it was put: so far (mm) from where it would lie by itself, turned clockwise by so many degrees."""
+
+    x: float = Field(default=0.0, ge=-20_000.0, le=20_000.0)
+    y: float = Field(default=0.0, ge=-20_000.0, le=20_000.0)
+    turn: Literal[0, 90, 180, 270] = 0
+
+
+class TableLay(Model):
+    """Which of front and back lies on the left, and the pieces that were put somewhere else than they lie by themselves."""
+
+    left: Literal["back", "front"] = "back"
+    pieces: dict[str, PieceLay] = Field(default_factory=dict, max_length=200)
