@@ -16,7 +16,7 @@ def at_angle(window, angle: float, distance: float = BAND) -> QPoint:
     """A place on the table at a direction from the chosen pivot."""
     table = window.table
     ring = table.control.carry.ring if table.control.carry else table.ring()
-    pin = table._pin(window.model.pattern.piece(ring.piece.name), ring.pivot)
+    pin = table.ring_hand.pin_of(window.model.pattern.piece(ring.piece.name), ring.pivot)
     return QPointF(pin.x() + math.cos(angle) * distance, pin.y() + math.sin(angle) * distance).toPoint()
 
 

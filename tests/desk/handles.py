@@ -6,7 +6,7 @@ from PyQt6.QtWidgets import QApplication
 
 
 def points(window) -> dict[str, QPointF]:  # type: ignore[no-untyped-def]
-    return window.table.handles.points(window.table._offsets())
+    return window.table.handles.points(window.table.layout_now())
 
 
 def send(window, kind: QEvent.Type, at: QPointF) -> None:  # type: ignore[no-untyped-def]

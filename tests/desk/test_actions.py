@@ -12,6 +12,7 @@ from PyQt6.QtWidgets import QApplication, QMessageBox, QPushButton
 from tests.samples import hip_block, move, style
 from zesty_pivot.core.exports.registry import all_exports
 from zesty_pivot.core.formats import block_file, style_file
+from zesty_pivot.core.formats.table_lay import PieceLay, TableLay
 from zesty_pivot.core.steps import registry
 from zesty_pivot.desk.actions import actions
 from zesty_pivot.desk.command_list import CommandList
@@ -68,6 +69,11 @@ def person(window) -> None:  # type: ignore[no-untyped-def]
     window.views.people.choose(0)
 
 
+def put_elsewhere(window) -> None:  # type: ignore[no-untyped-def]
+    lay = PieceLay(x=40.0, y=30.0)
+    window.model.edit(window.model.style.model_copy(update={"table": TableLay(pieces={"front": lay})}), "put elsewhere")
+
+
 BEFORE: dict[str, Callable] = {
     **dict.fromkeys(("people.again", "people.remove", "people.fractions"), person),
     **{id: drafting for id in IDS if id.startswith(("draft.", "method."))},
@@ -87,6 +93,7 @@ BEFORE: dict[str, Callable] = {
     "add.trim.hem": lambda w: w.model.file.replace(style([], hip_block()), None),
     "add.yoke.join": lambda w: w.model.file.replace(style([{"do": "yoke.cut", "on": on} for on in ("front", "back")]), None),
     "add.trim.strap": lambda w: w.model.file.replace(style([{"do": "neck.shape", "on": "front", "shape": "camisole"}]), None),
+    **dict.fromkeys(("table.line_up", "table.lay_back"), put_elsewhere),
     "use.ease": eased,
     "use.dart": lambda w: (bead(w), w.run("use.gathers")),
     "bead.fan": bead,
@@ -111,7 +118,7 @@ def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
         window.keeper.settings.theme,
         tuple(window.ask.asked), tuple(told), window.isVisible(), window.focusWidget(), held is not None and held.hasImage(),
         tuple(type(w).__name__ for w in QApplication.topLevelWidgets() if w.isVisible()), window.pages.tour.isVisible(),
-        window.pages.guide.page,
+        window.pages.guide.page, window.table.tape.tool.is_on,
     )  # fmt: skip
 
 

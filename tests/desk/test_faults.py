@@ -96,7 +96,8 @@ def test_a_fault_anywhere(where: str, open_desk, tmp_path: Path, monkeypatch: py
 def test_a_picture_that_fails_says_so_where_it_would_be(open_desk, monkeypatch: pytest.MonkeyPatch, qtlog) -> None:
     window = open_desk(style(STEPS))
     with monkeypatch.context() as plant, qtlog.disabled():
-        plant.setattr(StyleTable, "paint_content", fails)
+        plant.setattr(StyleTable, "paint_still", fails)
+        window.table.zoom(1.1)  # so that what keeps still is drawn anew
         window.table.update()
         QTest.qWait(50)
     assert "fault of the program" in window.notice.words.text()

@@ -34,7 +34,7 @@ def test_tracing_paper_tells_what_the_report_tells(open_desk) -> None:
     for dart in front["darts"]:
         row = shown[f"Front {dart['called']}"]
         assert row[1] == f"{dart['angle_deg']:.1f}°\n{window.model.length(dart['intake_mm'])}"
-    marks = laid.difference_marks(window.table, window.model.pattern, window.lay.figures, window.table._offsets())
+    marks = laid.difference_marks(window.table, window.model.pattern, window.lay.figures, window.table.layout_now())
     assert len(marks) == 4 and {mark[1] for mark in marks} >= {"17.2° moved here", "5.6° new"}
 
 

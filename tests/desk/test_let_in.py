@@ -50,8 +50,8 @@ def test_a_handle_carries_the_first_pleat_along_the_paper(open_desk) -> None:  #
     drag(window, "start", QPointF(12, 0))
     assert window.model.style.steps[0].start.at != "90%" and not window.model.derived.derivation.broken
     assert points(window)["start"].x() - before.x() == pytest.approx(12.0, abs=3.0)
-    dx, dy = window.table._offsets()["back"]
-    drag(window, "start", window.table.to_px(dx + 1.0, dy + 400.0)
+    lying = window.table.layout_now()["back"]
+    drag(window, "start", window.table.to_px(lying.dx + 1.0, lying.dy + 400.0)
          - points(window)["start"])  # fmt: skip
     assert window.model.style.steps[0].start.at == "100%"  # near CB it is meant to be on it
 

@@ -167,7 +167,7 @@ def test_the_form_shows_what_the_shape_takes(open_desk) -> None:  # type: ignore
 
 def test_facings_lie_beside_the_body_and_the_theme_reaches_the_gallery(open_desk) -> None:  # type: ignore[no-untyped-def]
     window = opened(open_desk, [ROUND, {"do": "piece.facing", "on": "front"}])
-    shifts = window.table._offsets()
+    shifts = window.table.layout_now()
     assert {"front_facing", "back_facing"} <= set(shifts)
     before = window.side.neck.gallery.choices["round"].icon().pixmap(78, 58).toImage()
     window.set_theme("dark")

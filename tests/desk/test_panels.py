@@ -75,14 +75,14 @@ def test_the_table_of_intakes_tells_what_the_darts_give(open_desk) -> None:  # t
 
 def test_panels_move_apart_and_together(open_desk) -> None:  # type: ignore[no-untyped-def]
     window = opened(open_desk, FRONT, BACK)
-    shifts = window.table._offsets()
-    assert shifts["front_side"][0] - shifts["front_centre"][0] > 10.0
+    shifts = window.table.layout_now()
+    assert shifts["front_side"].dx - shifts["front_centre"].dx > 10.0
     window.style_view.foot.spread.setValue(0)
-    shifts = window.table._offsets()
+    shifts = window.table.layout_now()
     assert shifts["front_side"] == shifts["front_centre"] and window.lay.spread == 0.0
     window.run("table.spread")
     assert window.lay.spread == 1.0 and window.style_view.foot.spread.value() == 100
-    boxes = [shapes_of(piece).box.translated(*window.table._offsets()[piece.name]) for piece in window.model.pattern.pieces]
+    boxes = [window.table.layout_now()[piece.name].box(shapes_of(piece).box) for piece in window.model.pattern.pieces]
     assert boxes[0].right() < boxes[1].right() and not window.model.file.is_dirty
     plain = open_desk(style([]))
     assert not plain.style_view.foot.spread.isVisible() and not plain.qt_action("table.spread").isEnabled()
@@ -144,13 +144,11 @@ def test_a_panel_within_its_piece_is_laid_beside_it(open_desk) -> None:  # type:
     cut = {"do": "line.cut", "on": "front", "from": {"edge": "centre", "at": "80%"}, "to": {"edge": "centre", "at": "60%"},
            "shape": "keyhole", "width": "3 cm"}  # fmt: skip
     window = opened(open_desk, cut)
-    shifts = window.table._offsets()
-    main, panel = (
-        shapes_of(window.model.pattern.piece(name)).box.translated(*shifts[name]) for name in ("front", "front_panel")
-    )
+    shifts = window.table.layout_now()
+    main, panel = (shifts[name].box(shapes_of(window.model.pattern.piece(name)).box) for name in ("front", "front_panel"))
     assert panel.left() > main.right()
     window.lay.set_spread(0.0)
-    assert window.table._offsets()["front_panel"] == window.table._offsets()["front"]
+    assert window.table.layout_now()["front_panel"] == window.table.layout_now()["front"]
 
 
 def test_the_wanted_ease_is_written_in_the_finish_view(open_desk) -> None:  # type: ignore[no-untyped-def]

@@ -143,6 +143,6 @@ def test_typed_share_and_mouth(open_desk) -> None:
 def test_clicking_a_pin_moves_the_ring(open_desk) -> None:
     window = open_desk()
     back = window.model.pattern.piece("back")
-    QTest.mouseClick(window.table, Qt.MouseButton.LeftButton, pos=window.table._pin(back, "blade_point").toPoint())
+    QTest.mouseClick(window.table, Qt.MouseButton.LeftButton, pos=window.table.ring_hand.pin_of(back, "blade_point").toPoint())
     assert window.model.pivot == ("back", "blade_point")
     assert window.table.ring().beads[0].dart == "shoulder"

@@ -229,5 +229,5 @@ class Hand:
         """Drags a handle of the chosen step to a place of the table, mm."""
         self.think()
         table = self.window.table
-        start = table.handles.points(table._offsets())[key]
+        start = table.handles.points(table.layout_now())[key]
         self.drag(table, start, table.to_px(x, y))

@@ -14,6 +14,7 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.model import DeskModel
     from zesty_pivot.desk.settings import ThemeName
     from zesty_pivot.desk.table.canvas import Canvas
+    from zesty_pivot.desk.table.style_table import StyleTable
     from zesty_pivot.desk.views import Views
     from zesty_pivot.desk.work import Worker
 
@@ -38,6 +39,7 @@ class Desk(Protocol):
     keeper: Keeper
     worker: Worker
     views: Views
+    table: StyleTable
 
     @property
     def bodies(self) -> Bodies: ...

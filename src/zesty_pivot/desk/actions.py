@@ -13,7 +13,7 @@ from zesty_pivot.core.procedures.dart_uses import As
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.core.steps import registry
-from zesty_pivot.desk import bead_actions, body_actions
+from zesty_pivot.desk import bead_actions, body_actions, table_actions
 from zesty_pivot.desk.action import Action, Desk
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.lay import PANELS
@@ -109,8 +109,13 @@ def _add(do: str) -> Callable[[Desk], None]:
             desk.model.set_view("style")
             desk.lay.show_panel("reading")
             desk.model.recipe.add_step(step)
+            desk.edit_step()
 
     return run
+
+
+def _again(desk: Desk) -> None:
+    _add(desk.model.style.steps[_step(desk)].do)(desk)
 
 
 def _can_add(do: str) -> Callable[[Desk], bool]:
@@ -231,8 +236,12 @@ def _file() -> tuple[Action, ...]:
 def _steps() -> tuple[Action, ...]:
     return (
         Action(
-            "step.edit", "Step", "Edit the step", "Ctrl+Return", lambda w: w.edit_step(), _has_step, "pen-line",
+            "step.edit", "Step", "Edit the step", "F4", lambda w: w.edit_step(), _has_step, "pen-line",
             "Go to the fields of the chosen step",
+        ),
+        Action(
+            "step.again", "Step", "Add the next of the same kind", "Ctrl+Return", _again, _has_step, "plus",
+            "Another step like the chosen one, after it",
         ),
         Action("step.rename", "Step", "Name the step", "F2", lambda w: w.rename_step(), _has_step, "pencil"),
         Action(
@@ -314,6 +323,7 @@ def actions() -> tuple[Action, ...]:
         *_steps(),
         *_bead(),
         *_table(),
+        *table_actions.actions(),
         *body_actions.actions(),
         *(_view(view) for view in VIEWS),
         Action("view.fit", "View", "Show all", "Ctrl+0", lambda w: w.canvas().fit(), _has_canvas, "maximize"),

@@ -35,6 +35,7 @@ class Document(QObject):
     def begin(self, opened: OpenDocument) -> None:
         """Another document, with a history of its own; nobody is told yet."""
         self._evaluator, self._derived = opened.evaluator, opened.derived
+        self._settled = opened.derived  # what was worked out before something was dragged
         self.opened += 1
         self._look: Look | None = None
         self.history = History([opened.derived.style])
@@ -52,6 +53,11 @@ class Document(QObject):
     def derived(self) -> Derived:
         """What is shown: the preview while something is dragged, else the document, worked out."""
         return self._derived
+
+    @property
+    def settled(self) -> Derived:
+        """The document worked out, whatever is dragged meanwhile."""
+        return self._settled if self._preview is not None else self._derived
 
     @property
     def state_index(self) -> int:
@@ -143,6 +149,7 @@ class Document(QObject):
             self._show(self.style)
             return
         if self._preview is None:
+            self._settled = self._derived
             self._looked = (self.looking,) if until is not None else None
         self._preview = style
         self._show(style if until is None else style.with_steps(style.steps[:until]))

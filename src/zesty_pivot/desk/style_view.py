@@ -8,7 +8,18 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtGui import QAction
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QMenu, QPushButton, QScrollArea, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import (
+    QFrame,
+    QHBoxLayout,
+    QLabel,
+    QMenu,
+    QPushButton,
+    QScrollArea,
+    QSizePolicy,
+    QStackedWidget,
+    QVBoxLayout,
+    QWidget,
+)
 
 from zesty_pivot.desk.bead_actions import BEAD_MENU
 from zesty_pivot.desk.column import side
@@ -21,6 +32,7 @@ from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.panel_column import PanelColumn
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.style_table import StyleTable
+from zesty_pivot.desk.tape_bar import TapeBar
 
 if TYPE_CHECKING:
     from zesty_pivot.desk.table.walk_table import WalkTable
@@ -30,7 +42,8 @@ LEFT, NARROW_LEFT = 192, 72
 GROUPS = {
     "dart": "Darts", "neck": "Necklines", "line": "Lines and panels", "trim.armhole": "Lines and panels",
     "trim.hem": "Lines and panels", "trim.strapless": "Lines and panels", "yoke": "Lines and panels",
-    "fullness": "Flare and fullness", "drape": "Flare and fullness", "piece": "Pieces and seams", "trim": "Trims",
+    "fullness": "Flare and fullness", "drape": "Flare and fullness", "piece": "Pieces and seams", "measure": "Pieces and seams",
+    "trim": "Trims",
 }  # fmt: skip
 OTHERS = "More steps"  # of a family that has no heading
 
@@ -66,7 +79,13 @@ class StyleView(QWidget):
         middle = QVBoxLayout()
         middle.setSpacing(0)
         middle.addWidget(self.tables, 1)
-        middle.addWidget(self.foot)
+        self.tape_bar = TapeBar(self.table.tape.tool, self._keep_tape)
+        self._feet = QStackedWidget()
+        self._feet.setSizePolicy(QSizePolicy.Policy.Preferred, QSizePolicy.Policy.Fixed)
+        for foot in (self.foot, self.tape_bar):
+            self._feet.addWidget(foot)
+        self.table.tape.tool.changed.connect(self._show_foot)
+        middle.addWidget(self._feet)
         row = QHBoxLayout(self)
         row.setContentsMargins(0, 0, 0, 0)
         row.setSpacing(0)
@@ -153,7 +172,14 @@ class StyleView(QWidget):
 
     def parts(self) -> tuple[QWidget, ...]:
         """The parts that F6 goes through."""
-        return self.left, self.canvas(), self.foot, self.side
+        return self.left, self.canvas(), self._feet, self.side
+
+    def _keep_tape(self) -> None:
+        if self.table.tape.tool.keep():
+            self.table.pointing.begun()
+
+    def _show_foot(self) -> None:
+        self._feet.setCurrentWidget(self.tape_bar if self.table.tape.tool.is_on else self.foot)
 
     def _show_table(self) -> None:
         canvas = self.canvas()

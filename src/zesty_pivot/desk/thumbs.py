@@ -9,7 +9,8 @@ from PyQt6.QtGui import QPainter, QPen, QPixmap
 
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.desk.contained import tried
-from zesty_pivot.desk.table.shapes import offsets, shapes_of
+from zesty_pivot.desk.table.lying import FLAT, layout_of
+from zesty_pivot.desk.table.shapes import shapes_of
 from zesty_pivot.desk.theme import NOW
 
 LIMIT = 400
@@ -47,10 +48,10 @@ def _blank(size: QSize, ratio: float) -> QPixmap:
 
 def _drawn(pattern: Pattern, block: Pattern, size: QSize, ratio: float) -> QPixmap:
     pixmap = _blank(size, ratio)
-    shifts = offsets(block, pattern)
+    layout = layout_of(block, pattern)
     box = QRectF()
     for piece in pattern.with_extras:
-        box = box.united(shapes_of(piece).box.translated(*shifts.get(piece.name, (0.0, 0.0))))
+        box = box.united(layout.get(piece.name, FLAT).box(shapes_of(piece).box))
     scale = min((size.width() - 6) / box.width(), (size.height() - 6) / box.height())
     painter = QPainter(pixmap)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
@@ -60,7 +61,7 @@ def _drawn(pattern: Pattern, block: Pattern, size: QSize, ratio: float) -> QPixm
     painter.setBrush(NOW.color("table"))
     for piece in pattern.with_extras:
         painter.save()
-        painter.translate(*shifts.get(piece.name, (0.0, 0.0)))
+        layout.get(piece.name, FLAT).place(painter)
         painter.drawPath(shapes_of(piece).fill)
         painter.restore()
     painter.end()

@@ -61,6 +61,7 @@ class Window(QMainWindow):
         self.qt_actions = QtActions(self, self.menuBar(), self)
         self.style_view = StyleView(self.model, self.lay, self.keeper, self.run, self.qt_action, self.qt_actions.menu_of)
         self.table, self.side = self.style_view.table, self.style_view.side
+        self.table.pointing.begun = self.table.tape.begun = self.edit_step
         self.qt_actions.table = self.table
         self.strip = RecipeStrip(self.model, self.run, self.qt_actions.menu_of)
         self.header = Header(self.model, self.qt_action)

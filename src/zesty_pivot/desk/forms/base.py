@@ -7,7 +7,8 @@ from dataclasses import dataclass
 from typing import Any
 
 from pydantic import ValidationError
-from PyQt6.QtCore import Qt
+from PyQt6.QtCore import Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QComboBox, QLabel, QLineEdit, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
@@ -32,7 +33,9 @@ class FormEntry:
 
 
 class StepForm(QWidget):
-    """Edits the step at a number of the recipe. Subclasses fill `show_step`."""
+    """Edits the step at a number of the recipe. Subclasses fill `show_step`. `done` is said when Enter ends a field."""
+
+    done = pyqtSignal()
 
     def __init__(self, model: DeskModel) -> None:
         super().__init__()
@@ -51,8 +54,18 @@ class StepForm(QWidget):
         self._rows.addWidget(widget)
         self._rows.addSpacing(5)
 
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        """Enter, which the field has taken first, ends the editing; where it was refused the hand stays in the field."""
+        plain = event is not None and event.modifiers() in (Qt.KeyboardModifier.NoModifier, Qt.KeyboardModifier.KeypadModifier)
+        if event is not None and plain and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+            field = self.focusWidget()
+            if field is None or not field.property("fault"):
+                self.done.emit()
+            return
+        super().keyPressEvent(event)
+
     def edit_first(self) -> None:
-        """Puts the hand into the first number field, else into the first field."""
+        """Puts the hand into the first number field, its text selected, else into the first field."""
         fields = [field for field in self.findChildren(QLineEdit) if field.isEnabled() and field.isVisibleTo(self)]
         for field in fields[:1]:
             field.setFocus(Qt.FocusReason.ShortcutFocusReason)

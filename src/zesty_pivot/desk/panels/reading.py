@@ -90,6 +90,7 @@ class ReadingPanel(QWidget):
         """The form of a kind of step."""
         if do not in self._forms:
             self._forms[do] = all_forms()[do].make(self._model)
+            self._forms[do].done.connect(self._after_mending)
             self._column.insertWidget(self._form_place, self._forms[do])
         return self._forms[do]
 

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
+
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPaintEvent, QPen, QResizeEvent, QWheelEvent
 from PyQt6.QtWidgets import QWidget
@@ -68,10 +70,19 @@ class Canvas(QWidget):
         box = self.content_box()
         if box.isEmpty() or self.width() <= RULER or self.height() <= RULER:
             return
+        self.fit_to(box)
+        self._fitted = True
+
+    def shows(self, box: QRectF) -> bool:
+        """Whether a box (mm) lies wholly in view."""
+        seen = QRectF(self.to_mm(QPointF(RULER, RULER)), self.to_mm(QPointF(self.width(), self.height())))
+        return seen.adjusted(-0.5, -0.5, 0.5, 0.5).contains(box)
+
+    def fit_to(self, box: QRectF) -> None:
+        """A box (mm) as large as the view has room for; the view stays so while the window is resized."""
         room = QRectF(RULER + 14, RULER + 14, self.width() - RULER - 28, self.height() - RULER - 28)
         self.scale = min(max(min(room.width() / box.width(), room.height() / box.height()), LEAST), MOST)
         self.origin = room.center() - box.center() * self.scale
-        self._fitted = True
         self.update()
 
     def zoom(self, factor: float, at: QPointF | None = None) -> None:
@@ -131,7 +142,7 @@ class Canvas(QWidget):
     def paintEvent(self, event: QPaintEvent | None) -> None:
         painter = QPainter(self)
         try:
-            self.render_to(painter)
+            self._render(painter)
         except Exception as fault:  # noqa: BLE001 - the boundary of a picture: the window goes on, and says what it cannot draw
             self._say_fault(painter, faults.caught(fault, f"the picture of {self.accessibleName().lower() or 'the table'}"))
         finally:
@@ -146,18 +157,31 @@ class Canvas(QWidget):
         words = f"{faults.sentence('This picture', reference)}. Your work is safe."
         painter.drawText(self.rect().adjusted(60, 40, -40, -40), Qt.TextFlag.TextWordWrap, words)
 
-    def render_to(self, painter: QPainter) -> None:
-        """Draws everything with a painter of this widget's size."""
+    def _render(self, painter: QPainter) -> None:
+        """Draws the widget."""
+        self.render_to(painter)
+
+    def _ground(self, painter: QPainter) -> None:
         painter.setRenderHint(QPainter.RenderHint.Antialiasing)
         painter.fillRect(self.rect(), NOW.color("table"))
         self._grid(painter)
+
+    def _in_mm(self, painter: QPainter, paint: Callable[[QPainter], None]) -> None:
         painter.save()
         painter.translate(self.origin)
         painter.scale(self.scale, self.scale)
-        self.paint_content(painter)
+        paint(painter)
         painter.restore()
+
+    def render_to(self, painter: QPainter) -> None:
+        """Draws everything with a painter of this widget's size."""
+        self._ground(painter)
+        self._in_mm(painter, self.paint_content)
         self.paint_over(painter)
         self._rulers(painter)
+        self._focus_frame(painter)
+
+    def _focus_frame(self, painter: QPainter) -> None:
         if self.hasFocus():
             painter.setPen(QPen(NOW.color("cool"), 1.5))
             painter.setBrush(Qt.BrushStyle.NoBrush)

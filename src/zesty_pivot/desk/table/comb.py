@@ -9,7 +9,7 @@ from PyQt6.QtGui import QPainter, QPen, QPolygonF
 
 from zesty_pivot.core.geometry import Path, between
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.desk.table.laid import Shifts
+from zesty_pivot.desk.table.lying import FLAT, Layout
 from zesty_pivot.desk.theme import NOW
 
 APART = 4.0  # mm between teeth
@@ -32,16 +32,16 @@ def teeth(path: Path) -> list[tuple[np.ndarray, np.ndarray, float]]:
     return found
 
 
-def paint_comb(painter: QPainter, pattern: Pattern, shifts: Shifts, px: float) -> None:
+def paint_comb(painter: QPainter, pattern: Pattern, layout: Layout, px: float) -> None:
     """Draws the combs of all style lines in mm; `px` is one pixel in mm."""
     painter.setPen(QPen(NOW.color("cool"), 1.0 * px))
     for piece in pattern.pieces:
-        dx, dy = shifts.get(piece.name, (0.0, 0.0))
+        lying = layout.get(piece.name, FLAT)
         for run in piece.runs:
             if piece.role(run.edge) != "style_line":
                 continue
             row = teeth(run.path)
-            tips = [QPointF(float(tip[0]) + dx, float(tip[1]) + dy) for _foot, tip, _curvature in row]
+            tips = [QPointF(*lying.on_table(tip)) for _foot, tip, _curvature in row]
             for (foot, _tip, _curvature), tip in zip(row, tips, strict=True):
-                painter.drawLine(QPointF(float(foot[0]) + dx, float(foot[1]) + dy), tip)
+                painter.drawLine(QPointF(*lying.on_table(foot)), tip)
             painter.drawPolyline(QPolygonF(tips))

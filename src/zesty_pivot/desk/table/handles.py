@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Mapping
 
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QPainter, QPen
@@ -14,12 +13,11 @@ from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.grips.base import Grips, Scene
 from zesty_pivot.desk.table.grips.registry import all_grips
+from zesty_pivot.desk.table.lying import FLAT, Layout
 from zesty_pivot.desk.theme import NOW
 
 GRIP = 10.0  # px round a handle
 _HALF = 5.0  # px, half a handle's side
-
-Shifts = Mapping[str, tuple[float, float]]
 
 
 class Handles:
@@ -29,7 +27,7 @@ class Handles:
         self._model, self._canvas = model, canvas
         self.held: str | None = None  # the parameter that is dragged
         self._on = ""  # the piece that it lies on
-        self._shift = (0.0, 0.0)  # of the piece that its handle lies on, mm
+        self._lying = FLAT  # how the piece lies that its handle is on
         self._step: Step | None = None  # what it would become
 
     def _chosen(self) -> tuple[int, Grips, Scene] | None:
@@ -43,7 +41,7 @@ class Handles:
             return None
         return at, grips, Scene(state.step, before, state.pattern, derivation.block, self._model.scope_before(at))
 
-    def points(self, shifts: Shifts) -> dict[str, QPointF]:
+    def points(self, layout: Layout) -> dict[str, QPointF]:
         """Where the handles are, px, by the step's parameters."""
         found = self._chosen()
         if found is None:
@@ -51,14 +49,13 @@ class Handles:
         _at, grips, scene = found
         points: dict[str, QPointF] = {}
         for key, (piece, x, y) in grips.places(scene).items():
-            dx, dy = shifts.get(piece, (0.0, 0.0))
             x, y = on_paper(scene.after.piece(piece), (x, y)) if scene.after.has(piece) else (x, y)
-            points[key] = self._canvas.to_px(x + dx, y + dy)
+            points[key] = self._canvas.to_px(*layout.get(piece, FLAT).on_table((x, y)))
         return points
 
-    def paint(self, painter: QPainter, shifts: Shifts) -> None:
+    def paint(self, painter: QPainter, layout: Layout) -> None:
         """Small squares, and the lines between them."""
-        points, found = self.points(shifts), self._chosen()
+        points, found = self.points(layout), self._chosen()
         painter.setPen(QPen(NOW.color("citrus"), 1.6, Qt.PenStyle.DashLine))
         for one, two in found[1].lines if found is not None else ():
             if one in points and two in points:
@@ -68,19 +65,19 @@ class Handles:
             painter.setBrush(NOW.color("citrus_fill" if key == self.held else "paper"))
             painter.drawRect(int(at.x() - _HALF), int(at.y() - _HALF), int(2 * _HALF), int(2 * _HALF))
 
-    def press(self, at: QPointF, shifts: Shifts) -> bool:
+    def press(self, at: QPointF, layout: Layout) -> bool:
         """Takes the handle under a place (px). False when there is none."""
-        near = self.under(at, shifts)
+        near = self.under(at, layout)
         self.held, self._step = near, None
         found = self._chosen()
         if near is not None and found is not None:
             self._on = found[1].places(found[2])[near][0]
-            self._shift = shifts.get(self._on, (0.0, 0.0))
+            self._lying = layout.get(self._on, FLAT)
         return near is not None
 
-    def under(self, at: QPointF, shifts: Shifts) -> str | None:
+    def under(self, at: QPointF, layout: Layout) -> str | None:
         """The handle under a place (px)."""
-        points = self.points(shifts)
+        points = self.points(layout)
         near = min(points, key=lambda key: _apart(points[key], at), default=None)
         return near if near is not None and _apart(points[near], at) <= GRIP else None
 
@@ -90,8 +87,7 @@ class Handles:
         if found is None or self.held is None:
             return
         number, grips, scene = found
-        dx, dy = self._shift
-        at = (x - dx, y - dy)
+        at = self._lying.on_piece((x, y))
         at = from_paper(scene.after.piece(self._on), at) if scene.after.has(self._on) else at
         change = grips.dragged(scene, self.held, *at)
         if change is None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections import OrderedDict
-from collections.abc import Iterable, Mapping
+from collections.abc import Iterable
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
@@ -17,13 +17,12 @@ from zesty_pivot.core.finish.fold import TEAR, crossings, folded
 from zesty_pivot.core.moves.laid_open import from_paper, laid_open, layers, on_paper, shut_in_part
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.desk.table.canvas import Canvas
+from zesty_pivot.desk.table.lying import FLAT, Layout
 from zesty_pivot.desk.table.shapes import shapes_of
 from zesty_pivot.desk.theme import NOW, text_font
 
 if TYPE_CHECKING:
     from zesty_pivot.core.ledger.differences import Differences
-
-Shifts = Mapping[str, tuple[float, float]]
 
 SHARP_DEG = 3.0  # a corner over this in a joined seam is a finding of the checks
 
@@ -68,7 +67,7 @@ def tears(piece: Piece) -> tuple[tuple[QPointF, QPointF, QPointF], ...]:
     return tuple(found)
 
 
-def paint_traced(painter: QPainter, pattern: Pattern, shifts: Shifts, px: float) -> None:
+def paint_traced(painter: QPainter, pattern: Pattern, layout: Layout, px: float) -> None:
     """The outlines of another pattern on tracing paper: dashed, in the cool colour. `px` is one pixel in mm."""
     pen = QPen(NOW.color("cool"), 1.7 * px, Qt.PenStyle.CustomDashLine, Qt.PenCapStyle.FlatCap)
     pen.setDashPattern([5, 3])
@@ -77,7 +76,7 @@ def paint_traced(painter: QPainter, pattern: Pattern, shifts: Shifts, px: float)
     for piece in pattern.pieces:
         shapes = shapes_of(piece)
         painter.save()
-        painter.translate(*shifts.get(piece.name, (0.0, 0.0)))
+        layout.get(piece.name, FLAT).place(painter)
         painter.drawPath(shapes.seams)
         painter.drawPath(shapes.folds)
         painter.drawPath(shapes.legs)
@@ -109,7 +108,7 @@ def paint_words(painter: QPainter, words: Iterable[tuple[QPointF, str]]) -> None
         painter.drawText(QRectF(at.x() - 50, at.y() - 9, 100, 18), Qt.AlignmentFlag.AlignCenter, text)
 
 
-def difference_marks(canvas: Canvas, pattern: Pattern, figures: Differences, shifts: Shifts) -> list[tuple[QPointF, str, str]]:
+def difference_marks(canvas: Canvas, pattern: Pattern, figures: Differences, layout: Layout) -> list[tuple[QPointF, str, str]]:
     """Slips for each difference: seams at their middle, darts at their mouth."""
     found: list[tuple[QPointF, str, str]] = []
     for row in figures.edges:
@@ -118,7 +117,7 @@ def difference_marks(canvas: Canvas, pattern: Pattern, figures: Differences, shi
             run = max(piece.edge(row.edge).runs, key=lambda run: run.path.length)
             sign = "+" if row.difference_mm > 0 else "−"
             text = f"{sign}{canvas.length_words(abs(row.difference_mm))}"
-            found.append((_px(canvas, piece, run.path.point_at(run.path.length / 2.0), shifts), text, "cool"))
+            found.append((_px(canvas, piece, run.path.point_at(run.path.length / 2.0), layout), text, "cool"))
     for dart in figures.darts:
         if dart.is_change and dart.now is not None and pattern.has(dart.piece):
             piece = pattern.piece(dart.piece)
@@ -130,11 +129,11 @@ def difference_marks(canvas: Canvas, pattern: Pattern, figures: Differences, shi
                 text = f"{now} moved here"
             else:
                 text = f"{dart.other.angle_deg:.1f}° → {now}"
-            found.append((_px(canvas, piece, middle, shifts), text, "cool"))
+            found.append((_px(canvas, piece, middle, layout), text, "cool"))
     return found
 
 
-def paint_crossings(painter: QPainter, canvas: Canvas, pattern: Pattern, fold: float, shifts: Shifts, sewing: Sewing) -> None:
+def paint_crossings(painter: QPainter, canvas: Canvas, pattern: Pattern, fold: float, layout: Layout, sewing: Sewing) -> None:
     """At each folded mouth, the corner of the seam across it once shut, in degrees."""
     tags: list[tuple[QPointF, str, str]] = []
     for flat in pattern.pieces:
@@ -143,7 +142,8 @@ def paint_crossings(painter: QPainter, canvas: Canvas, pattern: Pattern, fold: f
             first, second = piece.mouth(row.dart)
             middle = (first + second) / 2.0
             inwards = piece.pivot(piece.dart(row.dart).pivot) - middle
-            at = _px(canvas, piece, middle, shifts) + QPointF(*(inwards / max(math.hypot(*inwards), 1e-9) * 32.0))
+            ways = inwards / max(math.hypot(*inwards), 1e-9) * 32.0 / canvas.scale
+            at = _px(canvas, piece, middle + ways, layout)
             is_sharp = abs(row.corner_deg) > SHARP_DEG
             # The words say it as well as the colour does.
             words = f"corner {abs(row.corner_deg):.1f}°" if is_sharp else f"smooth, {abs(row.corner_deg):.1f}°"
@@ -153,11 +153,10 @@ def paint_crossings(painter: QPainter, canvas: Canvas, pattern: Pattern, fold: f
                 if end.held:
                     x, y = from_paper(flat, (float(end.middle[0]), float(end.middle[1])))
                     where = on_paper(piece, (x, y)) if piece.fullness else (x, y)
-                    at = _px(canvas, piece, np.array(where) - end.outwards * 30.0, shifts)
+                    at = _px(canvas, piece, np.array(where) - end.outwards * 30.0, layout)
                     tags.append((at, f"{layers(done, end):.2g} layers", "cool"))
     paint_tags(painter, tags)
 
 
-def _px(canvas: Canvas, piece: Piece, at: np.ndarray, shifts: Shifts) -> QPointF:
-    dx, dy = shifts.get(piece.name, (0.0, 0.0))
-    return canvas.to_px(float(at[0]) + dx, float(at[1]) + dy)
+def _px(canvas: Canvas, piece: Piece, at: np.ndarray, layout: Layout) -> QPointF:
+    return canvas.to_px(*layout.get(piece.name, FLAT).on_table(at))

@@ -7,8 +7,11 @@ from dataclasses import dataclass
 
 from pydantic import ValidationError
 
+from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import dart_words
-from zesty_pivot.core.piece.names import capital
+from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.piece.names import capital, words
+from zesty_pivot.core.piece.spot import resolve
 from zesty_pivot.core.quantity import share_of
 from zesty_pivot.core.recipe import State
 from zesty_pivot.core.steps.base import Step
@@ -46,6 +49,7 @@ class RingControl:
         self._model = model
         self._ring = ring
         self.carry: Carry | None = None
+        self.snaps = True  # stations and darts draw the bead to them, unless a key is held
 
     def pick_up(self, dart: str) -> None:
         """Takes a bead in hand."""
@@ -57,7 +61,7 @@ class RingControl:
     def point(self, angle: float) -> None:
         """The bead is held in a direction (radians) from the pivot."""
         if self.carry is not None:
-            self._aim(target_at(self.carry.ring, angle, self.carry.dart))
+            self._aim(target_at(self.carry.ring, angle, self.carry.dart, snaps=self.snaps))
 
     def step_target(self, by: int) -> None:
         """The next (1) or previous (-1) station or dart, clockwise."""
@@ -140,7 +144,24 @@ class RingControl:
         shown = new[0] if new else carry.dart
         if not carry.is_here and piece.has_dart(shown):
             text += f"   mouth {self._model.length(piece.intake(shown))}"
-        return text
+        return text + self._from_both_ends(carry)
+
+    def _from_both_ends(self, carry: Carry) -> str:
+        """How far from both ends of its edge the place lies that it is held over."""
+        piece, target = carry.ring.piece, carry.target
+        if target is None or carry.is_here:
+            return ""
+        try:
+            place = resolve(target.spot, piece, carry.ring.block, self._model.style.scope(), carry.ring.pivot)
+        except ZestyError:
+            return ""
+        run = piece.runs[place.run]
+        ends = piece.ends.get(piece.role(run.edge))
+        if ends is None:
+            return ""
+        along = places.sewn_distance(piece, place)
+        away = [self._model.length(mm) for mm in (along, piece.edge(run.edge).sewn_length - along)]
+        return "   " + ", ".join(f"{mm} from the {words(end)}" for mm, end in zip(away, ends, strict=True))
 
     def drop(self) -> None:
         """Puts the bead down where it is aimed: one step, one entry of the history."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 import numpy as np
@@ -34,6 +34,10 @@ class Bead:
     def middle(self) -> float:
         """The direction of the dart's axis."""
         return self.start + self.sweep / 2.0
+
+    def turned(self, by: float) -> Bead:
+        """The same on a piece that lies turned by so much (radians clockwise)."""
+        return self if not by else replace(self, start=self.start + by)
 
 
 @dataclass(frozen=True)
@@ -65,6 +69,16 @@ class Ring:
     def bead(self, dart: str) -> Bead | None:
         """The bead of a dart."""
         return next((bead for bead in self.beads if bead.dart == dart), None)
+
+
+def turned(ring: Ring, by: float) -> Ring:
+    """A ring as it is drawn on a piece that lies turned by so much (radians clockwise)."""
+    if not by:
+        return ring
+    around = [replace(t, angle=(t.angle + by + math.pi) % math.tau - math.pi) for t in ring.targets]
+    return replace(
+        ring, beads=tuple(bead.turned(by) for bead in ring.beads), targets=tuple(sorted(around, key=lambda t: t.angle))
+    )
 
 
 def beads_of(piece: Piece, pivot: str) -> tuple[Bead, ...]:
@@ -124,14 +138,17 @@ def _station(piece: Piece, block: Piece, pivot: str, spot: Spot, scope: Scope) -
     return Target(spot, spot.words(), clockwise(at - pin), (float(at[0]), float(at[1])))
 
 
-def target_at(ring: Ring, angle: float, carried: str) -> Target | None:
-    """What a direction (radians) from the pivot means for a carried dart: a station or dart nearby, or a free place.
+def target_at(ring: Ring, angle: float, carried: str, *, snaps: bool = True) -> Target | None:
+    """What a direction (radians) from the pivot means for a carried dart: a station or dart nearby, or a free place, which is
+    always meant where nothing `snaps`.
 
     None where the direction leaves through the carried dart's own mouth, or meets nothing.
     """
-    for bead in ring.beads:
+    for bead in ring.beads if snaps else ():
         if bead.dart != carried and (angle - bead.start) % math.tau <= bead.sweep:
             return _bead_target(ring, bead)
+    if not snaps:
+        return _free(ring, angle)
     near = min(ring.targets, key=lambda target: abs(_turn(target.angle, angle)), default=None)
     if near is not None and abs(_turn(near.angle, angle)) <= SNAP:
         return near
