@@ -174,6 +174,7 @@ def test_the_tour_fits(open_desk) -> None:
     for size in SIZES.values():
         window = open_desk()
         window.resize(*size)
+        QApplication.processEvents()
         window.run("help.tour")
         for _ in range(5):
             assert window.table.rect().contains(window.pages.tour.geometry())

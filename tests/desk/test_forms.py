@@ -1,6 +1,5 @@
 """The forms of split, merge and equalise, used as a user does: add, choose, tick, type; and what cannot be is said."""
 
-import itertools
 from typing import Any
 
 import pytest
@@ -12,15 +11,12 @@ from tests.samples import move, style
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.registry import all_steps
 from zesty_pivot.desk.forms.registry import all_forms
-from zesty_pivot.desk.style_view import heading
 
 
-def test_every_step_can_be_added_and_families_stand_together() -> None:
+def test_every_step_can_be_added() -> None:
     """In the order of the work: a dart is moved before it is shared out, and a seam trued when the pieces are there."""
     offered = list(all_forms())
     assert set(offered) == set(all_steps()) and len(offered) == len(set(offered))
-    headings = [heading(do) for do in offered]
-    assert len(list(itertools.groupby(headings))) == len(set(headings))
     for before, after in (("dart.move", "dart.split"), ("neck.shape", "line.princess"), ("piece.join", "piece.true")):
         assert offered.index(before) < offered.index(after)
 

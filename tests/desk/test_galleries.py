@@ -16,9 +16,7 @@ NOT_ALONE = {"fit", "gathered", "pleated"}  # what needs a partner, or a dart, i
 
 
 def gallery(window, do: str):  # type: ignore[no-untyped-def]
-    found = window.side.reading.gallery(do)
-    if not found.all.isHidden():
-        found.all.click()
+    found = window.drawer.gallery(do)
     found.finish()
     return found
 
@@ -58,12 +56,12 @@ def test_looking_lays_it_on_the_table_and_keeps_all_above_still(open_desk) -> No
     window = open_desk(style([CUT, {"do": "yoke.cut", "on": "back"}]))
     window.model.choose_step(0)
     shown = gallery(window, "yoke.cut")
-    before, notes = window.model.pattern, window.side.reading.step_notes.text()
+    before = window.model.pattern
     choice = shown.grid.choices["scalloped"]
     place = choice.mapTo(window, choice.rect().topLeft())
     hover(choice)
     assert window.model.is_previewing and window.model.pattern != before and not window.model.file.is_dirty
-    assert window.side.reading.step_notes.text() == notes and choice.mapTo(window, choice.rect().topLeft()) == place
+    assert choice.mapTo(window, choice.rect().topLeft()) == place
     QApplication.sendEvent(choice, QEvent(QEvent.Type.Leave))
     assert window.model.pattern == before and not window.model.is_previewing
     QTest.keyClick(choice, Qt.Key.Key_Space)
@@ -110,24 +108,23 @@ def test_a_step_that_is_broken_can_be_mended_by_its_gallery(open_desk) -> None: 
     assert not window.model.derived.derivation.broken
 
 
-def test_pictures_wait_while_something_is_dragged(open_desk) -> None:  # type: ignore[no-untyped-def]
+def test_pictures_wait_while_something_is_dragged(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = open_desk(style([CUT]))
     window.model.choose_step(0)
-    shown = window.side.reading.gallery("yoke.cut")
+    shown = window.drawer.gallery("yoke.cut")
     shown._rest.timeout.emit()  # nothing has changed for a while
     window.model.preview(window.model.style, until=1)
     QTest.qWait(250)
     icons = [not choice.icon().isNull() for choice in shown.grid.choices.values() if not choice.isHidden()]
     assert sum(icons) <= 1
     window.model.preview(None)
-    QTest.qWait(800)
-    assert all(not choice.icon().isNull() for choice in shown.grid.choices.values() if not choice.isHidden())
+    qtbot.waitUntil(lambda: len(shown.grid._made) == len(shown.grid.choices), timeout=8000)
 
 
 def test_a_step_without_its_piece_costs_nothing(open_desk) -> None:  # type: ignore[no-untyped-def]
     window = open_desk(style([CUT, {"do": "yoke.cut", "on": "nowhere"}]))
     window.model.choose_step(0)
-    shown = window.side.reading.gallery("yoke.cut")
+    shown = window.drawer.gallery("yoke.cut")
     window.model.choose_step(1)
     shown._rest.timeout.emit()
     assert not shown.isVisibleTo(window) and not window.grab().isNull()

@@ -1,16 +1,14 @@
-"""The neck panel, its gallery and the handles of a neckline, with real events."""
+"""The neck panel and the handles of a neckline, with real events."""
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QEvent, QPointF, Qt
-from PyQt6.QtGui import QEnterEvent, QFocusEvent
-from PyQt6.QtTest import QTest
+from PyQt6.QtCore import QPointF
+from PyQt6.QtGui import QEnterEvent
 from PyQt6.QtWidgets import QApplication
 
 from tests.desk.handles import drag, points
 from tests.samples import move, style
 from zesty_pivot.core.finish.matched import matched
-from zesty_pivot.core.necklines.registry import all_shapes
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.steps import registry
 
@@ -20,7 +18,6 @@ ROUND = {"do": "neck.shape", "on": "front", "shape": "round"}
 def opened(open_desk, steps=()):  # type: ignore[no-untyped-def]
     window = open_desk(style(list(steps)))
     window.run("panel.neck")
-    window.side.neck.gallery.finish()
     return window
 
 
@@ -31,53 +28,6 @@ def rows(window) -> dict[str, str]:  # type: ignore[no-untyped-def]
 def hover(choice) -> None:  # type: ignore[no-untyped-def]
     at = QPointF(5, 5)
     QApplication.sendEvent(choice, QEnterEvent(at, at, at))
-
-
-def test_every_shape_has_its_picture_from_this_block(open_desk) -> None:  # type: ignore[no-untyped-def]
-    window = opened(open_desk)
-    choices = window.side.neck.gallery.choices
-    assert list(choices) == list(all_shapes())
-    assert all(choice.isEnabled() and not choice.icon().isNull() for choice in choices.values())
-    pictures = {choice.icon().pixmap(78, 58).toImage().bits().asstring(78 * 58 * 4) for choice in choices.values()}
-    assert len(pictures) >= len(choices) - 1  # no two shapes look alike, but two of one family may on some block
-
-
-def test_hovering_lays_a_shape_on_the_table_and_leaving_takes_it_back(open_desk) -> None:  # type: ignore[no-untyped-def]
-    window = opened(open_desk)
-    before = window.model.pattern
-    choice = window.side.neck.gallery.choices["canoe"]
-    hover(choice)
-    assert window.model.is_previewing and window.model.pattern != before and not window.model.file.is_dirty
-    assert window.model.pattern.measured[0].mm > 600.0
-    QApplication.sendEvent(choice, QEvent(QEvent.Type.Leave))
-    assert window.model.pattern == before and not window.model.is_previewing
-
-
-def test_a_click_adds_a_neckline_and_another_changes_it(open_desk) -> None:  # type: ignore[no-untyped-def]
-    window = opened(open_desk)
-    QTest.mouseClick(window.side.neck.gallery.choices["v"], Qt.MouseButton.LeftButton)
-    assert [step.do for step in window.model.style.steps] == ["neck.shape"] and window.model.style.steps[0].shape == "v"
-    assert window.side.neck.gallery.choices["v"].isChecked()
-    QTest.mouseClick(window.side.neck.gallery.choices["scallop"], Qt.MouseButton.LeftButton)
-    assert [step.shape for step in window.model.style.steps] == ["scallop"]
-    window.run("edit.undo")
-    assert window.model.style.steps[0].shape == "v" and window.side.neck.gallery.choices["v"].isChecked()
-    window.run("edit.undo")
-    assert window.model.style.steps == ()
-
-
-def test_the_gallery_by_keys(open_desk) -> None:  # type: ignore[no-untyped-def]
-    window = opened(open_desk)
-    choice = window.side.neck.gallery.choices["round"]
-    QApplication.sendEvent(choice, QFocusEvent(QEvent.Type.FocusIn, Qt.FocusReason.TabFocusReason))
-    assert window.model.is_previewing
-    QTest.keyClick(choice, Qt.Key.Key_Space)
-    assert window.model.style.steps[0].shape == "round"
-    other = window.side.neck.gallery.choices["v"]
-    QApplication.sendEvent(other, QFocusEvent(QEvent.Type.FocusIn, Qt.FocusReason.BacktabFocusReason))
-    assert window.model.is_previewing
-    QApplication.sendEvent(other, QFocusEvent(QEvent.Type.FocusOut, Qt.FocusReason.TabFocusReason))
-    assert not window.model.is_previewing and window.model.style.steps[0].shape == "round"
 
 
 def test_the_matched_view_tells_lengths_and_corner(open_desk) -> None:  # type: ignore[no-untyped-def]
@@ -169,9 +119,12 @@ def test_facings_lie_beside_the_body_and_the_theme_reaches_the_gallery(open_desk
     window = opened(open_desk, [ROUND, {"do": "piece.facing", "on": "front"}])
     shifts = window.table.layout_now()
     assert {"front_facing", "back_facing"} <= set(shifts)
-    before = window.side.neck.gallery.choices["round"].icon().pixmap(78, 58).toImage()
+    window.strip.choose(1)
+    gallery = window.drawer.gallery("neck.shape")
+    gallery.finish()
+    before = gallery.grid.choices["round"].icon().pixmap(78, 58).toImage()
     window.set_theme("dark")
-    assert window.side.neck.gallery.choices["round"].icon().pixmap(78, 58).toImage() != before
+    assert gallery.grid.choices["round"].icon().pixmap(78, 58).toImage() != before
 
 
 def test_the_stretch_of_the_edge_counts(open_desk) -> None:  # type: ignore[no-untyped-def]
@@ -184,19 +137,6 @@ def test_the_stretch_of_the_edge_counts(open_desk) -> None:  # type: ignore[no-u
     window.run("panel.reading")
     window.run("panel.neck")
     assert window.side.neck.advice.text() == "The head fits through."
-
-
-def test_shapes_stay_under_the_hand_while_they_are_looked_at(open_desk) -> None:  # type: ignore[no-untyped-def]
-    """Regression: the advice above grew shorter for a wide shape, the gallery moved up, and the click took another shape."""
-    window = opened(open_desk)
-    gallery = window.side.neck.gallery
-    places = set()
-    for name, choice in gallery.choices.items():
-        hover(choice)
-        QApplication.processEvents()
-        places.add((name, gallery.mapTo(window, gallery.rect().topLeft()).y()))
-        QApplication.sendEvent(choice, QEvent(QEvent.Type.Leave))
-    assert len({y for _name, y in places}) == 1, places
 
 
 def test_facings_have_rows_in_the_finish_view(open_desk) -> None:  # type: ignore[no-untyped-def]

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Protocol
 if TYPE_CHECKING:
     from zesty_pivot.desk.bodies import Bodies
     from zesty_pivot.desk.documents import Documents
+    from zesty_pivot.desk.drawer.drawer import Drawer
     from zesty_pivot.desk.keeping import Keeper
     from zesty_pivot.desk.lay import Lay
     from zesty_pivot.desk.model import DeskModel
@@ -40,6 +41,7 @@ class Desk(Protocol):
     worker: Worker
     views: Views
     table: StyleTable
+    drawer: Drawer
 
     @property
     def bodies(self) -> Bodies: ...

@@ -15,6 +15,7 @@ from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.core.steps import registry
 from zesty_pivot.desk import bead_actions, body_actions, table_actions
 from zesty_pivot.desk.action import Action, Desk
+from zesty_pivot.desk.drawer.tiles import why_not
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.lay import PANELS
 from zesty_pivot.desk.mending import can_true, true_all
@@ -72,7 +73,7 @@ def _panel(panel: str) -> Action:
         "walk": ("Walk a seam", "Two seams rolled along each other, with the running difference and the notches"),
         "hand": ("By hand", "The paper procedure with this pattern's numbers"),
         "practise": ("Practise", "Guess the new mouth, or where the fullness went, before the pattern opens"),
-        "neck": ("Necklines", "Front and back matched, the opening against the head, all shapes on your block"),
+        "neck": ("Necklines", "Front and back matched at the shoulder, the opening against the head"),
     }
 
     def run(desk: Desk) -> None:
@@ -103,12 +104,13 @@ def _add(do: str) -> Callable[[Desk], None]:
     def run(desk: Desk) -> None:
         value = all_forms()[do].first(desk.model)
         if value is None:
-            desk.model.say(f"{registry.all_steps()[do].title}: no place on this pattern has room for it.", fault=True)
+            desk.model.say(f"{registry.all_steps()[do].title}: {why_not(do, desk.model)}", fault=True)
         else:
             step = registry.read(value)
             desk.model.set_view("style")
             desk.lay.show_panel("reading")
             desk.model.recipe.add_step(step)
+            desk.drawer.note(do)
             desk.edit_step()
 
     return run

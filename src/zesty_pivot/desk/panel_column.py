@@ -32,7 +32,7 @@ TIPS = {
     "walk": "Walk two seams along each other",
     "hand": "The paper procedure with this pattern's numbers",
     "practise": "Guess the new mouth, or where the fullness went, before the pattern opens",
-    "neck": "Front and back matched at the shoulder, the opening, and all shapes on your block",
+    "neck": "Front and back matched at the shoulder, and the opening against the head",
 }
 
 
@@ -110,8 +110,6 @@ class PanelColumn(QWidget):
     def restyle(self) -> None:
         """What is drawn once, in the colours of another theme."""
         self.reading.restyle()
-        if "neck" in vars(self):
-            self.neck.gallery.restyle()
 
     def _added(self, panel: P) -> P:
         self.stack.addWidget(panel)

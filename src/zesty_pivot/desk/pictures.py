@@ -189,9 +189,7 @@ class _Shots:
         window = self.window
         self._open("Madrigal")
         window.strip.choose(2)
-        gallery = window.side.reading.gallery(window.model.style.steps[1].do)
-        gallery.all.click()
-        gallery.finish()
+        window.drawer.gallery(window.model.style.steps[1].do).finish()
         self.shot("yokes")
 
     def _open(self, name: str) -> None:
@@ -225,22 +223,17 @@ class _Shots:
         self.shot("trims")
 
     def _necks(self) -> None:
-        """The matched shoulders of an uneven neck with its facings, the gallery."""
+        """The matched shoulders of an uneven neck with its facings, the gallery in the drawer."""
         from zesty_pivot.data.demo import demo_styles
 
         window, demos = self.window, demo_styles()
         evensong = next(style for style in demos if style.name.startswith("Evensong"))
         window.model.file.replace(evensong, None)
         window.run("panel.neck")
-        panel = window.side.neck
-        panel.gallery.finish()
         self.shot("asymmetric")
         window.model.file.replace(next(style for style in demos if style.name.startswith("Antiphon")), None)
         window.strip.choose(2)
-        area = panel.findChildren(QScrollArea)[0]
-        bar = area.verticalScrollBar()
-        if bar is not None:
-            bar.setValue(bar.maximum())
+        window.drawer.gallery("neck.shape").finish()
         self.shot("gallery")
         window.model.choose_pivot(None)
         window.run("panel.reading")

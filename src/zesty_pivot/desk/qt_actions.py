@@ -42,6 +42,10 @@ class QtActions:
             self.table.control.let_go()
         action.run(self._desk)
 
+    def titles(self) -> dict[str, str]:
+        """What each action is called, by its id."""
+        return {id: action.title for id, (action, _found) in self.known.items()}
+
     def of(self, id: str) -> QAction:
         """The Qt action of an id."""
         return self.known[id][1]

@@ -41,6 +41,7 @@ class Settings(Model):
     practise: dict[Literal["whole", "share", "where"], tuple[int, int]] = Field(
         default_factory=dict, description="by kind of question: how many were asked and how many guesses were right"
     )
+    last_steps: tuple[str, ...] = Field(default=(), max_length=8, description="kinds of steps, the one added last first")
     recent: tuple[str, ...] = Field(default=(), max_length=KEPT_RECENT, description="paths of styles, the latest first")
 
     def begin_folder(self) -> Path:

@@ -33,9 +33,18 @@ def _tape(desk: Desk) -> None:
     desk.table.take_tape()
 
 
+def _find(desk: Desk) -> None:
+    desk.model.set_view("style")
+    desk.drawer.find()
+
+
 def actions() -> tuple[Action, ...]:
     """The actions, in the order of the menu."""
     return (
+        Action(
+            "step.find", "Step", "Find a step…", "Ctrl+F", _find, icon="search",
+            tip="Type what you want: dart transfer, boat neck, slash",
+        ),
         Action(
             "table.tape", "Table", "Measure with the tape", "Ctrl+R", _tape, icon="tape",
             tip="From a place to a place, straight or along the seam; keep what it shows",

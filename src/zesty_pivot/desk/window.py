@@ -8,7 +8,7 @@ from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QByteArray, QEvent, Qt, QTimer, QUrl
 from PyQt6.QtGui import QAction, QCloseEvent, QDesktopServices, QDragEnterEvent, QDropEvent, QResizeEvent
-from PyQt6.QtWidgets import QApplication, QMainWindow, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QApplication, QMainWindow, QMenuBar, QVBoxLayout, QWidget
 
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.desk.ask import Asker
@@ -58,9 +58,14 @@ class Window(QMainWindow):
         self.setAcceptDrops(True)
         self.setMinimumSize(*LEAST)
         self.resize(1280, 800)
-        self.qt_actions = QtActions(self, self.menuBar(), self)
-        self.style_view = StyleView(self.model, self.lay, self.keeper, self.run, self.qt_action, self.qt_actions.menu_of)
+        bar = self.menuBar() or QMenuBar(self)
+        self.qt_actions = QtActions(self, bar, self)
+        self.style_view = StyleView(
+            self.model, self.lay, self.keeper, self.run, self.qt_action, self.qt_actions.menu_of, self.qt_actions.titles
+        )
         self.table, self.side = self.style_view.table, self.style_view.side
+        self.drawer = self.style_view.left
+        self.drawer.begun.connect(self.edit_step)
         self.table.pointing.begun = self.table.tape.begun = self.edit_step
         self.qt_actions.table = self.table
         self.strip = RecipeStrip(self.model, self.run, self.qt_actions.menu_of)
@@ -68,7 +73,7 @@ class Window(QMainWindow):
         self.views = Views(self.model, self.keeper, self.docs, self.style_view, self.run, self.qt_action)
         self.pages = Pages(self, self.model, self.lay, self.keeper, self.views, self.qt_actions, self.set_theme)
         self._put_together()
-        self.message = Message(self, self.canvas)
+        self.message = Message(self, bar)
         self.progress = ProgressBox(self.worker, self)
         self.model.said.connect(self.message.say)
         self.faults.told.connect(self._tell_fault)
@@ -154,6 +159,7 @@ class Window(QMainWindow):
             dress(app, self.keeper.settings.theme)
         self.qt_actions.restyle()
         self.side.restyle()
+        self.drawer.restyle()
         self.strip.refresh()
         self.views.restyle()
 

@@ -6,7 +6,7 @@ from zesty_pivot.desk.galleries.base import Design, GalleryEntry
 
 GALLERY = GalleryEntry(
     "drape.cowl",
-    "Cowls on your pattern",
+    "Cowls",
     {
         "high": Design("High", "to the pit of the neck", {"level": "high"}),
         "mid": Design("Mid", "half way to the bust line", {"level": "mid"}),

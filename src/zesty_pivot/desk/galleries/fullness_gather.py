@@ -7,7 +7,7 @@ from zesty_pivot.desk.galleries.leading import fanned
 
 GALLERY = GalleryEntry(
     "fullness.gather",
-    "Gathers on your pattern",
+    "Gathers",
     {
         "light": Design("Light cloth", "1.5 to 1", {"cloth": "light"}),
         "usual": Design("Usual cloth", "2 to 1", {"cloth": "usual"}),

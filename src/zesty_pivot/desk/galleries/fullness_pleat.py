@@ -7,7 +7,7 @@ from zesty_pivot.desk.galleries.leading import at_the_fold, fanned
 
 GALLERY = GalleryEntry(
     "fullness.pleat",
-    "Pleats on your pattern",
+    "Pleats",
     {
         "knife": Design("Knife", "folds that all point one way", {"kind": "knife"}),
         "box": Design("Box", "two folds that point away from each other", {"kind": "box", "count": 1}),

@@ -7,7 +7,7 @@ from zesty_pivot.desk.galleries.leading import fanned
 
 GALLERY = GalleryEntry(
     "fullness.tuck",
-    "Tucks on your pattern",
+    "Tucks",
     {
         "plain": Design("Tucks", "stitched all the way across", {"kind": "plain"}),
         "pin": Design("Pin tucks", "3 mm deep, close together", {"kind": "pin", "count": 5}),

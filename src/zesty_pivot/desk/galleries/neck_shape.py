@@ -10,7 +10,7 @@ STAYS = ("do", "on", "other", "off", "name", "side")
 
 GALLERY = GalleryEntry(
     "neck.shape",
-    "Necklines on your pattern",
+    "Necklines",
     {name: Design(shape.title, shape.hint, {"shape": name}) for name, shape in all_shapes().items()},
     cleared=tuple(key for key in ShapeNeck.model_fields if key not in STAYS),
     words=("shape",),

@@ -22,7 +22,7 @@ def beside_it(step: Step, _piece: Piece) -> list[Fields]:
 
 GALLERY = GalleryEntry(
     "yoke.cut",
-    "Yokes on your pattern",
+    "Yokes",
     {
         "straight": Design("Straight", "a level seam from armhole to armhole", {"kind": "yoke"}),
         "curved": Design("Curved", "lowest at the centre, which it leaves square", {"kind": "yoke", "shape": "curved"}),

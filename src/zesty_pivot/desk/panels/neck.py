@@ -1,4 +1,4 @@
-"""The neck panel: front and back matched at the shoulder, the opening against the head, and the gallery of shapes."""
+"""The neck panel: front and back matched at the shoulder, and the opening against the head."""
 
 from __future__ import annotations
 
@@ -8,18 +8,14 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.matched import Matched, matched
-from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.ledger.opening import OpenedNeck, opened
-from zesty_pivot.core.necklines.registry import shape_of
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.base import Step
 from zesty_pivot.core.steps.neck_shape import ShapeNeck
 from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import Figures, label
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.panels.gallery import Gallery
 from zesty_pivot.desk.panels.matched_view import MatchedView
 from zesty_pivot.desk.widening import wider
 
@@ -29,12 +25,11 @@ LINES = 2  # that advice and hint have room for
 
 
 class NeckPanel(QWidget):
-    """Shows what the neckline is, and lets another be looked at and chosen."""
+    """Shows what the neckline is, and what lets the head through."""
 
     def __init__(self, model: DeskModel, lay: Lay) -> None:
         super().__init__()
         self._model, self._lay = model, lay
-        self._looking_at: str | None = None
         inside = Column()
         rows = inside.rows
         rows.setSpacing(6)
@@ -56,11 +51,8 @@ class NeckPanel(QWidget):
             button.clicked.connect(lambda _on=False, kind=kind: self._open(kind))
             self.buttons[kind] = button
             ways.addWidget(button)
-        self.gallery = Gallery()
-        self._hint = label("", "quiet")
         for widget in (
             label("Matched at the shoulder", "heading"), self.matched, self.figures, self.advice, self.ways,
-            label("Shapes on your block", "heading"), self._hint, self.gallery,
         ):  # fmt: skip
             rows.addWidget(widget)
         rows.addStretch(1)
@@ -68,12 +60,8 @@ class NeckPanel(QWidget):
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(inside.scrolled())
         # While shapes are looked at nothing above them may grow or shrink, or they would run away from under the hand.
-        for text in (self.advice, self._hint):
-            text.setAlignment(Qt.AlignmentFlag.AlignTop)
-            text.setMinimumHeight(LINES * text.fontMetrics().lineSpacing() + 4)
-        self.gallery.looked.connect(self._look)
-        self.gallery.left.connect(self._leave)
-        self.gallery.chosen.connect(self._choose)
+        self.advice.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.advice.setMinimumHeight(LINES * self.advice.fontMetrics().lineSpacing() + 4)
         model.changed.connect(self.refresh)
         lay.panel_changed.connect(self.refresh)
         self.refresh()
@@ -92,16 +80,6 @@ class NeckPanel(QWidget):
         found = opened(pattern, self._model.style.scope().measures, self._model.style.finish.stretch)
         self._show_figures(laid, found)
         self._show_advice(found)
-        at = self._at()
-        step = self._model.style.steps[at] if at is not None else None
-        now = step.shape if isinstance(step, ShapeNeck) else None
-        self._hint.setText(
-            "Point at a shape and it lies on the table; click to take it."
-            if now is None
-            else f"Step {(at or 0) + 1} is the {shape_of(now).title} neckline; click another to change it."
-        )
-        block = self._model.derived.derivation.block
-        self.gallery.show_block(block, self._model.style.scope(), now)
 
     def _show_figures(self, laid: Matched | None, found: OpenedNeck | None) -> None:
         length = self._model.length
@@ -132,7 +110,7 @@ class NeckPanel(QWidget):
         self.advice.setText(text)
         self.ways.setEnabled(lacks)
 
-    # Looking and choosing.
+    # Mending.
 
     def _at(self) -> int | None:
         """The neckline step that a choice changes: the chosen one, else the last of the recipe."""
@@ -140,41 +118,6 @@ class NeckPanel(QWidget):
         if self._model.step is not None and isinstance(steps[self._model.step], ShapeNeck):
             return self._model.step
         return next((at for at in reversed(range(len(steps))) if isinstance(steps[at], ShapeNeck)), None)
-
-    def _with(self, name: str) -> tuple[Style, int, Step]:
-        """The style with another shape, the number of its step, and the step."""
-        steps, at = self._model.style.steps, self._at()
-        if at is not None:
-            old = steps[at]
-            assert isinstance(old, ShapeNeck)
-            step: Step = ShapeNeck(on=old.on, other=old.other, shape=name, side=old.side)
-            return self._model.style.with_steps((*steps[:at], step, *steps[at + 1 :])), at, step
-        names = [piece.name for piece in self._model.derived.derivation.block.pieces]
-        on = "front" if "front" in names else names[0]
-        step = ShapeNeck(on=on, other="back" if "back" in names and on != "back" else "", shape=name)
-        at = self._model.state_index
-        return self._model.style.with_steps((*steps[:at], step, *steps[at:])), at, step
-
-    @contained("the look at a neckline")
-    def _look(self, name: str) -> None:
-        style, at, _step = self._with(name)
-        self._looking_at = name
-        self._model.preview(style, until=at + 1)
-
-    def _leave(self) -> None:
-        if self._looking_at is not None:
-            self._looking_at = None
-            self._model.preview(None)
-
-    def _choose(self, name: str) -> None:
-        self._leave()
-        at = self._at()
-        _style, _at, step = self._with(name)
-        if at is None:
-            self._model.recipe.add_step(step, f"{shape_of(name).title} neckline")
-        else:
-            self._model.recipe.replace_step(at, step, f"{shape_of(name).title} neckline")
-            self._model.choose_step(at)
 
     def _open(self, kind: str) -> None:
         """Does what lets the head through; what cannot be is said."""

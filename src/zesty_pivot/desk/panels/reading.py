@@ -18,11 +18,9 @@ from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.forms.base import StepForm
 from zesty_pivot.desk.forms.registry import all_forms
-from zesty_pivot.desk.galleries.registry import all_galleries
 from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.labels import empty, label
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.panels.variants import Variants
 from zesty_pivot.desk.theme import NOW
 
 
@@ -40,7 +38,6 @@ class ReadingPanel(QWidget):
         self.step_fault = label("", "fault")
         self.step_notes = label("", "quiet")
         self._forms: dict[str, StepForm] = {}  # made when a step of their kind is first looked at
-        self._galleries: dict[str, Variants] = {}
         for head in (self.step_title, self.step_fault, self.step_notes):
             self._column.addWidget(head)
         self._form_place = self._column.count()
@@ -76,8 +73,6 @@ class ReadingPanel(QWidget):
     def restyle(self) -> None:
         """Draws what holds colours of its own anew."""
         self._shown_findings = None
-        for gallery in self._galleries.values():
-            gallery.grid.restyle()
         self.refresh()
 
     def edit_fields(self) -> None:
@@ -94,18 +89,9 @@ class ReadingPanel(QWidget):
             self._column.insertWidget(self._form_place, self._forms[do])
         return self._forms[do]
 
-    def gallery(self, do: str) -> Variants:
-        """The gallery of a kind of step that has one."""
-        if do not in self._galleries:
-            self._galleries[do] = Variants(self._model, all_galleries()[do])
-            self._galleries[do].hide()
-            self._column.insertWidget(self._form_place, self._galleries[do])
-        return self._galleries[do]
-
     def refresh(self) -> None:
-        """Shows the model. While a variant is looked at its gallery and all above it keep still under the hand."""
-        if not any(gallery.looking_at for gallery in self._galleries.values()):
-            self._show_step()
+        """Shows the model."""
+        self._show_step()
         self._show_account()
         self._show_findings()
         self._show_figures()
@@ -114,7 +100,7 @@ class ReadingPanel(QWidget):
         at = self._model.step
         steps = self._model.derived.style.steps
         step = steps[at] if at is not None and at < len(steps) else None
-        for do, own in (*self._forms.items(), *self._galleries.items()):
+        for do, own in self._forms.items():
             own.setVisible(step is not None and step.do == do)
         for widget in (self.step_title, self.step_fault, self.step_notes):
             widget.setVisible(step is not None)
@@ -136,8 +122,6 @@ class ReadingPanel(QWidget):
             form = self.form(step.do)
             form.show_step(at, step.with_ids(before), before)
             form.show()
-            if step.do in all_galleries():
-                self.gallery(step.do).show_step(at, step, before)
         except Exception as fault:  # noqa: BLE001 - the boundary of a form: the step stays, only its fields cannot be shown
             reference = faults.caught(fault, f"the fields of “{step.title}”")
             if step.do in self._forms:

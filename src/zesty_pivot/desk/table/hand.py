@@ -6,6 +6,8 @@ from __future__ import annotations
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter
 
+from zesty_pivot.desk.table.words import Words
+
 
 class TableHand:
     """Takes nothing by itself. What takes an event says so by True."""
@@ -49,5 +51,5 @@ class TableHand:
     def leave(self) -> None:
         """The pointer leaves the table, or something else begins: what was lit is lit no more."""
 
-    def paint(self, painter: QPainter) -> None:
-        """Draws in px over the pattern."""
+    def paint(self, painter: QPainter, words: Words) -> None:
+        """Draws in px over the pattern, and says what is to be written there."""

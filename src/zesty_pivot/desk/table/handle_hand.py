@@ -8,6 +8,7 @@ from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter
 from zesty_pivot.desk.table.hand import TableHand
 from zesty_pivot.desk.table.hand_table import HandTable
 from zesty_pivot.desk.table.handles import Handles
+from zesty_pivot.desk.table.words import Words
 
 
 class HandleHand(TableHand):
@@ -48,5 +49,5 @@ class HandleHand(TableHand):
         over = self._table.is_flat and self._handles.under(at, self._table.layout_now())
         return Qt.CursorShape.OpenHandCursor if over else None
 
-    def paint(self, painter: QPainter) -> None:
+    def paint(self, painter: QPainter, words: Words) -> None:
         self._handles.paint(painter, self._table.layout_now())

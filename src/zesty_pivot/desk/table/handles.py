@@ -7,7 +7,7 @@ import math
 from PyQt6.QtCore import QPointF, Qt
 from PyQt6.QtGui import QPainter, QPen
 
-from zesty_pivot.core.moves.laid_open import from_paper, on_paper
+from zesty_pivot.core.moves.laid_open import on_paper
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import Canvas
@@ -28,6 +28,7 @@ class Handles:
         self.held: str | None = None  # the parameter that is dragged
         self._on = ""  # the piece that it lies on
         self._lying = FLAT  # how the piece lies that its handle is on
+        self._caught = ((0.0, 0.0), (0.0, 0.0))  # where the handle and the pointer were when it was caught, mm of the piece
         self._step: Step | None = None  # what it would become
 
     def _chosen(self) -> tuple[int, Grips, Scene] | None:
@@ -73,6 +74,9 @@ class Handles:
         if near is not None and found is not None:
             self._on = found[1].places(found[2])[near][0]
             self._lying = layout.get(self._on, FLAT)
+            _piece, x, y = found[1].places(found[2])[near]
+            caught = self._canvas.to_mm(at)
+            self._caught = (x, y), self._lying.on_piece((caught.x(), caught.y()))
         return near is not None
 
     def under(self, at: QPointF, layout: Layout) -> str | None:
@@ -88,7 +92,10 @@ class Handles:
             return
         number, grips, scene = found
         at = self._lying.on_piece((x, y))
-        at = from_paper(scene.after.piece(self._on), at) if scene.after.has(self._on) else at
+        if scene.after.has(self._on) and scene.after.piece(self._on).fullness:
+            # The paper changes under the hand while fullness is carried along it: what counts is how far the hand has gone.
+            (x0, y0), (x1, y1) = self._caught
+            at = (x0 + at[0] - x1, y0 + at[1] - y1)
         change = grips.dragged(scene, self.held, *at)
         if change is None:
             return

@@ -19,10 +19,24 @@ from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.lying import FLAT, Layout
 from zesty_pivot.desk.table.shapes import shapes_of
+from zesty_pivot.desk.table.words import MARK, MEASURED, Words, plain, slip
 from zesty_pivot.desk.theme import NOW, text_font
 
 if TYPE_CHECKING:
     from zesty_pivot.core.ledger.differences import Differences
+
+# Where words go when their own place is taken, px.
+BESIDE = (
+    (0.0, 0.0),
+    (0.0, -24.0),
+    (0.0, 24.0),
+    (60.0, 0.0),
+    (-60.0, 0.0),
+    (0.0, -48.0),
+    (0.0, 48.0),
+    (80.0, -24.0),
+    (-80.0, 24.0),
+)
 
 SHARP_DEG = 3.0  # a corner over this in a joined seam is a finding of the checks
 
@@ -83,29 +97,23 @@ def paint_traced(painter: QPainter, pattern: Pattern, layout: Layout, px: float)
         painter.restore()
 
 
-def paint_tags(painter: QPainter, tags: Iterable[tuple[QPointF, str, str]]) -> None:
-    """A few words each on a slip of paper: its middle in px, the words, the colour. Slips do not cover each other."""
-    painter.setFont(text_font(8.5, bold=True))
-    taken: list[QRectF] = []
+def write_tags(words: Words, tags: Iterable[tuple[QPointF, str, str]]) -> None:
+    """A few words each on a slip of paper: its middle in px, the words, the colour; beside it where there is no room there."""
+    font = text_font(8.5, bold=True)
     for at, text, color in tags:
-        width = painter.fontMetrics().horizontalAdvance(text) + 12
-        box = QRectF(at.x() - width / 2, at.y() - 10, width, 20)
-        while any(box.intersects(other) for other in taken):
-            box.translate(0, -24)
-        taken.append(box)
-        painter.setPen(QPen(NOW.color(color), 1.2))
-        painter.setBrush(NOW.color("paper", 240))
-        painter.drawRoundedRect(box, 5, 5)
-        painter.setPen(NOW.color("ink"))
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+        ways = [slip(text, font, at + QPointF(*by), color) for by in BESIDE]
+        words.add(MEASURED, text, ways)
 
 
-def paint_words(painter: QPainter, words: Iterable[tuple[QPointF, str]]) -> None:
+def write_marks(words: Words, marks: Iterable[tuple[QPointF, str]]) -> None:
     """Small words on the paper, their middles in px."""
-    painter.setFont(text_font(8.5))
-    painter.setPen(NOW.color("cool"))
-    for at, text in words:
-        painter.drawText(QRectF(at.x() - 50, at.y() - 9, 100, 18), Qt.AlignmentFlag.AlignCenter, text)
+    font = text_font(8.5)
+    for at, text in marks:
+        ways = []
+        for dx, dy in BESIDE[:5]:
+            box = QRectF(at.x() - 50 + dx, at.y() - 9 + dy, 100, 18)
+            ways.append(plain(text, font, box, "cool", Qt.AlignmentFlag.AlignCenter))
+        words.add(MARK, text, ways)
 
 
 def difference_marks(canvas: Canvas, pattern: Pattern, figures: Differences, layout: Layout) -> list[tuple[QPointF, str, str]]:
@@ -133,7 +141,7 @@ def difference_marks(canvas: Canvas, pattern: Pattern, figures: Differences, lay
     return found
 
 
-def paint_crossings(painter: QPainter, canvas: Canvas, pattern: Pattern, fold: float, layout: Layout, sewing: Sewing) -> None:
+def write_crossings(words: Words, canvas: Canvas, pattern: Pattern, fold: float, layout: Layout, sewing: Sewing) -> None:
     """At each folded mouth, the corner of the seam across it once shut, in degrees."""
     tags: list[tuple[QPointF, str, str]] = []
     for flat in pattern.pieces:
@@ -146,8 +154,8 @@ def paint_crossings(painter: QPainter, canvas: Canvas, pattern: Pattern, fold: f
             at = _px(canvas, piece, middle + ways, layout)
             is_sharp = abs(row.corner_deg) > SHARP_DEG
             # The words say it as well as the colour does.
-            words = f"corner {abs(row.corner_deg):.1f}°" if is_sharp else f"smooth, {abs(row.corner_deg):.1f}°"
-            tags.append((at, words, "citrus" if is_sharp else "good"))
+            told = f"corner {abs(row.corner_deg):.1f}°" if is_sharp else f"smooth, {abs(row.corner_deg):.1f}°"
+            tags.append((at, told, "citrus" if is_sharp else "good"))
         for done in laid_open(flat)[1] if flat.fullness else ():
             for end in done.ends:
                 if end.held:
@@ -155,7 +163,7 @@ def paint_crossings(painter: QPainter, canvas: Canvas, pattern: Pattern, fold: f
                     where = on_paper(piece, (x, y)) if piece.fullness else (x, y)
                     at = _px(canvas, piece, np.array(where) - end.outwards * 30.0, layout)
                     tags.append((at, f"{layers(done, end):.2g} layers", "cool"))
-    paint_tags(painter, tags)
+    write_tags(words, tags)
 
 
 def _px(canvas: Canvas, piece: Piece, at: np.ndarray, layout: Layout) -> QPointF:

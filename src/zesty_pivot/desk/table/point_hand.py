@@ -6,13 +6,14 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TYPE_CHECKING
 
-from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen, QPolygonF
+from PyQt6.QtCore import QPointF, Qt
+from PyQt6.QtGui import QContextMenuEvent, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen, QPolygonF
 
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.table.canvas import RULER
 from zesty_pivot.desk.table.hand import TableHand
 from zesty_pivot.desk.table.hand_table import HandTable
 from zesty_pivot.desk.table.lying import FLAT
@@ -20,6 +21,7 @@ from zesty_pivot.desk.table.outline import outline_of
 from zesty_pivot.desk.table.shapes import add_path
 from zesty_pivot.desk.table.thing_words import is_there, piece_of, title_of_thing
 from zesty_pivot.desk.table.things import Thing, edge_of, in_order, moved_along, thing_at
+from zesty_pivot.desk.table.words import HELD, Words, slip
 from zesty_pivot.desk.theme import NOW, text_font
 
 if TYPE_CHECKING:
@@ -39,6 +41,7 @@ class PointHand(TableHand):
         self.chosen: Thing | None = None
         self._at = QPointF()  # where the pointer is, px
         self._pressed: QPointF | None = None
+        self._was_open = False  # whether a card was open when the button went down
         self._card: ThingCard | None = None
         self.begun: Callable[[], None] = lambda: None  # what is done once a step has begun: the hand goes into its fields
         self.measure: Callable[[Thing], None] = lambda _thing: None  # a tape from there
@@ -94,10 +97,10 @@ class PointHand(TableHand):
         return False
 
     def press(self, event: QMouseEvent) -> bool:
-        was_open = self.is_open
+        self._was_open = self.is_open
         self.close()
         self._look(event.position())
-        self._pressed = None if was_open else event.position()
+        self._pressed = event.position()
         return False  # the table may be pushed about from here
 
     def release(self, event: QMouseEvent) -> bool:
@@ -109,7 +112,8 @@ class PointHand(TableHand):
             return False
         self._look(event.position())
         self.chosen = None
-        if self.over is not None:
+        # A click beside an open card shuts it; only another edge or dart opens another.
+        if self.over is not None and not (self._was_open and self.over.kind == "piece"):
             self.open(self.over, event.position())
         return False
 
@@ -196,7 +200,7 @@ class PointHand(TableHand):
         """Where a thing's place is, px."""
         return self._table.to_px(*self._table.layout_now().get(thing.piece, FLAT).on_table(thing.at))
 
-    def paint(self, painter: QPainter) -> None:
+    def paint(self, painter: QPainter, words: Words) -> None:
         thing = self.chosen or self.over
         if thing is None or not self._table.is_flat or self._model.is_previewing:
             return
@@ -213,7 +217,7 @@ class PointHand(TableHand):
             painter.setBrush(NOW.color("paper"))
             painter.drawEllipse(at, 4.5, 4.5)
         if not self.is_open:
-            self._tag(painter, thing, self.place_of(thing) if thing is self.chosen else self._at)
+            self._tag(words, thing, self.place_of(thing) if thing is self.chosen else self._at)
 
     def _light(self, painter: QPainter, piece: Piece, thing: Thing) -> None:
         px = 1.0 / self._table.scale
@@ -237,18 +241,13 @@ class PointHand(TableHand):
         painter.setPen(pen)
         painter.drawPath(drawn)
 
-    def _tag(self, painter: QPainter, thing: Thing, at: QPointF) -> None:
+    def _tag(self, words: Words, thing: Thing, at: QPointF) -> None:
         """What it is called, on a slip beside the pointer that keeps on the table."""
         text = title_of_thing(self._model, thing)
         if thing.kind in ("edge", "notch"):
             text += f"  {self._model.length(piece_of(self._model, thing).edge(edge_of(thing)).sewn_length)}"
-        painter.setFont(text_font(9.0))
-        wide = painter.fontMetrics().horizontalAdvance(text) + 14
-        x = min(at.x() + 14, self._table.width() - wide - 6)
-        y = at.y() + 16 if at.y() + 44 < self._table.height() else at.y() - 38
-        box = QRectF(x, y, wide, 22)
-        painter.setPen(QPen(NOW.color("cool"), 1.0))
-        painter.setBrush(NOW.color("paper", 245))
-        painter.drawRoundedRect(box, 5, 5)
-        painter.setPen(NOW.color("ink"))
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+        font = text_font(9.0)
+        half = QFontMetricsF(font).horizontalAdvance(text) / 2.0 + 8.0
+        x = min(max(at.x() + 14.0 + half, RULER + half), self._table.width() - half - 4.0)
+        y = at.y() + 27.0 if at.y() + 44.0 < self._table.height() else at.y() - 27.0
+        words.add(HELD, text, [slip(text, font, QPointF(x, y), "cool", high=22.0)], has_to=True)

@@ -20,6 +20,7 @@ from zesty_pivot.desk.table.hand_table import HandTable
 from zesty_pivot.desk.table.lying import FLAT
 from zesty_pivot.desk.table.ring_control import RingControl
 from zesty_pivot.desk.table.ring_model import Bead, Ring, beads_of, turned
+from zesty_pivot.desk.table.words import Words
 from zesty_pivot.desk.theme import NOW
 
 DEAD = 12.0  # px round the pivot where no direction is meant
@@ -31,6 +32,7 @@ class RingHand(TableHand):
 
     def __init__(self, model: DeskModel, table: HandTable, control: RingControl, bead_menu: Callable[[], QMenu]) -> None:
         self._model, self._table, self._control, self._bead_menu = model, table, control, bead_menu
+        self._is_near = False  # whether the pointer is on the ring
 
     # Where things are.
 
@@ -78,6 +80,18 @@ class RingHand(TableHand):
 
     # Hands.
 
+    def leave(self) -> None:
+        if self._is_near:
+            self._is_near = False
+            self._table.update()
+
+    def _look(self, at: QPointF) -> None:
+        """Whether the pointer is on the ring: then every station says its name."""
+        is_near = self.is_over(at)
+        if is_near != self._is_near:
+            self._is_near = is_near
+            self._table.update()
+
     def press(self, event: QMouseEvent) -> bool:
         dart = self.bead_at(event.position())
         if dart is not None:
@@ -90,6 +104,7 @@ class RingHand(TableHand):
         return pivot is not None
 
     def move(self, event: QMouseEvent) -> bool:
+        self._look(event.position())
         if self._control.carry is None or not event.buttons() & Qt.MouseButton.LeftButton:
             return False
         self._follow(event)
@@ -195,10 +210,10 @@ class RingHand(TableHand):
 
     # Drawing.
 
-    def paint(self, painter: QPainter) -> None:
+    def paint(self, painter: QPainter, words: Words) -> None:
         for piece in self._model.pattern.pieces:
             self._pins(painter, piece)
-        self._ring(painter)
+        self._ring(painter, words)
 
     def _pins(self, painter: QPainter, piece: Piece) -> None:
         """The pivots that have darts but not the ring: a pin to click on."""
@@ -211,7 +226,7 @@ class RingHand(TableHand):
                 painter.setBrush(NOW.color("cool"))
                 painter.drawEllipse(at, 2, 2)
 
-    def _ring(self, painter: QPainter) -> None:
+    def _ring(self, painter: QPainter, words: Words) -> None:
         carry = self._control.carry
         ring = self._table.ring() if carry is None else carry.ring
         if ring is None:
@@ -224,17 +239,19 @@ class RingHand(TableHand):
             color = NOW.color("error" if carry and carry.fault else "citrus")
             paint.paint_slash(painter, at, self._table.to_px(*lying.on_table(target.point)), color)
         if ring.is_sewn:  # all of it went into a line: what is left is the account
-            paint.paint_hub(painter, at - QPointF(size.inner, 0.0), size, self._model.account)
+            paint.paint_hub(painter, words, at - QPointF(size.inner, 0.0), size, self._model.account)
             return
         paint.paint_band(painter, at, size, turned(ring, turn), target)
+        every = carry is not None or self._is_near
+        paint.write_stations(words, at, size, turned(ring, turn), target, every=every)
         beads = tuple(bead.turned(turn) for bead in beads_of(shown, ring.pivot))
         tight = paint.crowded(beads)
         for bead in beads:
-            paint.paint_bead(painter, at, size, bead, self._bead_state(bead), is_crowded=bead.dart in tight)
-        paint.paint_hub(painter, at, size, self._model.account)
+            paint.paint_bead(painter, words, at, size, bead, self._bead_state(bead), is_crowded=bead.dart in tight)
+        paint.paint_hub(painter, words, at, size, self._model.account)
         if carry is not None:  # what is in the hand, in words, at the head of the table
             middle = (self._table.width() + RULER) / 2
-            paint.paint_hint(painter, middle, RULER + 10, self._control.words(), is_fault=carry.is_faulty)
+            paint.write_hint(words, middle, RULER + 10, self._control.words(), is_fault=carry.is_faulty)
 
     def _bead_state(self, bead: Bead) -> str:
         carry = self._control.carry

@@ -7,11 +7,12 @@ import math
 from dataclasses import dataclass, field
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QColor, QPainter, QPainterPath, QPen
+from PyQt6.QtGui import QColor, QFont, QFontMetricsF, QPainter, QPainterPath, QPen
 
 from zesty_pivot.core.ledger import Account
 from zesty_pivot.core.ledger.fullness import PARKED
 from zesty_pivot.desk.table.ring_model import Bead, Ring, Target
+from zesty_pivot.desk.table.words import ACCOUNT, HELD, STATION, Way, Words, level, slip, turned
 from zesty_pivot.desk.theme import NOW, display_font, text_font
 
 INNER, OUTER, HUB = 58.0, 82.0, 36.0  # px, where there is room
@@ -58,7 +59,7 @@ def wedge(at: QPointF, start: float, sweep: float, inner: float, outer: float) -
 
 
 def paint_band(painter: QPainter, at: QPointF, size: Size, ring: Ring, active: Target | None) -> None:
-    """The band with a tick and a name for each station."""
+    """The band with a tick for each station."""
     band = wedge(at, 0.0, math.tau - 1e-6, size.inner, size.outer)
     painter.setPen(Qt.PenStyle.NoPen)
     painter.setBrush(NOW.color("table", 190))
@@ -69,44 +70,32 @@ def paint_band(painter: QPainter, at: QPointF, size: Size, ring: Ring, active: T
     painter.setPen(QPen(NOW.color("faint"), 1.2))
     painter.drawEllipse(at, size.inner, size.inner)
     painter.drawEllipse(at, size.outer, size.outer)
-    last, reach = -math.inf, 0.0
     for target in ring.targets:
         chosen = active is not None and target.title == active.title
         painter.setPen(QPen(NOW.color("citrus" if chosen else "quiet"), 2.4 if chosen else 1.2))
         painter.drawLine(_away(at, target.angle, size.outer), _away(at, target.angle, size.outer + 5))
-        if target.spot.station is not None:
-            # A name that would lie on the one before it stands further out.
-            out = reach if target.angle - last < LEAST_TURN else 0.0
-            last, reach = target.angle, _name(painter, at, size, target, chosen, out)
 
 
-def _name(painter: QPainter, at: QPointF, size: Size, target: Target, chosen: bool, out: float) -> float:
-    """A station's name along its direction, never upside down, on a breath of paper, `out` px beyond the band. Where it
-    ends, in px beyond the band; nothing when it stands out itself, so that the next is close again. A name without room
-    on the canvas is left out: the tick stands there, and the hand over it is told in words.
-    """
-    painter.setFont(text_font(8.0, bold=chosen))
-    width = painter.fontMetrics().horizontalAdvance(target.title) + 6.0
-    end = _away(at, target.angle, size.outer + 8 + out + width)
-    if not size.canvas.isNull() and not size.canvas.contains(end):
-        return 0.0
-    painter.save()
-    painter.translate(at)
-    degrees = math.degrees(target.angle)
-    flipped = abs(degrees) > 90
-    painter.rotate(degrees + 180 if flipped else degrees)
-    box = QRectF(-size.outer - 8 - out - width if flipped else size.outer + 8 + out, -7, width, 14)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(NOW.color("citrus_pale" if chosen else "paper", 235 if chosen else 190))
-    painter.drawRoundedRect(box, 3, 3)
-    painter.setPen(NOW.color("ink" if chosen else "quiet"))
-    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, target.title)
-    painter.restore()
-    return 0.0 if out else width + 4.0
+def write_stations(words: Words, at: QPointF, size: Size, ring: Ring, active: Target | None, *, every: bool) -> None:
+    """The names of stations along their directions: the one that is meant, those where darts are, and, while a bead is in the
+    hand or the pointer on the ring, every other that has room. The tick of one without room stands there all the same."""
+    taken = [bead.middle for bead in ring.beads]
+    for target in ring.targets:
+        chosen = active is not None and target.title == active.title
+        has_bead = any(abs((target.angle - angle + math.pi) % math.tau - math.pi) < LEAST_TURN for angle in taken)
+        if target.spot.station is None or not (every or chosen or has_bead):
+            continue
+        font = text_font(8.0, bold=chosen)
+        ways = [
+            turned(target.title, font, at, target.angle, size.outer + 8.0 + out, marked=chosen) for out in (0.0, 42.0, 84.0)
+        ]
+        words.add(HELD if chosen else STATION, target.title, ways)
 
 
-def paint_bead(painter: QPainter, at: QPointF, size: Size, bead: Bead, state: str, *, is_crowded: bool = False) -> None:
-    """A dart's wedge: `idle`, `chosen` (cool, bold outline) or `carried` (citrus, hatched)."""
+def paint_bead(
+    painter: QPainter, words: Words, at: QPointF, size: Size, bead: Bead, state: str, *, is_crowded: bool = False
+) -> None:  # fmt: skip
+    """A dart's wedge with its angle: `idle`, `chosen` (cool, bold outline) or `carried` (citrus, hatched)."""
     fill, edge, width = {
         "idle": ("cool_pale", "cool", 1.4),
         "chosen": ("cool_fill", "cool", 2.6),
@@ -123,28 +112,49 @@ def paint_bead(painter: QPainter, at: QPointF, size: Size, bead: Bead, state: st
             painter.setPen(QPen(NOW.color("citrus"), 1.0))
             painter.drawLine(_away(at, angle, size.inner), _away(at, angle, size.outer))
     if bead.use != "dart":
-        _paint_use(painter, at, size, bead, is_crowded=is_crowded)
-    painter.setFont(text_font(8.0, bold=state != "idle"))
-    middle = _away(at, bead.middle, (size.inner + size.hub) / 2 + 1)
-    box = QRectF(middle.x() - 16, middle.y() - 7, 32, 14)
-    painter.setPen(Qt.PenStyle.NoPen)
-    painter.setBrush(NOW.color("paper", 215))
-    painter.drawRoundedRect(box, 4, 4)
-    painter.setPen(NOW.color("citrus_ink" if state == "carried" else "cool"))
-    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, f"{math.degrees(bead.sweep):.1f}°")
+        _write_use(words, at, size, bead, is_crowded=is_crowded)
+    degrees, font = f"{math.degrees(bead.sweep):.1f}°", text_font(8.0, bold=state != "idle")
+    color = "citrus_ink" if state == "carried" else "cool"
+    middle = (size.inner + size.hub) / 2 + 1
+    ways = [_figure(degrees, font, _away(at, bead.middle + turn, middle), color) for turn in (0.0, 0.3, -0.3, 0.6, -0.6)]
+    words.add(ACCOUNT, degrees, ways)
 
 
-def _paint_use(painter: QPainter, at: QPointF, size: Size, bead: Bead, *, is_crowded: bool) -> None:
+def _figure(text: str, font: QFont, at: QPointF, color: str) -> Way:
+    box = QRectF(at.x() - 16, at.y() - 7, 32, 14)
+
+    def draw(painter: QPainter) -> None:
+        painter.setFont(font)
+        painter.setPen(Qt.PenStyle.NoPen)
+        painter.setBrush(NOW.color("paper", 215))
+        painter.drawRoundedRect(box, 4, 4)
+        painter.setPen(NOW.color(color))
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+
+    return Way(level(box), draw)
+
+
+def _write_use(words: Words, at: QPointF, size: Size, bead: Bead, *, is_crowded: bool) -> None:
     """The first letters of a use that is not a sewn dart, on a slip over the bead; the shape says it, not the colour."""
-    middle = _away(at, bead.middle, (size.inner + size.outer) / 2)
-    painter.setFont(text_font(7.5, bold=True))
-    shown = bead.use[:2] if is_crowded else bead.use
-    width = painter.fontMetrics().horizontalAdvance(shown) + 8
-    box = QRectF(middle.x() - width / 2, middle.y() - 7, width, 14)
-    painter.setPen(QPen(NOW.color("cool"), 1.0, Qt.PenStyle.DashLine if bead.use == PARKED else Qt.PenStyle.SolidLine))
-    painter.setBrush(NOW.color("paper"))
-    painter.drawRoundedRect(box, 4, 4)
-    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, shown)
+    font, line = text_font(7.5, bold=True), Qt.PenStyle.DashLine if bead.use == PARKED else Qt.PenStyle.SolidLine
+    ways = []
+    for text in (bead.use[:2],) if is_crowded else (bead.use, bead.use[:2]):
+        for out in (0.5, 0.9):
+            middle = _away(at, bead.middle, size.inner + (size.outer - size.inner) * out)
+            wide = QFontMetricsF(font).horizontalAdvance(text) + 8
+            ways.append(_use_slip(text, font, QRectF(middle.x() - wide / 2, middle.y() - 7, wide, 14), line))
+    words.add(ACCOUNT, bead.use, ways)
+
+
+def _use_slip(text: str, font: QFont, box: QRectF, line: Qt.PenStyle) -> Way:
+    def draw(painter: QPainter) -> None:
+        painter.setFont(font)
+        painter.setPen(QPen(NOW.color("cool"), 1.0, line))
+        painter.setBrush(NOW.color("paper"))
+        painter.drawRoundedRect(box, 4, 4)
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+
+    return Way(level(box), draw)
 
 
 def crowded(beads: tuple[Bead, ...]) -> set[str]:
@@ -157,7 +167,7 @@ def crowded(beads: tuple[Bead, ...]) -> set[str]:
     }
 
 
-def paint_hub(painter: QPainter, at: QPointF, size: Size, account: Account | None) -> None:
+def paint_hub(painter: QPainter, words: Words, at: QPointF, size: Size, account: Account | None) -> None:
     """The account in the middle: the total, and whether all of it is placed."""
     if account is None:
         return
@@ -174,24 +184,20 @@ def paint_hub(painter: QPainter, at: QPointF, size: Size, account: Account | Non
     )
     painter.setFont(text_font(7.5))
     painter.setPen(NOW.color("good" if whole else "error"))
-    words = (
+    told = (
         ("all placed" if size.hub >= HUB else "placed")
         if whole
         else f"{abs(account.missing_deg):.2f}° {'missing' if account.missing_deg > 0 else 'too much'}"
     )
-    painter.drawText(QRectF(at.x() - size.hub, at.y() + 1, 2 * size.hub, 14), Qt.AlignmentFlag.AlignCenter, words)
+    painter.drawText(QRectF(at.x() - size.hub, at.y() + 1, 2 * size.hub, 14), Qt.AlignmentFlag.AlignCenter, told)
+    ground = QRectF(at.x() - size.hub * 0.8, at.y() - 19, 1.6 * size.hub, 34)
+    words.add(ACCOUNT, told, [Way(level(ground), lambda _painter: None)], has_to=True)  # it is written: others keep off it
 
 
-def paint_hint(painter: QPainter, middle: float, top: float, text: str, *, is_fault: bool) -> None:
-    """Words on a slip, its middle and its top in px."""
-    painter.setFont(text_font(9.5, bold=True))
-    width = painter.fontMetrics().horizontalAdvance(text) + 24
-    box = QRectF(middle - width / 2, top, width, 27)
-    painter.setPen(QPen(NOW.color("error" if is_fault else "citrus"), 1.4))
-    painter.setBrush(NOW.color("paper", 245))
-    painter.drawRoundedRect(box, 6, 6)
-    painter.setPen(NOW.color("ink"))
-    painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+def write_hint(words: Words, middle: float, top: float, text: str, *, is_fault: bool) -> None:
+    """What is in the hand, on a slip, its middle and its top in px."""
+    way = slip(text, text_font(9.5, bold=True), QPointF(middle, top + 13.5), "error" if is_fault else "citrus", high=27.0)
+    words.add(HELD, text, [way], has_to=True)
 
 
 def paint_slash(painter: QPainter, start: QPointF, stop: QPointF, color: QColor) -> None:

@@ -31,7 +31,8 @@ from zesty_pivot.desk.table.ring_model import Ring, ring_of
 from zesty_pivot.desk.table.shapes import shapes_of
 from zesty_pivot.desk.table.tape_hand import TapeHand, TapeTool
 from zesty_pivot.desk.table.things import Thing
-from zesty_pivot.desk.theme import NOW, display_font
+from zesty_pivot.desk.table.words import NAME, Words, plain
+from zesty_pivot.desk.theme import display_font
 
 NAME_HIGH = 26.0  # px that a piece's name takes below it
 
@@ -45,6 +46,7 @@ class StyleTable(HandTable):
         self._ring_cache: tuple[tuple[object, ...], Ring] | None = None
         self._layout: tuple[tuple[object, ...], dict[str, Lying]] | None = None
         self._opened, self._variants = model.opened, len(model.style.variants)
+        self.words = Words()
         self.control = RingControl(model, self.ring)
         self.handles = Handles(model, self)
         self.ring_hand = RingHand(model, self, self.control, bead_menu)
@@ -76,14 +78,18 @@ class StyleTable(HandTable):
     # What lies on it.
 
     def content_box(self) -> QRectF:
+        box = self._pieces_box()
+        # Room for the names of pieces below, of stations to the left, and above for what is in the hand, in words.
+        return box.adjusted(-0.065 * box.width(), -0.055 * box.height(), 0, 0.05 * box.height())
+
+    def _pieces_box(self) -> QRectF:
         box, layout = QRectF(), self.layout_now()
         for piece in self._model.pattern.with_extras:
             lying = layout.get(piece.name, FLAT)
             box = box.united(lying.box(shapes_of(piece).box))
             if not self.is_flat:  # room for the darts wholly shut, so that nothing jumps while they close
                 box = box.united(lying.box(shapes_of(laid.shown_piece(piece, 1.0, self._sewing)).box))
-        # Room for the names of pieces below, and of stations to the left.
-        return box.adjusted(-0.065 * box.width(), 0, 0, 0.05 * box.height())
+        return box
 
     @property
     def is_flat(self) -> bool:
@@ -123,7 +129,7 @@ class StyleTable(HandTable):
         opened = self._model.opened, len(self._model.style.variants)
         is_new = opened != (self._opened, self._variants)
         self._opened, self._variants = opened
-        if self._fitted and not self.is_held and (is_new or not self.shows(self.content_box())):
+        if self._fitted and not self.is_held and (is_new or not self.shows(self._pieces_box())):
             self.fit()
 
     def ring(self) -> Ring | None:
@@ -238,21 +244,23 @@ class StyleTable(HandTable):
         painter.restore()
 
     def paint_over(self, painter: QPainter) -> None:
-        layout = self.layout_now()
+        layout, words = self.layout_now(), self.words
+        words.begin()
         for piece in self._model.pattern.with_extras if self.is_flat else self._model.pattern.pieces:
-            self._label(painter, piece)
-        if not self.is_flat:
-            laid.paint_crossings(painter, self, self._model.pattern, self._lay.fold, layout, self._sewing)
-            return
-        for piece in self._model.pattern.pieces:
-            lying = layout.get(piece.name, FLAT)
-            words = shapes_of(piece).words
-            laid.paint_words(painter, ((self.to_px(*lying.on_table((at.x(), at.y()))), text) for at, text in words))
-        for hand in reversed(self.hands):
-            hand.paint(painter)
-        figures = self._lay.figures
-        if figures is not None and self.control.carry is None:
-            laid.paint_tags(painter, laid.difference_marks(self, self._model.pattern, figures, layout))
+            self._label(piece)
+        if self.is_flat:
+            for piece in self._model.pattern.pieces:
+                lying = layout.get(piece.name, FLAT)
+                marks = shapes_of(piece).words
+                laid.write_marks(words, ((self.to_px(*lying.on_table((at.x(), at.y()))), text) for at, text in marks))
+            for hand in reversed(self.hands):
+                hand.paint(painter, words)
+            figures = self._lay.figures
+            if figures is not None and self.control.carry is None:
+                laid.write_tags(words, laid.difference_marks(self, self._model.pattern, figures, layout))
+        else:
+            laid.write_crossings(words, self, self._model.pattern, self._lay.fold, layout, self._sewing)
+        words.paint(painter, QRectF(self.rect()).adjusted(RULER, RULER, 0, 0))
 
     def label_box(self, piece: Piece) -> QRectF:
         """Where a piece's name stands, px. A long name of a narrow panel goes on in a second line, or it would run into its
@@ -262,8 +270,8 @@ class StyleTable(HandTable):
         wide = max(box.width() * self.scale, 130.0) if piece.of else 200.0
         return QRectF(at.x() + 5, at.y() + 4, wide, 48)
 
-    def _label(self, painter: QPainter, piece: Piece) -> None:
-        painter.setPen(NOW.color("ink"))
-        painter.setFont(display_font(13))
-        flags = Qt.AlignmentFlag.AlignLeft | Qt.TextFlag.TextWordWrap
-        painter.drawText(self.label_box(piece), flags, numbered(self._model.pattern, piece))
+    def _label(self, piece: Piece) -> None:
+        box, font, text = self.label_box(piece), display_font(13), numbered(self._model.pattern, piece)
+        flags = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop
+        places = [box.translated(*by) for by in ((0.0, 0.0), (0.0, 20.0), (40.0, 0.0), (0.0, 40.0), (0.0, -30.0), (80.0, 20.0))]
+        self.words.add(NAME, text, [plain(text, font, place, "ink", flags) for place in places])

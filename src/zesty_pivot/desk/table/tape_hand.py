@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Iterator
 
-from PyQt6.QtCore import QObject, QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen, QPolygonF
+from PyQt6.QtCore import QObject, QPointF, Qt, pyqtSignal
+from PyQt6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPen, QPolygonF
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.moves.laid_open import on_paper
@@ -16,11 +16,13 @@ from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.measure_tape import MeasuringTape
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.table.canvas import RULER
 from zesty_pivot.desk.table.hand import TableHand
 from zesty_pivot.desk.table.hand_table import HandTable
 from zesty_pivot.desk.table.lying import FLAT
 from zesty_pivot.desk.table.tape_ends import End, free_end, nearest, snaps
 from zesty_pivot.desk.table.things import Thing, thing_at
+from zesty_pivot.desk.table.words import HELD, MEASURED, Words, slip
 from zesty_pivot.desk.theme import NOW, text_font
 
 SNAP, REACH = 11.0, 8.0  # px: from a place that draws the tape, from an edge
@@ -209,12 +211,14 @@ class TapeHand(TableHand):
 
     # Drawing.
 
-    def paint(self, painter: QPainter) -> None:
+    def paint(self, painter: QPainter, words: Words) -> None:
         if not self._model.is_previewing:
             for tape, reading in self._readings():
                 self._lines(painter, reading, "good", 1.6)
-                text = f"{tape.name}  {self._model.length(tape.mm)}"
-                self._tag(painter, self._middle(reading), text, "good")
+                named = tape.asked.name
+                text = f"{named}  {self._model.length(tape.mm)}" if named else self._model.length(tape.mm)
+                font = text_font(8.5, bold=True)
+                words.add(MEASURED, text, [slip(text, font, at, "good") for at in self._along(reading)])
         if not self._is_busy:
             return
         tool = self.tool
@@ -228,8 +232,16 @@ class TapeHand(TableHand):
             self._lines(painter, tool.reading, "citrus", 2.4)
         loose = tool.stop
         if loose is not None:
-            text = "  ".join(part for part in (tool.figure() or tool.fault, loose.title if not tool.is_laid else "") if part)
-            self._tag(painter, self._px(loose.piece, loose.at) + QPointF(0.0, -22.0), text, "error" if tool.fault else "citrus")
+            text = "  ".join(part for part in (tool.figure() or tool.fault, "" if tool.is_laid else loose.title) if part)
+            self._write_running(words, text, self._px(loose.piece, loose.at))
+
+    def _write_running(self, words: Words, text: str, at: QPointF) -> None:
+        font = text_font(8.5, bold=True)
+        half = QFontMetricsF(font).horizontalAdvance(text) / 2.0 + 8.0
+        x = min(max(at.x(), RULER + half), self._table.width() - half - 4.0)
+        color = "error" if self.tool.fault else "citrus"
+        ways = [slip(text, font, QPointF(x, y), color) for y in (at.y() - 22.0, at.y() + 22.0) if y > RULER + 10.0]
+        words.add(HELD, text, ways, has_to=True)
 
     def _readings(self) -> list[tuple[Tape, Reading]]:
         """The tapes that were kept, where they lie on the pattern as it is now; one that cannot be laid there is not drawn."""
@@ -262,22 +274,12 @@ class TapeHand(TableHand):
                 across = QPointF(-way.y() / size * BAR, way.x() / size * BAR)
                 painter.drawLine(end - across, end + across)
 
-    def _middle(self, reading: Reading) -> QPointF:
+    def _along(self, reading: Reading) -> Iterator[QPointF]:
+        """Places for its figure, px: the middle of its longest line first, then to either side of it, then beside it."""
         if not reading.lines:
-            return QPointF(-1000.0, -1000.0)
-        name, path = max(reading.lines, key=lambda line: line[1].length)
-        x, y = path.point_at(path.length / 2.0)
-        return self._px(name, (float(x), float(y)))
-
-    def _tag(self, painter: QPainter, at: QPointF, text: str, color: str) -> None:
-        if not text:
             return
-        painter.setFont(text_font(8.5, bold=True))
-        wide = painter.fontMetrics().horizontalAdvance(text) + 14
-        x = min(max(at.x() - wide / 2.0, 26.0), self._table.width() - wide - 4.0)
-        box = QRectF(x, at.y() - 10.0, wide, 20.0)
-        painter.setPen(QPen(NOW.color(color), 1.2))
-        painter.setBrush(NOW.color("paper", 245))
-        painter.drawRoundedRect(box, 5, 5)
-        painter.setPen(NOW.color("ink"))
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+        name, path = max(reading.lines, key=lambda line: line[1].length)
+        for away in (0.0, 24.0, -24.0):
+            for share in (0.5, 0.35, 0.65, 0.2, 0.8):
+                x, y = path.point_at(path.length * share)
+                yield self._px(name, (float(x), float(y))) + QPointF(0.0, away)

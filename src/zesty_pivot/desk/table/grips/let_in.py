@@ -12,6 +12,7 @@ from zesty_pivot.core.quantity import share_of
 from zesty_pivot.core.steps.let_in import LetInStep
 from zesty_pivot.desk.table.grips.base import Scene, spot_near
 
+HAIR = 1e-3  # mm
 SNAPS = 6.0  # mm from the end of an edge within which a handle goes to the end
 
 
@@ -32,7 +33,8 @@ def begins_at(scene: Scene) -> dict[str, tuple[str, float, float]]:
             place = places.by_origin(piece, end) if spot is None else _place(scene, spot)
         except ZestyError:
             continue
-        x, y = places.point(piece, place)
+        # A hair before its slash: on it, it would be now on one side of the underlay and now on the other.
+        x, y = piece.runs[place.run].path.point_at(max(place.at - HAIR, 0.0))
         found[key] = (step.on, float(x), float(y))
     return found
 

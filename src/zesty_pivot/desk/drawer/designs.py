@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from functools import partial
 
-from PyQt6.QtCore import QRectF, Qt, QTimer
+from PyQt6.QtCore import QRectF, QTimer
 from PyQt6.QtGui import QPixmap
-from PyQt6.QtWidgets import QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Pattern
@@ -15,17 +15,15 @@ from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.contained import contained
+from zesty_pivot.desk.drawer.picture_grid import PictureGrid, Tried, drawn, is_half
 from zesty_pivot.desk.galleries.base import GalleryEntry
-from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.panels.picture_grid import COLUMNS, PictureGrid, Tried, drawn, is_half
 from zesty_pivot.desk.table.shapes import shapes_of
 
-FOLDED = 9  # so many variants are shown at once; of more the first two rows, the others when asked for
 REST = 200  # ms that nothing changes before pictures are made
 
 
-class Variants(QWidget):
+class Designs(QWidget):
     """Shows the variants of the chosen step; while one is looked at, what is above must keep still."""
 
     def __init__(self, model: DeskModel, entry: GalleryEntry) -> None:
@@ -42,14 +40,8 @@ class Variants(QWidget):
         rows = QVBoxLayout(self)
         rows.setContentsMargins(0, 0, 0, 4)
         rows.setSpacing(4)
-        rows.addWidget(label(entry.title, "quiet"))
         rows.addWidget(self.grid)
-        self.all = QPushButton(f"All {len(entry.variants)}")
-        self.all.setToolTip("Every one of them, on your pattern")
-        self.all.setVisible(len(entry.variants) > FOLDED)
-        self.all.clicked.connect(self._unfold)
-        rows.addWidget(self.all, 0, Qt.AlignmentFlag.AlignLeft)
-        self._is_open = len(entry.variants) <= FOLDED
+        rows.addStretch(1)
         self.grid.looked.connect(self._look)
         self.grid.left.connect(self._leave)
         self.grid.chosen.connect(self._choose)
@@ -71,18 +63,11 @@ class Variants(QWidget):
             self._told = step, before, self._entry.now(step, before.piece(step.on))
         now = self._told[2]
         self.grid.check(now)
-        if not self._is_open:
-            self.grid.fold(list(dict.fromkeys([*([now] if now else []), *self._entry.variants]))[: 2 * COLUMNS])
         others = {key: value for key, value in step.model_dump().items() if key not in self._entry.keys}
         key = (id(before), str(others), self._model.style.scope().key())
         if key != self._key:
             self._key = key
             self._rest.start()
-
-    def _unfold(self) -> None:
-        self._is_open = True
-        self.all.hide()
-        self.grid.fold(list(self._entry.variants))
 
     def finish(self) -> None:
         """Makes all pictures at once."""

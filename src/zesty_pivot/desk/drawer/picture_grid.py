@@ -6,16 +6,17 @@ from collections.abc import Callable, Collection, Mapping
 from dataclasses import dataclass
 
 from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal
-from PyQt6.QtGui import QEnterEvent, QFocusEvent, QIcon, QPainter, QPen, QPixmap
+from PyQt6.QtGui import QEnterEvent, QFocusEvent, QFontMetrics, QIcon, QPainter, QPen, QPixmap
 from PyQt6.QtWidgets import QGridLayout, QToolButton, QWidget
 
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.desk.contained import contained
+from zesty_pivot.desk.labels import repolish
 from zesty_pivot.desk.table.shapes import shapes_of
 from zesty_pivot.desk.theme import NOW
 
 PICTURE = QSize(78, 58)
-COLUMNS = 3
+COLUMNS = 2
 HELD = 100  # ms until it is asked again whether pictures may be made
 
 
@@ -33,17 +34,17 @@ class Pictured(QToolButton):
     looked = pyqtSignal(str)
     left = pyqtSignal()
 
-    def __init__(self, name: str, title: str, hint: str, kind: str) -> None:
+    def __init__(self, name: str, title: str, hint: str, kind: str, lines: int) -> None:
         super().__init__()
         self.name, self.title, self.hint = name, title, hint
         self.setObjectName("shape")
-        self.setText(title)
+        self.setText(_in_lines(title, lines, self.fontMetrics(), PICTURE.width() + 8))
         self.setAccessibleName(f"{title} {kind}".strip())
         self.setToolTip(f"{title}: {hint}")
         self.setToolButtonStyle(Qt.ToolButtonStyle.ToolButtonTextUnderIcon)
         self.setIconSize(PICTURE)
         # So high before its picture is made as after: nothing moves under the hand.
-        self.setFixedSize(PICTURE.width() + 10, PICTURE.height() + self.fontMetrics().height() + 14)
+        self.setFixedSize(PICTURE.width() + 10, PICTURE.height() + lines * self.fontMetrics().height() + 14)
         self.setCheckable(True)
         self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
 
@@ -65,6 +66,18 @@ class Pictured(QToolButton):
         self.left.emit()
 
 
+def _in_lines(title: str, lines: int, metrics: QFontMetrics, wide: int) -> str:
+    """A title in as many lines as it may have, cut short where it is longer."""
+    found, rest = [""], title.split()
+    for word in rest:
+        longer = f"{found[-1]} {word}".strip()
+        if metrics.horizontalAdvance(longer) > wide and found[-1] and len(found) < lines:
+            found.append(word)
+        else:
+            found[-1] = longer
+    return "\n".join(metrics.elidedText(line, Qt.TextElideMode.ElideRight, wide) for line in found)
+
+
 class PictureGrid(QWidget):
     """Choices by name, with title and hint. Emits what is looked at (hover or focus), what is left, and what is chosen."""
 
@@ -72,20 +85,23 @@ class PictureGrid(QWidget):
     left = pyqtSignal()
     chosen = pyqtSignal(str)
 
-    def __init__(self, titles: Mapping[str, tuple[str, str]], kind: str) -> None:
+    def __init__(
+        self, titles: Mapping[str, tuple[str, str]], kind: str, columns: int = COLUMNS, *, may_be_dim: bool = False
+    ) -> None:  # fmt: skip
         super().__init__()
+        self._columns, self._may_be_dim = columns, may_be_dim
         self._grid = grid = QGridLayout(self)
         grid.setContentsMargins(0, 0, 0, 0)
         grid.setSpacing(4)
         self.choices: dict[str, Pictured] = {}
         for number, (name, (title, hint)) in enumerate(titles.items()):
-            choice = Pictured(name, title, hint, kind)
+            choice = Pictured(name, title, hint, kind, 2 if may_be_dim else 1)
             choice.looked.connect(self.looked)
             choice.left.connect(self.left)
             choice.clicked.connect(lambda _on=False, name=name: self.chosen.emit(name))
             self.choices[name] = choice
-            grid.addWidget(choice, number // COLUMNS, number % COLUMNS)
-        grid.setColumnStretch(COLUMNS, 1)
+            grid.addWidget(choice, number // columns, number % columns)
+        grid.setColumnStretch(columns, 1)
         self._made: dict[str, Tried] = {}
         self._waiting: list[str] = []
         self._work: Callable[[str], Tried] | None = None  # until it is known for what
@@ -107,7 +123,7 @@ class PictureGrid(QWidget):
         for name, choice in self.choices.items():
             choice.setVisible(name in names)
         for number, name in enumerate(names):
-            self._grid.addWidget(self.choices[name], number // COLUMNS, number % COLUMNS)
+            self._grid.addWidget(self.choices[name], number // self._columns, number % self._columns)
         self._waiting += [name for name in names if name not in self._made and name not in self._waiting]
         self._timer.start()
 
@@ -142,9 +158,26 @@ class PictureGrid(QWidget):
     @contained("a picture in the gallery")
     def _show(self, name: str) -> None:
         made, choice = self._made[name], self.choices[name]
-        choice.setEnabled(made.pattern is not None)
+        if self._may_be_dim:  # one that is dim can still be reached, and says why
+            choice.setProperty("dim", made.pattern is None)
+            repolish(choice)
+        else:
+            choice.setEnabled(made.pattern is not None)
         choice.setToolTip(f"{choice.title}: {choice.hint if made.pattern is not None else made.fault}")
         choice.setIcon(QIcon() if made.pattern is None else QIcon(self._draw(made.pattern)))
+
+    def said(self, name: str) -> str:
+        """What is said of a choice: why it cannot be, else its hint."""
+        made = self._made.get(name)
+        return made.fault if made is not None and made.pattern is None else self.choices[name].hint
+
+
+def blank(ratio: float) -> QPixmap:
+    """An empty picture; `ratio` is pixels per logical pixel."""
+    pixmap = QPixmap(PICTURE * ratio)
+    pixmap.setDevicePixelRatio(ratio)
+    pixmap.fill(Qt.GlobalColor.transparent)
+    return pixmap
 
 
 def is_half(piece: Piece) -> bool:
@@ -155,9 +188,7 @@ def is_half(piece: Piece) -> bool:
 def drawn(pieces: list[tuple[Piece, str]], shown: QRectF, ratio: float, *, marked: bool = False) -> QPixmap:
     """A picture of pieces, each filled with a colour of the theme, as far as they lie in a box (mm); halves on the fold with
     their other half. `marked` draws their marks too."""
-    pixmap = QPixmap(PICTURE * ratio)
-    pixmap.setDevicePixelRatio(ratio)
-    pixmap.fill(Qt.GlobalColor.transparent)
+    pixmap = blank(ratio)
     painter = QPainter(pixmap)
     painter.setRenderHint(QPainter.RenderHint.Antialiasing)
     scale = min(PICTURE.width() / shown.width(), PICTURE.height() / shown.height())

@@ -1,0 +1,396 @@
+"""The drawer at the left of the table: families of steps as doors, their steps as tiles, galleries, and a search."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from typing import Any
+
+from PyQt6.QtCore import QEvent, QObject, QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent
+from PyQt6.QtWidgets import (
+    QFrame,
+    QGridLayout,
+    QHBoxLayout,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QStackedWidget,
+    QToolButton,
+    QVBoxLayout,
+    QWidget,
+)  # fmt: skip
+
+from zesty_pivot.core.steps.registry import all_steps
+from zesty_pivot.desk.contained import contained
+from zesty_pivot.desk.drawer.designs import Designs
+from zesty_pivot.desk.drawer.doors import DOORS, Door
+from zesty_pivot.desk.drawer.search import Found, search, step_of
+from zesty_pivot.desk.drawer.tiles import Tiles
+from zesty_pivot.desk.forms.registry import all_forms
+from zesty_pivot.desk.galleries.registry import all_galleries
+from zesty_pivot.desk.icons import icon
+from zesty_pivot.desk.keeping import Keeper
+from zesty_pivot.desk.labels import empty, label
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.step_pictures import PICTURES
+from zesty_pivot.desk.trying import first_that_works
+
+WIDE, NARROW = 216, 60
+RECENT = 5  # steps added last that stand on top
+HOME = "doors"
+
+
+class Drawer(QWidget):
+    """What page is open is its own; what can be added and what is chosen the model's."""
+
+    begun = pyqtSignal()  # a step has begun: the hand goes into its fields
+
+    def __init__(
+        self, model: DeskModel, keeper: Keeper, run: Callable[[str], None], titles: Callable[[], dict[str, str]]
+    ) -> None:
+        super().__init__()
+        self.setObjectName("left")
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        self._model, self._keeper, self._run, self._titles = model, keeper, run, titles
+        self.page = HOME
+        self._is_quiet = False  # the search is emptied for another reason than that the user did
+        self.is_narrow = False
+        self._step: tuple[str, int | None, int] = ("", None, 0)  # the chosen step when its gallery was last opened
+        self.search = QLineEdit()
+        self.search.setPlaceholderText("Find a step")
+        self.search.setAccessibleName("Find a step")
+        self.search.setClearButtonEnabled(True)
+        self.back = QToolButton()
+        self.back.setIcon(icon("chevron-left"))
+        self.back.setAccessibleName("Back to the families")
+        self.back.setToolTip("Back to the families (Esc)")
+        self.title = label("Add a step", "heading")
+        self.told = label("", "quiet")
+        self.told.setAlignment(Qt.AlignmentFlag.AlignTop)
+        self.told.setMinimumHeight(4 * self.told.fontMetrics().lineSpacing())
+        self.stack = QStackedWidget()
+        self.doors = _Doors(self.open_door, self.add)
+        self.tiles: dict[str, Tiles] = {}
+        self._galleries: dict[str, Designs] = {}
+        self.answers = _Answers(self.take)
+        self._pages: dict[str, QWidget] = {}
+        self._put_together()
+        self.search.textChanged.connect(self._search)
+        self.search.installEventFilter(self)
+        self.back.clicked.connect(self.go_back)
+        model.changed.connect(self.refresh)
+        model.chosen_changed.connect(self.refresh)
+        keeper.settings_changed.connect(self._show_recent)
+        self._show_recent()
+        self.open(HOME)
+
+    def _put_together(self) -> None:
+        head = QHBoxLayout()
+        head.setSpacing(4)
+        head.addWidget(self.back)
+        head.addWidget(self.title, 1)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(10, 10, 8, 8)
+        column.setSpacing(6)
+        column.addWidget(self.search)
+        column.addLayout(head)
+        column.addWidget(self.stack, 1)
+        column.addWidget(self.told)
+        self._add_page(HOME, self.doors, scrolls=False)
+        self._add_page("answers", self.answers)
+
+    def _add_page(self, name: str, inside: QWidget, *, scrolls: bool = True) -> None:
+        page = inside
+        if scrolls:
+            area = QScrollArea()
+            inside.setObjectName("left")
+            area.setWidget(inside)
+            area.setWidgetResizable(True)
+            area.setFrameShape(QFrame.Shape.NoFrame)
+            area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+            area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
+            page = area
+        self._pages[name] = page
+        self.stack.addWidget(page)
+
+    # Pages.
+
+    def open(self, page: str) -> None:
+        """Shows a page: the doors, a door's tiles (its id), a gallery (`gallery:` and the kind of step), or the answers."""
+        self.page = page
+        self.stack.setCurrentWidget(self._pages[page])
+        self.back.setVisible(page != HOME)
+        titles = {door.id: door.title for door in DOORS}
+        kind = page.partition(":")[2]
+        self.title.setText(
+            all_galleries()[kind].title if kind else titles.get(page, "Found" if page == "answers" else "Add a step")
+        )
+        self.told.setText("")
+        self.told.setVisible(page != HOME and not kind)
+        self._fit()
+
+    def open_door(self, id: str) -> None:
+        """The tiles of a family."""
+        if id not in self.tiles:
+            door = next(door for door in DOORS if door.id == id)
+            self.tiles[id] = Tiles(self._model, door, self.add, self.told.setText)
+            self._add_page(id, self.tiles[id])
+        self.open(id)
+        self.tiles[id].refresh()
+
+    def gallery(self, do: str) -> Designs:
+        """The gallery of a kind of step that has one."""
+        if do not in self._galleries:
+            self._galleries[do] = Designs(self._model, all_galleries()[do])
+            self._add_page(f"gallery:{do}", self._galleries[do])
+        return self._galleries[do]
+
+    def go_back(self) -> None:
+        """The doors again."""
+        self.search.clear()
+        self.open(HOME)
+
+    @property
+    def looking_at(self) -> bool:
+        """Whether something of a gallery lies on the table to be looked at."""
+        return any(gallery.looking_at for gallery in self._galleries.values())
+
+    @contained("the drawer")
+    def refresh(self) -> None:
+        """Follows the model: the gallery of a step opens when it is added or chosen, and closes with it."""
+        if self._model.is_previewing:
+            return
+        at = self._model.step
+        steps = self._model.style.steps
+        do = steps[at].do if at is not None and at < len(steps) else ""
+        step = (do, at, self._model.opened)
+        if do in all_galleries() and at is not None:
+            before = self._model.derived.derivation.states[at].pattern
+            self.gallery(do).show_step(at, steps[at], before)
+            if step != self._step:
+                self._forget_search()
+                self.open(f"gallery:{do}")
+        elif self.page.startswith("gallery:"):
+            self.open(HOME)
+        self._step = step
+        if self.page in self.tiles:
+            self.tiles[self.page].refresh()
+
+    # Adding.
+
+    def add(self, do: str) -> None:
+        """Begins a step of a kind; why it cannot be is told."""
+        self._run(f"add.{do}")
+
+    def note(self, do: str) -> None:
+        """Keeps in mind that a step of a kind was added."""
+        last = (do, *(other for other in self._keeper.settings.last_steps if other != do))[:RECENT]
+        if last != self._keeper.settings.last_steps:
+            self._keeper.change(lambda settings: settings.model_copy(update={"last_steps": last}))
+
+    def _show_recent(self) -> None:
+        self.doors.show_recent(self._keeper.settings.last_steps)
+
+    def _search(self, text: str) -> None:
+        if self._is_quiet:
+            return
+        if not text.strip():
+            if self.page == "answers":
+                self.open(HOME)
+            return
+        self.answers.show_found(search(text, self._titles()))
+        self.open("answers")
+
+    def find(self) -> None:
+        """The keyboard into the search."""
+        self.search.setVisible(True)
+        if self.is_narrow:
+            self.setFixedWidth(WIDE)
+        self.search.setFocus(Qt.FocusReason.ShortcutFocusReason)
+        self.search.selectAll()
+
+    def _forget_search(self) -> None:
+        """An empty search, without going home for it."""
+        self._is_quiet = True
+        self.search.clear()
+        self._is_quiet = False
+
+    def take(self, found: Found) -> None:
+        """Does what was found: a command, or a step that begins as it was asked for."""
+        self.go_back()
+        if found.action:
+            self._run(found.action)
+            return
+        if not found.design:
+            self.add(found.do)
+            return
+        value: dict[str, Any] | None = all_forms()[found.do].first(self._model)
+        trial = first_that_works(self._model, step_of(found, value) if value is not None else ())
+        if trial.step is None:
+            self._model.say(f"{found.title}: {trial.fault}", fault=True)
+            return
+        self._model.set_view("style")
+        self._model.recipe.add_step(trial.step)
+        self.note(found.do)
+        self.begun.emit()
+
+    def restyle(self) -> None:
+        """What is drawn once, in the colours of another theme."""
+        for page in (*self.tiles.values(), *self._galleries.values()):
+            page.grid.restyle()
+        for door in DOORS:
+            self.doors.buttons[door.id].setIcon(icon(door.picture))
+        self.back.setIcon(icon("chevron-left"))
+        self._show_recent()
+
+    # The keyboard, and narrow windows.
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        """In the search Enter takes the first answer, Down goes to the answers."""
+        if watched is self.search and isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
+            key = Qt.Key(event.key())
+            if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.answers.found and self.page == "answers":
+                self.take(self.answers.found[0])
+                return True
+            if key == Qt.Key.Key_Down and self.page == "answers":
+                self.answers.enter()
+                return True
+        return super().eventFilter(watched, event)
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is not None and event.key() == Qt.Key.Key_Escape and self.page != HOME:
+            self.go_back()
+            self.doors.setFocus()
+        else:
+            super().keyPressEvent(event)
+
+    def set_narrow(self, narrow: bool) -> None:
+        """Doors without words where the window is narrow; an open one has its width all the same."""
+        self.is_narrow = narrow
+        self._fit()
+
+    def _fit(self) -> None:
+        is_slim = self.is_narrow and self.page == HOME
+        self.setFixedWidth(NARROW if is_slim else WIDE)
+        for widget in (self.search, self.title):
+            widget.setVisible(not is_slim)
+        self.doors.set_slim(is_slim)
+
+
+class _Doors(QWidget):
+    """The doors, two in a row, with the steps that were added last above them."""
+
+    def __init__(self, enter: Callable[[str], None], add: Callable[[str], None]) -> None:
+        super().__init__()
+        self.setObjectName("left")
+        self._add = add
+        self.buttons: dict[str, QToolButton] = {}
+        self.recent: list[QToolButton] = []
+        self._last = QHBoxLayout()
+        self._last.setSpacing(4)
+        self._grid = QGridLayout()
+        self._grid.setSpacing(6)
+        for door in DOORS:
+            self.buttons[door.id] = self._door(door, enter)
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(8)
+        column.addLayout(self._last)
+        column.addLayout(self._grid)
+        column.addStretch(1)
+        self._slim: bool | None = None
+        self.set_slim(False)
+
+    def _door(self, door: Door, enter: Callable[[str], None]) -> QToolButton:
+        button = QToolButton()
+        button.setObjectName("door")
+        button.setText(door.title.replace(" and ", " and\n"))
+        button.setAccessibleName(door.title)
+        button.setIcon(icon(door.picture))
+        button.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+        button.setToolTip(f"{door.title}: {', '.join(all_steps()[do].title.lower() for do in door.steps)}")
+        button.clicked.connect(lambda _on=False: enter(door.id))
+        return button
+
+    def show_recent(self, last: tuple[str, ...]) -> None:
+        """The steps that were added last."""
+        empty(self._last)
+        self.recent = []
+        for do in [do for do in last if do in all_steps()]:
+            button = QToolButton()
+            button.setObjectName("recent")
+            button.setIcon(icon(PICTURES.get(do, "plus")))
+            button.setIconSize(QSize(18, 18))
+            button.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
+            button.setAccessibleName(f"{all_steps()[do].title}, used before")
+            button.setToolTip(f"{all_steps()[do].title}: used before")
+            button.clicked.connect(lambda _on=False, do=do: self._add(do))
+            button.setVisible(not self._slim)
+            self.recent.append(button)
+            self._last.addWidget(button)
+        self._last.addStretch(1)
+
+    def set_slim(self, slim: bool) -> None:
+        """The doors as pictures in one column, or with their titles in two."""
+        if slim == self._slim:
+            return
+        self._slim = slim
+        for number, button in enumerate(self.buttons.values()):
+            beside = Qt.ToolButtonStyle.ToolButtonIconOnly if slim else Qt.ToolButtonStyle.ToolButtonTextUnderIcon
+            button.setToolButtonStyle(beside)
+            button.setIconSize(QSize(22, 22) if slim else QSize(40, 40))
+            button.setFixedSize(QSize(38, 34) if slim else QSize(96, 92))
+            self._grid.addWidget(button, *((number, 0) if slim else divmod(number, 2)))
+        for button in self.recent:
+            button.setVisible(not slim)
+
+
+class _Answers(QWidget):
+    """What a search has found."""
+
+    def __init__(self, take: Callable[[Found], None]) -> None:
+        super().__init__()
+        self._take = take
+        self.found: list[Found] = []
+        self.buttons: list[QPushButton] = []
+        self._rows = QVBoxLayout(self)
+        self._rows.setContentsMargins(0, 0, 0, 0)
+        self._rows.setSpacing(2)
+
+    def show_found(self, found: list[Found]) -> None:
+        """The answers, the best first."""
+        if found == self.found and self.buttons:
+            return
+        self.found = found
+        empty(self._rows)
+        self.buttons = []
+        for one in found:
+            button = QPushButton(one.title)
+            button.setObjectName("offer")
+            button.setIcon(icon(PICTURES.get(one.do, "plus") if one.do else "command"))
+            button.setToolTip(one.hint or one.title)
+            button.clicked.connect(lambda _on=False, one=one: self._take(one))
+            button.installEventFilter(self)
+            self.buttons.append(button)
+            self._rows.addWidget(button)
+        if not found:
+            self._rows.addWidget(label("Nothing of that name. Try another word, such as boat neck or slash.", "quiet"))
+        self._rows.addStretch(1)
+
+    def enter(self) -> None:
+        """The keyboard to the first answer."""
+        if self.buttons:
+            self.buttons[0].setFocus(Qt.FocusReason.TabFocusReason)
+
+    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
+        """Up and down go through the answers, Enter takes one."""
+        if watched in self.buttons and isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
+            number, key = self.buttons.index(watched), Qt.Key(event.key())
+            by = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(key, 0)
+            if by:
+                self.buttons[(number + by) % len(self.buttons)].setFocus(Qt.FocusReason.TabFocusReason)
+                return True
+            if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
+                self._take(self.found[number])
+                return True
+        return super().eventFilter(watched, event)
