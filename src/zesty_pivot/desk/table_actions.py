@@ -35,7 +35,7 @@ def _tape(desk: Desk) -> None:
 
 def _find(desk: Desk) -> None:
     desk.model.set_view("style")
-    desk.drawer.find()
+    desk.drawer.begin_search()
 
 
 def actions() -> tuple[Action, ...]:

@@ -201,7 +201,7 @@ class Drawer(QWidget):
         self.answers.show_found(search(text, self._titles()))
         self.open("answers")
 
-    def find(self) -> None:
+    def begin_search(self) -> None:
         """The keyboard into the search."""
         self.search.setVisible(True)
         if self.is_narrow:
