@@ -92,6 +92,15 @@ def test_all_that_asks_for_it_is_trued_step_by_step(open_desk) -> None:  # type:
     assert not [f for f in window.model.findings if f.check == "corners"]
     assert all(state.notes for state in window.model.derived.derivation.states[1:])  # each says its amount
     assert not window.qt_action("true.all").isEnabled()
+    # One card, which unfolds, and one entry of the history.
+    strip = window.strip
+    assert [card.number for card in strip.cards if card.isVisibleTo(strip)] == [0, len(made)]
+    assert f"{len(made)} steps" in strip.cards[-1].title.text() and window.model.step == len(made) - 1
+    window.run("step.fold")
+    assert all(card.isVisibleTo(strip) for card in strip.cards)
+    window.run("edit.undo")
+    assert window.model.style.steps == ()
+    window.run("edit.redo")
     window.model.recipe.remove_step(0)  # each can be refused
     assert [f for f in window.model.findings if f.check == "corners"]
 

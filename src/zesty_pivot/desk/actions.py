@@ -13,7 +13,7 @@ from zesty_pivot.core.procedures.dart_uses import As
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.core.steps import registry
-from zesty_pivot.desk import bead_actions, body_actions, table_actions
+from zesty_pivot.desk import bead_actions, body_actions, table_actions, variant_actions
 from zesty_pivot.desk.action import Action, Desk
 from zesty_pivot.desk.drawer.tiles import why_not
 from zesty_pivot.desk.forms.registry import all_forms
@@ -26,6 +26,10 @@ from zesty_pivot.desk.step_pictures import PICTURES
 
 def _has_step(desk: Desk) -> bool:
     return desk.model.step is not None and desk.model.view == "style"
+
+
+def _has_group(desk: Desk) -> bool:
+    return _has_step(desk) and bool(desk.model.style.steps[_step(desk)].group)
 
 
 def _step(desk: Desk) -> int:
@@ -220,6 +224,10 @@ def _file() -> tuple[Action, ...]:
         Action("file.save", "File", "Save", "Ctrl+S", lambda w: w.docs.save(), icon="save"),
         Action("file.save_as", "File", "Save as…", "Ctrl+Shift+S", lambda w: w.docs.save_as()),
         Action("file.rename", "File", "Name the style…", "Shift+F2", lambda w: w.docs.rename()),
+        Action(
+            "file.title", "File", "Title block…", "Ctrl+I", lambda w: w.pages.show_title_block(), icon="info",
+            tip="Name, season, client, size, cloth and date, as they stand on labels and sheets",
+        ),
         *(_export(one) for one in all_exports().values()),
         Action(
             "export.hand", "File", "Save the hand sheet…", "", lambda w: w.docs.export_hand(), lambda w: not w.worker.is_busy,
@@ -244,6 +252,10 @@ def _steps() -> tuple[Action, ...]:
         Action(
             "step.again", "Step", "Add the next of the same kind", "Ctrl+Return", _again, _has_step, "plus",
             "Another step like the chosen one, after it",
+        ),
+        Action(
+            "step.fold", "Step", "Fold or unfold the card", "F3", lambda w: w.fold_card(), _has_group, "list-collapse",
+            "The cards of steps that belong together, such as those of a truing",
         ),
         Action("step.rename", "Step", "Name the step", "F2", lambda w: w.rename_step(), _has_step, "pencil"),
         Action(
@@ -318,6 +330,10 @@ def actions() -> tuple[Action, ...]:
             "edit.redo", "Edit", "Redo", "Ctrl+Shift+Z", body_actions.redo, lambda w: bool(body_actions.redone(w)), "redo-2",
         ),
         Action(
+            "edit.history", "Edit", "What was done…", "Ctrl+H", lambda w: w.pages.show_history(),
+            lambda w: len(w.model.history.values) > 1, "undo-2", "Every change in words and pictures, and the way back to each",
+        ),
+        Action(
             "edit.copy_picture", "Edit", "Copy the picture", "Ctrl+Shift+C", lambda w: w.docs.copy_picture(), _has_canvas,
             "image", "What the table shows, as PNG and SVG",
         ),
@@ -326,6 +342,7 @@ def actions() -> tuple[Action, ...]:
         *_bead(),
         *_table(),
         *table_actions.actions(),
+        *variant_actions.actions(),
         *body_actions.actions(),
         *(_view(view) for view in VIEWS),
         Action("view.fit", "View", "Show all", "Ctrl+0", lambda w: w.canvas().fit(), _has_canvas, "maximize"),

@@ -56,21 +56,23 @@ class Card(QFrame):
         layout.setSpacing(1)
         for widget in (self.picture, self.title, self.figures):
             layout.addWidget(widget)
-        self._dot = ""
+        self._dot, self.folded = "", 0
         self._shown: tuple[object, ...] = ()
         self._pressed: QPoint | None = None
         self.name_edit: QLineEdit | None = None
 
-    def show_state(self, state: State, *, said: str, chosen: bool, dot: str) -> None:
-        """Fills the card. `said` is what the step does in a few words; `dot` is empty, `warning` or `error`. A card that shows
-        this already is left alone."""
+    def show_state(self, state: State, *, said: str, chosen: bool, dot: str, folded: int = 0) -> None:
+        """Fills the card. `said` is what the step does in a few words; `dot` is empty, `warning` or `error`; `folded` is
+        how many cards it stands for, where it stands for more than itself. A card that shows this already is left alone."""
         step = state.step
-        wanted = (state.serial, state.step, chosen, dot)
+        wanted = (state.serial, state.step, chosen, dot, said, folded)
         if wanted == self._shown:
             return
         was_marked, self._shown = self._shown[2:3], wanted
         title = "Block" if step is None else step.name or step.title
-        prefix = "" if step is None else f"{self.number}  "
+        prefix = "" if step is None else f"{self.number - folded + 1}–{self.number}  " if folded else f"{self.number}  "
+        if folded and step is not None:
+            title = f"{step.group.rpartition(' ')[0].capitalize() or step.group}, {folded} steps"
         figures = said
         if step is not None and step.off:
             figures = "switched off"
@@ -80,7 +82,7 @@ class Card(QFrame):
         self.figures.setText(self._short(figures, self.figures, 2))
         self.setToolTip(str(state.error) if state.error else f"{prefix}{title}\n{figures}")
         self.setAccessibleName(f"{prefix}{title}: {figures}")
-        self._dot = dot
+        self._dot, self.folded = dot, folded
         marks = {"chosen": chosen, "broken": state.error is not None, "off": step is not None and step.off}
         if not was_marked or any(self.property(name) != value for name, value in marks.items()):
             for name, value in marks.items():
@@ -145,6 +147,10 @@ class Card(QFrame):
                 painter.drawRect(box)
             else:
                 painter.drawEllipse(box)
+        if self.folded:  # more cards lie under this one
+            painter.setPen(QPen(NOW.color("edge"), 1.2))
+            for away in (3, 6):
+                painter.drawLine(12, self.height() - away, self.width() - 12, self.height() - away)
         if self.hasFocus():
             painter.setBrush(Qt.BrushStyle.NoBrush)
             painter.setPen(QPen(NOW.color("cool"), 1, Qt.PenStyle.DotLine))

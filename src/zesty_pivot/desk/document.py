@@ -9,6 +9,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from zesty_pivot.core.checks.base import Finding, Look
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.formats import accepted
 from zesty_pivot.core.formats.derived import Derived, derive, look_at, step_findings, unworked
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.piece import Pattern
@@ -80,7 +81,8 @@ class Document(QObject):
         """The findings of the pattern on the table; broken steps always."""
         if self._shows_the_end:
             return self._derived.findings
-        return (*step_findings(self._derived.derivation), *findings(self.look, at_rest=self._preview is None))
+        found = (*step_findings(self._derived.derivation), *findings(self.look, at_rest=self._preview is None))
+        return accepted.told(found, self._derived.style.accepted)
 
     @property
     def _shows_the_end(self) -> bool:
@@ -141,6 +143,11 @@ class Document(QObject):
             return False
         return True
 
+    def worked_out(self, style: Style) -> Derived:
+        """Another style worked out beside this one, what is alike reused; without checks that take long. Raises FileError
+        when it cannot be."""
+        return derive(style, self._evaluator, at_rest=False)
+
     def preview(self, style: Style | None, until: int | None = None) -> None:
         """Shows a style that is not in the history yet; None shows the document again. With `until` only so many steps are
         worked out: what comes after the step that is dragged waits until it is put down."""
@@ -188,6 +195,11 @@ class Document(QObject):
     def redo(self) -> None:
         """Does the next entry again."""
         self._travel(1, f"Done again: {self.history.redo_title}")
+
+    def travel_to(self, number: int) -> None:
+        """The document as it was after an entry of the history, by its number."""
+        title = self.history.titles[number] or "as it was opened"
+        self._travel(number - self.history.at, f"Back to: {title}" if number < self.history.at else f"On to: {title}")
 
     def _travel(self, by: int, words: str) -> None:
         if self.history.step(by):

@@ -227,6 +227,25 @@ class Documents:
 
         self._work("Writing sheets, pages and report", job, f"Saved everything to {folder}.")
 
+    def export_variants(self) -> None:
+        """Saves every format of every variant, each to a folder of its own within a folder."""
+        folder = self._ask.folder("Save every variant to a folder")
+        if folder is None:
+            return
+        from zesty_pivot.core.exports.registry import all_exports, write_variants
+
+        style, paper = self._model.style, self._paper()
+        self._work(
+            "Writing every variant",
+            lambda progress: write_variants(style, folder, tuple(all_exports()), paper, progress),
+            f"Saved every variant to {folder}.",
+        )
+
+    def ask_text(self, title: str, name: str, start: str) -> str | None:
+        """A line of text from the user, or None."""
+        answer: str | None = self._ask.text(title, name, start)
+        return answer
+
     def _work(
         self, title: str, job: Callable[[Callable[[int, int], None]], object], said: str, printed: Path | None = None
     ) -> None:

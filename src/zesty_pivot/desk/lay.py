@@ -30,6 +30,7 @@ class Traced:
     state: int | None = 0
     other: Derived | None = None
     title: str = "the block"
+    variant: str = ""  # the name of the variant that it is
 
 
 SPREAD = 0.4  # how far panels of one piece lie apart to begin with, as a share of the widest
@@ -125,6 +126,11 @@ class Lay(QObject):
         """Lays another style on the table. Raises a ZestyError when it cannot be read."""
         other = derive(style_file.read(path))
         self.traced = Traced(None, other, other.style.name)
+        self.changed.emit()
+
+    def trace_variant(self, name: str) -> None:
+        """Lays another variant of the style on the table."""
+        self.traced = Traced(None, derive(self._model.style.with_variant(name)), name, variant=name)
         self.changed.emit()
 
     def put_over(self, over: bool) -> None:

@@ -3,15 +3,13 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import QTimer
-from PyQt6.QtGui import QFontMetrics
 from PyQt6.QtWidgets import QLabel, QMenuBar, QWidget
 
 from zesty_pivot.desk.labels import repolish
-from zesty_pivot.desk.theme import text_font
 
 SHOWN_MS = 6000  # a message that is no fault is read by then
 SIDES = 24  # px of its own edges
-SIZES = (9.5, 8.5, 7.5)  # points: a long sentence is set smaller, in two lines
+SIZES = (0, 1)  # a long sentence is set smaller, in two lines: the style sheet says how small
 
 
 class Message(QLabel):
@@ -22,6 +20,7 @@ class Message(QLabel):
         self.setObjectName("message")
         self.setWordWrap(True)
         self._bar = bar
+        self.is_whole = True  # whether all of the sentence can be read there
         self._quiet = QTimer(self)
         self._quiet.setSingleShot(True)
         self._quiet.timeout.connect(self.hide)
@@ -46,14 +45,16 @@ class Message(QLabel):
             return
         left = self._bar.actionGeometry(actions[-1]).right() + 14 if actions else 14
         room, high = max(parent.width() - left - 8, 60), self._bar.height() - 2
-        for size in SIZES:
-            font = text_font(size)
-            metrics = QFontMetrics(font)
+        wide, self.is_whole = room, False
+        for small in SIZES:
+            self.setProperty("small", small)
+            repolish(self)
+            metrics = self.fontMetrics()
             wide = metrics.horizontalAdvance(self.text()) + SIDES
             lines = max(1, (high - 2) // metrics.lineSpacing())
-            if wide <= room * lines * (1.0 if lines == 1 else 0.92):
+            self.is_whole = wide <= room * lines * (1.0 if lines == 1 else 0.9)
+            if self.is_whole:
                 break
-        self.setFont(font)
         width = min(room, wide)
         self.setFixedSize(width, high)
         self.move(parent.width() - 8 - width, self._bar.y() + 1)

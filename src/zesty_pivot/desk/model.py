@@ -13,6 +13,7 @@ from zesty_pivot.desk.document import Document
 from zesty_pivot.desk.document_file import DocumentFile
 from zesty_pivot.desk.opening import OpenDocument
 from zesty_pivot.desk.recipe_edits import RecipeEdits
+from zesty_pivot.desk.variant_edits import VariantEdits
 
 VIEWS = ("measure", "block", "style", "finish", "paper")
 START = "start"  # the start page, which is no view of the style
@@ -28,6 +29,7 @@ class DeskModel(Document):
         super().__init__(opened)
         self.file = DocumentFile(self, opened, self._show_another)
         self.recipe = RecipeEdits(self)
+        self.variants = VariantEdits(self)
 
     def begin(self, opened: OpenDocument) -> None:
         """Another document, seen from its beginning."""

@@ -70,6 +70,24 @@ class Pages:
 
         self._open(UnderlayPage(self._model, self._parent))
 
+    def show_variants(self) -> None:
+        """The variants side by side."""
+        from zesty_pivot.desk.variant_sheet import VariantSheet
+
+        self._open(VariantSheet(self._model, self._actions.run, self._parent))
+
+    def show_history(self) -> None:
+        """What was done, in words and pictures."""
+        from zesty_pivot.desk.undo_list import UndoList
+
+        self._open(UndoList(self._model, self._parent))
+
+    def show_title_block(self) -> None:
+        """The style's name, season, client and the like."""
+        from zesty_pivot.desk.title_page import TitlePage
+
+        self._open(TitlePage(self._model, self._parent))
+
     def _open(self, dialog: QDialog) -> None:
         dialog.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         dialog.open()

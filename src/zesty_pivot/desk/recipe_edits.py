@@ -4,9 +4,9 @@ from __future__ import annotations
 
 from pydantic import ValidationError
 
-from zesty_pivot.core.checks.base import Mend
+from zesty_pivot.core.checks.base import Finding, Mend
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.formats import files
+from zesty_pivot.core.formats import accepted, files
 from zesty_pivot.core.formats.unit_change import with_units
 from zesty_pivot.core.ledger.moved import moved_edges
 from zesty_pivot.core.piece import Pattern
@@ -110,6 +110,15 @@ class RecipeEdits:
             self.add_step(registry.read(mend.step), mend.title)
         elif mend.finish is not None:
             self.set_finish(mend.finish, mend.title)
+
+    def accept(self, finding: Finding, reason: str) -> None:
+        """Accepts a finding with a reason; without one it is told again."""
+        style = self._document.style
+        kept = tuple(one for one in style.accepted if not accepted.is_of(one, finding))
+        if reason:
+            kept = (*kept, accepted.accept(finding, reason))
+        title = f"{'accept' if reason else 'tell again'}: {finding.message}"
+        self._document.edit(style.model_copy(update={"accepted": kept}), title[:200])
 
     def set_finish(self, change: dict[str, object], title: str) -> None:
         """Changes finish options; what cannot be read is said and nothing is lost."""

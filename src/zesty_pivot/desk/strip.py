@@ -6,17 +6,25 @@ from collections.abc import Callable
 
 from PyQt6.QtCore import QPointF, Qt, QTimer
 from PyQt6.QtGui import QDragEnterEvent, QDragMoveEvent, QDropEvent, QPainter, QPaintEvent, QPen
-from PyQt6.QtWidgets import QHBoxLayout, QMenu, QScrollArea, QSizePolicy, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QMenu, QScrollArea, QSizePolicy, QVBoxLayout, QWidget
 
+from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.core.recipe import State
+from zesty_pivot.core.steps.base import FrontAndBackStep
 from zesty_pivot.desk.card import MIME, PICTURE, Card
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.theme import NOW
 from zesty_pivot.desk.thumbs import is_drawn, thumbnail
+from zesty_pivot.desk.variant_bar import HIGH as VARIANTS_HIGH
+from zesty_pivot.desk.variant_bar import VariantBar
 
 HEIGHT, LOW_HEIGHT = 136, 78
-MENU = ("step.edit", "step.rename", "step.duplicate", "step.off", "step.earlier", "step.later", "step.remove")
+MENU = (
+    "step.edit", "step.fold", "step.rename", "variant.new", "step.duplicate", "step.off", "step.earlier", "step.later",
+    "step.remove",
+)  # fmt: skip
+BLOCK_MENU = ("variant.new", "step.find", "trace.block")
 
 
 class _Row(QWidget):
@@ -61,6 +69,18 @@ class _Row(QWidget):
         painter.end()
 
 
+def _groups(states: tuple[State, ...]) -> dict[str, tuple[int, int]]:
+    """The first and the last number of the steps of each group, where they stand beside each other and are more than one."""
+    found: dict[str, tuple[int, int]] = {}
+    for number, state in enumerate(states):
+        name = state.step.group if state.step is not None else ""
+        if name and name in found and found[name][1] == number - 1:
+            found[name] = (found[name][0], number)
+        elif name and name not in found:
+            found[name] = (number, number)
+    return {name: ends for name, ends in found.items() if ends[1] > ends[0]}
+
+
 class RecipeStrip(QWidget):
     """All cards in a row that scrolls. What is done with a card is an action of the window's table."""
 
@@ -81,12 +101,16 @@ class RecipeStrip(QWidget):
         self._area.setWidget(self._inside)
         self._area.setVerticalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self._area.setFocusPolicy(Qt.FocusPolicy.NoFocus)
-        layout = QHBoxLayout(self)
+        self.variants = VariantBar(model, menu)
+        layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addWidget(self.variants)
         layout.addWidget(self._area)
         self.is_low = False
+        self.unfolded: set[str] = set()  # groups whose cards are all shown
         self._next = 0  # the card whose picture comes next
-        self.setFixedHeight(HEIGHT)
+        self._fit_height()
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
         self._later = QTimer(self)  # pictures that are not at hand are drawn one by one, once there is time
         self._later.setSingleShot(True)
@@ -99,14 +123,21 @@ class RecipeStrip(QWidget):
         """A low strip, without pictures, where the window has no height to spare."""
         if low != self.is_low:
             self.is_low = low
-            self.setFixedHeight(LOW_HEIGHT if low else HEIGHT)
+            self._fit_height()
             for card in self.cards:
                 card.picture.setVisible(not low)
             self.refresh()
 
+    def _fit_height(self) -> None:
+        has_variants = bool(self._model.variants.all)
+        self.variants.setVisible(has_variants)
+        self.setFixedHeight((LOW_HEIGHT if self.is_low else HEIGHT) + (VARIANTS_HIGH if has_variants else 0))
+
     @contained("the recipe strip")
     def refresh(self) -> None:
         """Shows the model's states."""
+        self.variants.refresh()
+        self._fit_height()
         states = self._model.derived.derivation.states
         while len(self.cards) < len(states):
             card = Card(len(self.cards))
@@ -124,15 +155,56 @@ class RecipeStrip(QWidget):
             self._row.removeWidget(card)
             card.hide()
             card.deleteLater()
+        groups = _groups(states)
+        self.unfolded &= set(groups)
+        for name, (first, last) in groups.items():
+            if first <= self._model.state_index < last:
+                self.unfolded.add(name)  # one of its cards is chosen
         for card, state in zip(self.cards, states, strict=False):
+            name = state.step.group if state.step is not None else ""
+            first, last = groups.get(name, (card.number, card.number))
+            is_folded = last > first and name not in self.unfolded
+            card.setVisible(not is_folded or card.number == last)
             chosen = card.number == self._model.state_index
-            said = self._model.derived.derivation.said(card.number)
-            card.show_state(state, said=said, chosen=chosen, dot=self._dot(card.number, state))
+            card.show_state(
+                state, said=self._said(card.number, state, first if is_folded else card.number), chosen=chosen,
+                dot=self._dot(card.number, state), folded=last - first + 1 if is_folded and card.number == last else 0,
+            )  # fmt: skip
         self._next = 0
         self._draw_next()
         if self._seen != (self._model.state_index, len(states)):
             self._seen = (self._model.state_index, len(states))
             QTimer.singleShot(0, self._show_chosen)  # once the cards have their places
+
+    def _said(self, number: int, state: State, first: int) -> str:
+        """What a card says: whose step it is and what it does; a tape what it shows; a folded one what lies in it."""
+        step, derivation = state.step, self._model.derived.derivation
+        if step is None:
+            return derivation.said(number)
+        if first < number:
+            return "; ".join(
+                dict.fromkeys(self._said(each, derivation.states[each], each) for each in range(first, number + 1))
+            )
+        names = step.names() if isinstance(step, FrontAndBackStep) else [step.on]
+        whose = capital(" and ".join(words(name) for name in names))
+        said = derivation.said(number)
+        before = derivation.states[number - 1].pattern
+        if len(state.pattern.tapes) > len(before.tapes):
+            said = f"{said.removeprefix('tape: ')}: {self._model.length(state.pattern.tapes[-1].mm)}"
+        return said if any(said.lower().startswith(words(name)) for name in names) else f"{whose}: {said}"
+
+    def toggle_fold(self) -> None:
+        """Shows the cards that lie under the chosen one, or puts them under it again."""
+        step = self._model.style.steps[self._model.step] if self._model.step is not None else None
+        groups = _groups(self._model.derived.derivation.states)
+        if step is None or step.group not in groups:
+            return
+        if step.group in self.unfolded:
+            self.unfolded.discard(step.group)
+            self._model.choose_step(groups[step.group][1] - 1)
+        else:
+            self.unfolded.add(step.group)
+        self.refresh()
 
     @contained("the pictures of the recipe")
     def _draw_next(self) -> None:
@@ -158,7 +230,7 @@ class RecipeStrip(QWidget):
         if state.error is not None:
             return "error"
         if number == len(self.cards) - 1:
-            severities = {finding.severity.value for finding in self._model.derived.findings}
+            severities = {finding.severity.value for finding in self._model.derived.findings if not finding.accepted}
             return "error" if "error" in severities else "warning" if severities & {"warning"} else ""
         return ""
 
@@ -175,8 +247,10 @@ class RecipeStrip(QWidget):
 
     def _ask(self, number: int, place: object) -> None:
         """The menu of a card."""
-        if number > 0:
-            self.choose(number)
+        self.choose(number)
+        if number == 0:
+            self._menu(BLOCK_MENU).popup(place)  # type: ignore[arg-type]
+        else:
             self._menu(MENU).popup(place)  # type: ignore[arg-type]
 
     def rename(self) -> None:

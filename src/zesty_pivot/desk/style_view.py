@@ -16,6 +16,7 @@ from PyQt6.QtWidgets import (
     QWidget,
 )
 
+from zesty_pivot.core.checks.base import Finding
 from zesty_pivot.desk.bead_actions import BEAD_MENU
 from zesty_pivot.desk.drawer.drawer import Drawer
 from zesty_pivot.desk.foot import Foot
@@ -47,6 +48,7 @@ class StyleView(QWidget):
         self._model, self._lay = model, lay
         self.table = StyleTable(model, lay, lambda: menu(BEAD_MENU))
         self.side = PanelColumn(model, lay, keeper, run, lambda id: action(id).toolTip(), self.table.setFocus)
+        self.side.reading.findings.looked.connect(self._show_place)
         self.foot = Foot(model, lay)
         self.tables = QStackedWidget()
         self.tables.addWidget(self.table)
@@ -91,6 +93,9 @@ class StyleView(QWidget):
     def parts(self) -> tuple[QWidget, ...]:
         """The parts that F6 goes through."""
         return self.left, self.canvas(), self._feet, self.side
+
+    def _show_place(self, finding: Finding | None) -> None:
+        self.table.pointing.show_place(*((finding.piece, finding.place) if finding is not None else ("", "")))
 
     def _keep_tape(self) -> None:
         if self.table.tape.tool.keep():

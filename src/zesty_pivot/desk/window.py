@@ -75,7 +75,7 @@ class Window(QMainWindow):
         self._put_together()
         self.message = Message(self, bar)
         self.progress = ProgressBox(self.worker, self)
-        self.model.said.connect(self.message.say)
+        self.model.said.connect(self._say)
         self.faults.told.connect(self._tell_fault)
         if self.faults.last:
             self._tell_fault(self.faults.last)
@@ -109,6 +109,14 @@ class Window(QMainWindow):
 
     def _used_folder(self, folder: Path) -> None:
         self.keeper.change(lambda settings: settings.model_copy(update={"folder": str(folder)}))
+
+    def _say(self, text: str, fault: bool) -> None:
+        """A sentence beside the menus; a fault that has no room there, whole in a line of its own."""
+        self.message.say(text, fault)
+        if fault and text and not self.message.is_whole:
+            self.notice.put("said", text, ())
+        else:
+            self.notice.drop("said")
 
     def _tell_fault(self, text: str) -> None:
         self.notice.put("fault", text, [("Save a report…", self.docs.save_fault_report)])
@@ -146,6 +154,10 @@ class Window(QMainWindow):
     def rename_step(self) -> None:
         """Lets the chosen step's name be typed on its card."""
         self.strip.rename()
+
+    def fold_card(self) -> None:
+        """Shows the cards under the chosen one, or puts them there again."""
+        self.strip.toggle_fold()
 
     def set_theme(self, look: ThemeName) -> None:
         """Another theme, kept from now on."""

@@ -49,11 +49,16 @@ def outputs(
     return found
 
 
-def write_variants(style: Style, folder: FilePath, formats: Sequence[str], paper: str = "A4") -> dict[FilePath, Derived]:
+def write_variants(
+    style: Style, folder: FilePath, formats: Sequence[str], paper: str = "A4",
+    progress: Callable[[int, int], None] = lambda _done, _total: None,
+) -> dict[FilePath, Derived]:  # fmt: skip
     """Every variant of a style written to a folder of its own within a folder; what each came to, by its folder. Raises
-    FileError as `write_all` does; what was written before stays."""
+    FileError as `write_all` does; what was written before stays. `progress` is told how many of how many are written; what it
+    raises stops the work."""
     several, found = style.every_variant, dict[FilePath, Derived]()
-    for name, stem in plain_names(several).items():
+    for number, (name, stem) in enumerate(plain_names(several).items()):
+        progress(number, len(several))
         derived = derive(several[name])
         write_all(derived, folder / stem, formats, paper)
         found[folder / stem] = derived

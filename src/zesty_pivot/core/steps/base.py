@@ -27,6 +27,7 @@ class Step(Model):
     on: str = Field(description="the piece, such as front or back", min_length=1)
     off: bool = Field(default=False, description="passed over while true")
     name: str = Field(default="", max_length=120, description="the user's own name for the step")
+    group: str = Field(default="", max_length=60, description="neighbours with the same are one card of the recipe")
 
     @abstractmethod
     def apply(self, pattern: Pattern, context: Context) -> Outcome:

@@ -236,8 +236,9 @@ class Drawer(QWidget):
 
     def restyle(self) -> None:
         """What is drawn once, in the colours of another theme."""
-        for page in (*self.tiles.values(), *self._galleries.values()):
-            page.grid.restyle()
+        grids = [*(tiles.grid for tiles in self.tiles.values()), *(gallery.grid for gallery in self._galleries.values())]
+        for grid in grids:
+            grid.restyle()
         for door in DOORS:
             self.doors.buttons[door.id].setIcon(icon(door.picture))
         self.back.setIcon(icon("chevron-left"))

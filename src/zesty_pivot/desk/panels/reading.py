@@ -5,10 +5,9 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QFrame, QGridLayout, QHBoxLayout, QLabel, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QGridLayout, QVBoxLayout, QWidget
 
 from zesty_pivot.core import faults
-from zesty_pivot.core.checks.base import Finding, Mend, Severity
 from zesty_pivot.core.ledger import girths as girths_of
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.names import words
@@ -18,10 +17,9 @@ from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.forms.base import StepForm
 from zesty_pivot.desk.forms.registry import all_forms
-from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.labels import empty, label
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.theme import NOW
+from zesty_pivot.desk.panels.findings import Findings
 
 
 class ReadingPanel(QWidget):
@@ -49,31 +47,24 @@ class ReadingPanel(QWidget):
         self._account_rows.setHorizontalSpacing(10)
         self._account_rows.setVerticalSpacing(3)
         self._account_rows.setColumnStretch(0, 1)
-        self.findings_title = label("Findings", "heading")
-        self._findings = QWidget()
-        self._finding_rows = QVBoxLayout(self._findings)
-        self._finding_rows.setContentsMargins(0, 0, 0, 0)
-        self._finding_rows.setSpacing(6)
+        self.findings = Findings(model, after_mending)
         self._figures_title = label("Figures", "heading")
         self.figures = label("", "quiet")
         for widget in (
-            self.findings_title, self._findings, self._account_title, self._account, self._figures_title, self.figures,
+            self.findings, self._account_title, self._account, self._figures_title, self.figures,
         ):  # fmt: skip
             self._column.addWidget(widget)
         self._column.addStretch(1)
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(inside.scrolled())
-        self._shown_findings: tuple[Finding, ...] | None = None  # None makes them anew
-        self.mends: list[tuple[QPushButton, Mend]] = []
         model.changed.connect(self.refresh)
         model.chosen_changed.connect(self.refresh)
         self.refresh()
 
     def restyle(self) -> None:
         """Draws what holds colours of its own anew."""
-        self._shown_findings = None
-        self.refresh()
+        self.findings.restyle()
 
     def edit_fields(self) -> None:
         """Puts the hand into the first field of the chosen step."""
@@ -93,7 +84,7 @@ class ReadingPanel(QWidget):
         """Shows the model."""
         self._show_step()
         self._show_account()
-        self._show_findings()
+        self.findings.refresh()
         self._show_figures()
 
     def _show_step(self) -> None:
@@ -156,60 +147,6 @@ class ReadingPanel(QWidget):
         missing = account.missing_deg
         text = "All placed." if account.is_whole else f"{abs(missing):.3f}° {'missing' if missing > 0 else 'too much'}."
         self._account_rows.addWidget(label(text, "quiet" if account.is_whole else "fault"), len(rows), 0, 1, 3)
-
-    @contained("the findings")
-    def _show_findings(self) -> None:
-        found = self._model.findings
-        if found == self._shown_findings:
-            return
-        self._shown_findings = found
-        self.mends.clear()
-        empty(self._finding_rows)
-        self.findings_title.setText(f"Findings  {len(found)}" if found else "Findings")
-        if not found:
-            self._finding_rows.addWidget(label("Nothing to mend: it will sew together.", "quiet"))
-        for finding in found:
-            self._finding_rows.addWidget(self._finding(finding))
-
-    def _finding(self, finding: Finding) -> QFrame:
-        frame = QFrame()
-        frame.setObjectName("finding")
-        frame.setProperty("severity", finding.severity.value)
-        layout = QVBoxLayout(frame)
-        layout.setContentsMargins(10, 7, 10, 8)
-        layout.setSpacing(3)
-        head = QHBoxLayout()
-        head.setSpacing(7)
-        mark = QLabel()
-        is_error = finding.severity is Severity.ERROR
-        mark.setPixmap(icon("circle-x" if is_error else "triangle-alert", NOW.error if is_error else NOW.citrus).pixmap(16, 16))
-        mark.setAlignment(Qt.AlignmentFlag.AlignTop)
-        place = f"{words(finding.piece).capitalize()}: " if finding.piece else ""
-        head.addWidget(mark)
-        head.addWidget(label(f"{place}{finding.message}."), 1)
-        layout.addLayout(head)
-        limit = self._limit(finding)
-        layout.addWidget(label(f"Limit {limit}. {finding.advice}" if limit else finding.advice, "quiet"))
-        if finding.mend is not None:
-            button = QPushButton(finding.mend.title)
-            button.setIcon(icon("wand-sparkles", NOW.cool))
-            mend = finding.mend
-            button.clicked.connect(lambda _checked=False, mend=mend: self._mend(mend))
-            layout.addWidget(button, 0, Qt.AlignmentFlag.AlignLeft)
-            self.mends.append((button, mend))
-        return frame
-
-    def _mend(self, mend: Mend) -> None:
-        """Does what the finding offers. Its button goes with the finding, so the hand goes back to the table."""
-        self._model.recipe.mend(mend)
-        self._after_mending()
-
-    def _limit(self, finding: Finding) -> str:
-        if finding.unit == "mm":
-            return self._model.length(finding.limit, fine=True)
-        if finding.unit == "deg":
-            return f"{finding.limit:g}°" if finding.limit > 1e-6 else "0°"
-        return ""
 
     @contained("the figures")
     def _show_figures(self) -> None:

@@ -16,7 +16,7 @@ from zesty_pivot.desk.labels import Figures, label
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
 
-NONE, OTHER = "none", "other"
+NONE, OTHER, VARIANT = "none", "other", "variant:"
 
 
 class TracePanel(QWidget):
@@ -62,7 +62,10 @@ class TracePanel(QWidget):
     def _pick(self, value: str) -> None:
         if value == OTHER:
             return
-        self._lay.trace_state(None if value == NONE else int(value))
+        if value.startswith(VARIANT):
+            self._lay.trace_variant(value.removeprefix(VARIANT))
+        else:
+            self._lay.trace_state(None if value == NONE else int(value))
 
     @contained("the trace panel")
     def refresh(self) -> None:
@@ -73,8 +76,12 @@ class TracePanel(QWidget):
         steps = self._model.derived.style.steps
         choices = [(NONE, "nothing"), ("0", "the block")]
         choices += [(str(n), f"after step {n}") for n in range(1, len(steps) + 1)]
+        others = [one.name for one in self._model.variants.all if one.name != self._model.variants.shown]
+        choices += [(f"{VARIANT}{name}", f"variant: {name}") for name in others]
         value = NONE if traced is None else OTHER if traced.state is None else str(traced.state)
-        if traced is not None and traced.state is None:
+        if traced is not None and traced.variant in others:
+            value = f"{VARIANT}{traced.variant}"
+        elif traced is not None and traced.state is None:
             choices.append((OTHER, traced.title))
         self.sheet.show_choices(choices, value)
         self.over.blockSignals(True)

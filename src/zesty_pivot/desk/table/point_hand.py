@@ -20,7 +20,7 @@ from zesty_pivot.desk.table.lying import FLAT
 from zesty_pivot.desk.table.outline import outline_of
 from zesty_pivot.desk.table.shapes import add_path
 from zesty_pivot.desk.table.thing_words import is_there, piece_of, title_of_thing
-from zesty_pivot.desk.table.things import Thing, edge_of, in_order, moved_along, thing_at
+from zesty_pivot.desk.table.things import Thing, edge_of, in_order, moved_along, thing_at, thing_of
 from zesty_pivot.desk.table.words import HELD, Words, slip
 from zesty_pivot.desk.theme import NOW, text_font
 
@@ -39,6 +39,7 @@ class PointHand(TableHand):
         self._model, self._lay, self._table = model, lay, table
         self.over: Thing | None = None
         self.chosen: Thing | None = None
+        self.shown: Thing | None = None  # what a finding is about
         self._at = QPointF()  # where the pointer is, px
         self._pressed: QPointF | None = None
         self._was_open = False  # whether a card was open when the button went down
@@ -74,6 +75,7 @@ class PointHand(TableHand):
             self.over = None
         if self.chosen is not None and not is_there(self._model, self.chosen):
             self.chosen = None
+        self.shown = None
         if self._card is not None:
             self._card.follow()
 
@@ -189,6 +191,11 @@ class PointHand(TableHand):
         over = self.over is not None and self.over.kind != "piece"
         return Qt.CursorShape.PointingHandCursor if over else None
 
+    def show_place(self, piece: str, place: str) -> None:
+        """Lights what a finding is about; nothing when it is about no piece."""
+        self.shown = thing_of(self._model.pattern, piece, place) if piece else None
+        self._table.update()
+
     def leave(self) -> None:
         if self.over is not None:
             self.over = None
@@ -201,7 +208,7 @@ class PointHand(TableHand):
         return self._table.to_px(*self._table.layout_now().get(thing.piece, FLAT).on_table(thing.at))
 
     def paint(self, painter: QPainter, words: Words) -> None:
-        thing = self.chosen or self.over
+        thing = self.chosen or self.over or self.shown
         if thing is None or not self._table.is_flat or self._model.is_previewing:
             return
         piece = piece_of(self._model, thing)
@@ -216,7 +223,7 @@ class PointHand(TableHand):
             painter.setPen(QPen(NOW.color("cool"), 2.0))
             painter.setBrush(NOW.color("paper"))
             painter.drawEllipse(at, 4.5, 4.5)
-        if not self.is_open:
+        if not self.is_open and thing is not self.shown:
             self._tag(words, thing, self.place_of(thing) if thing is self.chosen else self._at)
 
     def _light(self, painter: QPainter, piece: Piece, thing: Thing) -> None:

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 from pydantic import ValidationError
 
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.piece import dart_words
+from zesty_pivot.core.piece import Pattern, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.core.piece.spot import resolve
@@ -182,10 +182,22 @@ class RingControl:
         self._model.step = at
         self._model.looking = None if at + 1 == len(steps) else at + 1
         before = self._model.derived.derivation.states[at].pattern
-        said = steps[at].said(before)
+        said, end = steps[at].said(before), self._model.settled.derivation.pattern
         self._model.edit(self._model.style.with_steps(steps), said)
         self._keep_dart(carry, at)
-        self._model.say(f"{capital(said)}.")
+        self._model.say(f"{capital(said)}.{self._what_follows(at, end)}")
+
+    def _what_follows(self, at: int, end: Pattern) -> str:
+        """What became of the steps after one that was put before them."""
+        derivation = self._model.derived.derivation
+        count = len(derivation.states) - 2 - at
+        if count <= 0:
+            return ""
+        broken = [number for number, _fault in derivation.broken if number > at + 1]
+        if broken:
+            return f" Step {', '.join(map(str, broken))} after it cannot be done any more."
+        same = "; the pattern at the end is as it was" if derivation.pattern == end else ""
+        return f" The {count} step{'s' if count > 1 else ''} after it follow{'' if count > 1 else 's'}{same}."
 
     def _keep_dart(self, carry: Carry, at: int) -> None:
         """The bead stays chosen, or the one that took it in."""

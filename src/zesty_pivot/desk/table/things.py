@@ -108,6 +108,20 @@ def in_order(pattern: Pattern) -> list[Thing]:
     return found
 
 
+def thing_of(pattern: Pattern, piece: str, place: str) -> Thing | None:
+    """What is meant by a place as findings name it: an edge or a dart of a piece (`waist:3`, `shoulder`), else the piece."""
+    pieces = [one for one in pattern.with_extras if one.name == piece] or list(pattern.come_from(piece))
+    named = place.replace(".", ":").split(":")
+    for one in pieces:
+        for name in (place, *named):
+            if one.has_dart(name):
+                return Thing("dart", one.name, name, at=_middle(one, name))
+            edge = next((id for id, role in one.roles if name in (id, role)), None)
+            if edge is not None:
+                return _edge_thing(one, edge, one.edge(edge).sewn_length / 2.0)
+    return Thing("piece", pieces[0].name, at=(0.0, 0.0)) if pieces else None
+
+
 def moved_along(pattern: Pattern, thing: Thing, by: float) -> Thing:
     """A place on an edge further along it by mm, no further than its ends."""
     piece = next(piece for piece in pattern.with_extras if piece.name == thing.piece)
