@@ -168,6 +168,15 @@ RECIPES: dict[str, tuple[str, str, dict[str, Any], Steps]] = {
         _of("trim.placket"), _of("trim.loops", "back", along="4 in"), _of("trim.stand", lap="1/2 in"), _of("trim.tie"),
         _of("trim.peplum", hem="dipped", raised_by="1 in"), _of("trim.waistband", kind="shaped", edge="waist"),
     ]),
+    "taped": ("real", "cm", {}, [
+        _of("measure.tape", name="half neckline", way="seam", to={"on": "back", "station": "centre_neck"},
+            **{"from": {"station": "centre_neck"}}),
+        _of("neck.shape", shape="round", depth="half_neckline/2"),
+        _of("measure.tape", to={"dart": "waist", "part": "sewn"}, hold="30 cm", on_sheet=True,
+            **{"from": {"landmark": "neck_point"}}),
+        _of("measure.tape", "back", way="level", to={"station": "mid_armhole"},
+            **{"from": {"edge": "centre", "level": "chest"}}),
+    ]),
     "flounced": ("real", "cm", {}, [
         _of("neck.shape", shape="camisole"), _of("trim.strap", kind="rouleau"),
         _of("trim.peplum", kind="pleated", hem="uneven"),

@@ -9,6 +9,7 @@ from typing import Any, Literal, get_args, get_origin
 from zesty_pivot.core.necklines.registry import all_shapes
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot
+from zesty_pivot.core.procedures.tape_measure import LAYINGS
 from zesty_pivot.core.procedures.worn_edge import WORN
 from zesty_pivot.core.quantity.fields import InUnits, OfWhole
 from zesty_pivot.core.steps import registry
@@ -57,6 +58,17 @@ class Chooser:
         if self.chance.random() < 0.15:
             at = f"{self.chance.uniform(0.0, 100.0):.1f}%"
         return {"edge": self.edge(), "at": at}
+
+    def end(self) -> Value:
+        """An end of a tape."""
+        way, on = self.chance.random(), {"on": self.other} if self.chance.random() < 0.25 else {}
+        if way < 0.3:
+            return {"dart": self.dart(), "part": self.chance.choice(["first", "second", "pivot", "sewn"]), **on}
+        if way < 0.6:
+            away = {"across": self.length(-5, 20), "down": self.length(-5, 20)} if self.chance.random() < 0.5 else {}
+            return {"landmark": self.chance.choice(["bust_point", "neck_point", "underarm", "blade_point"]), **away, **on}
+        spot = self.spot()
+        return {**(spot if "dart" not in spot else {"station": "mid_shoulder"}), **on}
 
     def length(self, low: float, high: float) -> str:
         if self.chance.random() < 0.04:
@@ -165,6 +177,11 @@ def any_step(chance: random.Random, pattern: Pattern | None = None) -> Value:
             "edge": edge, "slashes": [length(0.5, 8) for _ in range(chance.randint(0, 5))],
             "taken": chance.choice(["pleats", "gathers", "tucks"]), "to": chance.choice([None, None, at.edge()]),
             **chance.choice([{}, {"darts": []}, {"darts": at.darts()}]), "bias": chance.random() < 0.3,
+        },
+        "measure.tape": lambda: {
+            "from": at.end(), "to": at.end(), "way": chance.choice(list(LAYINGS)), "darts": chance.choice(["shut", "open"]),
+            "name": chance.choice(["", "waist", "half neckline", "éé ¿?"]), "on_sheet": chance.random() < 0.3,
+            **({"hold": length(1, 60)} if chance.random() < 0.3 else {}),
         },
         "drape.twist": lambda: {"width": chance.choice([None, length(1, 12)])},
         "fullness.circle": lambda: {

@@ -8,7 +8,7 @@ from tests.torture import desks, kills, litter, mangled, recipes
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.steps import registry
 
-STYLES = range(40)
+STYLES = range(35, 75)
 
 
 @pytest.mark.parametrize("seed", range(4))

@@ -29,7 +29,8 @@ def _has_step(desk: Desk) -> bool:
 
 
 def _has_group(desk: Desk) -> bool:
-    return _has_step(desk) and bool(desk.model.style.steps[_step(desk)].group)
+    steps, at = desk.model.style.steps, _step(desk)
+    return _has_step(desk) and at < len(steps) and bool(steps[at].group)
 
 
 def _step(desk: Desk) -> int:

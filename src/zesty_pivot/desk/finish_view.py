@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
-from dataclasses import replace
 from typing import Literal
 
 from PyQt6.QtCore import QRectF, Qt
@@ -11,17 +9,17 @@ from PyQt6.QtGui import QPainter
 from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
 
 from zesty_pivot.core.conventions.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBACKS, reasons_of
-from zesty_pivot.core.conventions.sewing import setback_of
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.pen import draw
 from zesty_pivot.core.finish.piece import allowance_of
 from zesty_pivot.core.finish.sheet import Sheet
-from zesty_pivot.core.piece import Body, DartRef, EdgeRef, Piece, Use, dart_called, dart_key, dart_words
+from zesty_pivot.core.piece import DartRef, EdgeRef, Use, dart_called, dart_key, dart_words
 from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column, side
 from zesty_pivot.desk.contained import contained
+from zesty_pivot.desk.dart_choices import end_choices, point_choices
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
@@ -67,8 +65,6 @@ class FinishCanvas(Canvas):
 
 
 GIRTHS: tuple[Literal["bust", "waist", "hip"], ...] = ("bust", "waist", "hip")
-
-DART_ENDS = [("cap", "folded, with a cap"), ("cut_away", "cut away inside"), ("press_away", "not sewn, pressed away")]
 
 
 class FinishView(QWidget):
@@ -310,26 +306,9 @@ class FinishView(QWidget):
                 ]
                 field.show_choices(orders, finish.cut.get(name, "auto"))
             elif kind == "school":
-                self._show_school(field, DartRef.read(name), known)
+                ref = DartRef.read(name)
+                piece = known[ref.piece]
+                id = dart_called(piece, ref.dart) or ref.dart
+                field.show_choices(*point_choices(self._model, piece, id, name), reasons_of(SETBACKS))
             else:
-                own = finish.darts.get(name)
-                ends = [("school", "as the style"), *DART_ENDS]
-                field.show_choices(ends, own.end if own and own.end else "school")
-
-    def _show_school(self, field: Choice, ref: DartRef, known: Mapping[str, Piece]) -> None:
-        """Where a dart is sewn to: what stands there without a choice, then the schools."""
-        style, piece = self._model.style, known[ref.piece]
-        own = style.finish.darts.get(str(ref))
-        undecided = replace(self._model.derived.derivation.sewing, own=())
-        id = dart_called(piece, ref.dart) or ref.dart
-        mm = format_length(setback_of(piece, id, undecided), style.units)
-        if piece.dart(id).extended_mm > 0.0:
-            said = f"{mm}, as the block has it"
-        else:
-            said = f"{mm}, its own tip" if piece.body is Body.BACK else f"{mm}, as the style"
-        schools = [("", said), *((name, school.title) for name, school in SETBACKS.items())]
-        if own is not None and own.setback is not None:
-            schools.append(("own", f"{own.setback}, its own"))
-            field.show_choices(schools, "own")
-        else:
-            field.show_choices(schools, own.school or "" if own else "", reasons_of(SETBACKS))
+                field.show_choices(*end_choices(self._model, name))

@@ -45,21 +45,27 @@ class Slash(Step):
         default=None, description="or: it runs to this dart's pivot, and this dart gives or takes"
     )
     by: Length = Field(default="2 cm", description="how far it opens at its beginning; negative folds cloth out")
+    whole: bool = Field(default=False, description="all of the dart goes into the slash, whatever `by` says")
 
     @model_validator(mode="after")
     def _one_end(self) -> Self:
         if (self.hinge is None) == (self.dart is None):
             raise ValueError("a slash ends at a hinge, or at the pivot of a dart, one of the two")
+        if self.whole and self.dart is None:
+            raise ValueError("'whole' goes with a dart: it is all of the dart")
         return self
 
     def words(self) -> str:
         """`slash from waist to mid shoulder, by 3 cm`."""
         end = self.hinge.words() if self.hinge is not None else f"the pivot of the {words(self.dart or '')} dart"
-        return f"slash from {self.at.words()} to {end}, by {self.by}"
+        much = f"all of the {words(self.dart or '')} dart" if self.whole else f"by {self.by}"
+        return f"slash from {self.at.words()} to {end}, {much}"
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern opened or closed. Raises StepError, PlaceError or GeometryError when it cannot be."""
         piece = pattern.piece(self.on)
+        if self.whole:
+            return move_dart(DartMove(self.on, self.dart or "", self.at), pattern, context)
         amount = length_mm(self.by, context.scope)
         if amount == 0.0:
             raise StepError("the slash must open by more than 0", where=self.on, advice="Enter an amount such as 2 cm.")
@@ -151,6 +157,8 @@ class Slash(Step):
         self.apply(pattern, context)
         piece, unit = pattern.piece(self.on), context.scope.unit
         amount, pivot = length_mm(self.by, context.scope), self._pivot(piece)
+        if self.whole:
+            return move_by_hand(DartMove(self.on, self.dart or "", self.at), pattern, context, way)
         if self.hinge is None:
             if amount > 0.0:
                 return move_by_hand(self._move(amount), pattern, context, way)

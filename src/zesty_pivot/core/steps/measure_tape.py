@@ -78,7 +78,7 @@ class MeasuringTape(Step):
         hold = None if self.hold is None else length_mm(self.hold, context.scope)
         pattern.piece(self.on)
         mm = self.reading(pattern, context).mm
-        tape = Tape(self.name or self.words(), key, self.on, mm, hold, self.on_sheet, self)
+        tape = Tape(self.name or self.words().removeprefix("tape, "), key, self.on, mm, hold, self.on_sheet, self)
         return Outcome(replace(pattern, tapes=(*pattern.tapes, tape)))
 
     def _key(self, pattern: Pattern, context: Context) -> str:

@@ -14,7 +14,7 @@ from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.place_field import PlaceField
 from zesty_pivot.desk.forms.places import chosen_first, first_change
 from zesty_pivot.desk.forms.plain import plain
-from zesty_pivot.desk.forms.rows import LengthRow, PieceRow, PlaceRow, Row, RowForm
+from zesty_pivot.desk.forms.rows import FlagRow, LengthRow, PieceRow, PlaceRow, Row, RowForm
 from zesty_pivot.desk.model import DeskModel
 
 DO = "fullness.slash"
@@ -32,9 +32,9 @@ class EndRow(Row):
 
         def pivot(key: str) -> None:
             name = key.partition(":")[2]
-            form.change({"dart": name, "hinge": None}, f"to the pivot of the {words(name)} dart")
+            form.change({"dart": name, "hinge": None, "whole": True}, f"to the pivot of the {words(name)} dart")
 
-        place.placed.connect(lambda value: form.change({"hinge": value, "dart": None}, "to another hinge"))
+        place.placed.connect(lambda value: form.change({"hinge": value, "dart": None, "whole": None}, "to another hinge"))
         place.other.connect(pivot)
         return place
 
@@ -50,8 +50,8 @@ class EndRow(Row):
 
 def _piece(piece: Piece) -> dict[str, Any]:
     if piece.darts:
-        return {"dart": piece.darts[0].id, "hinge": None}
-    return {"dart": None, "hinge": {"station": "mid_armhole"}}
+        return {"dart": piece.darts[0].id, "hinge": None, "whole": True}
+    return {"dart": None, "whole": None, "hinge": {"station": "mid_armhole"}}
 
 
 def first_step(model: DeskModel) -> dict[str, object] | None:
@@ -75,7 +75,8 @@ FORM = FormEntry(
         PieceRow(follow=_piece),
         PlaceRow("at", "From"),
         EndRow("hinge", "To"),
-        LengthRow("by", "Opened by (negative folds out)", signed=True),
+        FlagRow("whole", "All of this dart", when=lambda step: step.dart is not None),
+        LengthRow("by", "Opened by (negative folds out)", signed=True, when=lambda step: not step.whole),
     ),
     first_step,
     lambda _model: True,

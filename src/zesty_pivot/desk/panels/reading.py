@@ -19,6 +19,7 @@ from zesty_pivot.desk.forms.base import StepForm
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.labels import empty, label
 from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.panels.dart_sewing import DartSewing
 from zesty_pivot.desk.panels.findings import Findings
 
 
@@ -48,10 +49,11 @@ class ReadingPanel(QWidget):
         self._account_rows.setVerticalSpacing(3)
         self._account_rows.setColumnStretch(0, 1)
         self.findings = Findings(model, after_mending)
+        self.sewing = DartSewing(model)
         self._figures_title = label("Figures", "heading")
         self.figures = label("", "quiet")
         for widget in (
-            self.findings, self._account_title, self._account, self._figures_title, self.figures,
+            self.sewing, self.findings, self._account_title, self._account, self._figures_title, self.figures,
         ):  # fmt: skip
             self._column.addWidget(widget)
         self._column.addStretch(1)
@@ -83,6 +85,7 @@ class ReadingPanel(QWidget):
     def refresh(self) -> None:
         """Shows the model."""
         self._show_step()
+        self.sewing.refresh()
         self._show_account()
         self.findings.refresh()
         self._show_figures()

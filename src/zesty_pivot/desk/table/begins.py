@@ -99,8 +99,10 @@ def _let_in(**more: Any) -> Fields:
 
 def _slash(place: Beginning) -> Iterator[Value]:
     for dart in place.piece.darts:
-        yield {**place.here, "at": place.spot, "dart": dart.id}
-    yield {**place.here, "at": place.spot}
+        yield {**place.here, "at": place.spot, "dart": dart.id, "whole": True}
+    for role in ("armhole", "shoulder", "side_seam", "neckline", "waist", "hem"):
+        for edge in (edge for edge, known in place.piece.roles if known == role and edge != place.edge):
+            yield {**place.here, "at": place.spot, "hinge": {"edge": edge, "at": "50%"}}
 
 
 ACROSS = {
