@@ -24,7 +24,7 @@ from zesty_pivot.core.steps.piece_true import TruePiece
 from zesty_pivot.desk import settings, start, thumbs
 from zesty_pivot.desk.crashes import CrashFile, crashes
 from zesty_pivot.desk.forms.piece_true import TruePieceForm
-from zesty_pivot.desk.panels.reading import ReadingPanel
+from zesty_pivot.desk.panels.findings import Findings
 from zesty_pivot.desk.settings import journal_folder
 from zesty_pivot.desk.table.style_table import StyleTable
 
@@ -43,7 +43,7 @@ PLANTS: dict[str, Callable[[pytest.MonkeyPatch], None]] = {
     "the finish": lambda plant: plant.setattr(whole, "finish_piece", fails),
     "a thumbnail": lambda plant: plant.setattr(thumbs, "_drawn", fails),
     "a form": lambda plant: plant.setattr(TruePieceForm, "show_step", fails),
-    "a panel": lambda plant: plant.setattr(ReadingPanel, "_limit", fails),
+    "a panel": lambda plant: plant.setattr(Findings, "_limit", fails),
     "what can be done": lambda plant: plant.setattr("zesty_pivot.desk.actions.can_true", fails),
     "the journal reader": lambda plant: plant.setattr(formats_leftovers, "_read", fails),
     "the settings reader": lambda plant: plant.setattr(settings.Settings, "model_validate", staticmethod(fails)),

@@ -17,6 +17,7 @@ from PyQt6.QtWidgets import QApplication, QCheckBox, QComboBox, QLineEdit, QPush
 
 SECONDS = {"K": 0.28, "P": 1.10, "B": 0.10, "H": 0.40, "M": 1.35}
 LEFT = Qt.MouseButton.LeftButton
+NEAR = 5  # presses of the tab key that take less long than pointing
 
 
 class Hand:
@@ -28,6 +29,7 @@ class Hand:
         self.seen: dict[str, Any] = {}  # what lay on the table or stood in a panel on the way, by a name
         self._picked: QComboBox | None = None
         self._at_keys = False
+        self._written: QLineEdit | None = None  # a field that is not ended yet
         self._clicked: QWidget = window  # has the focus where no window manager gives it
 
     @property
@@ -47,6 +49,8 @@ class Hand:
 
     def click(self, widget: QWidget, at: QPoint | None = None) -> None:
         """Points at a widget and presses the button."""
+        if widget is not self._written:
+            self.settle()
         self._home(keys=False)
         self.counted.update({"P": 1, "B": 2})
         self._clicked = widget
@@ -54,6 +58,7 @@ class Hand:
 
     def drag(self, widget: QWidget, start: QPointF, stop: QPointF) -> None:
         """Points, presses, points elsewhere, lets go."""
+        self.settle()
         self._home(keys=False)
         self.counted.update({"P": 2, "B": 2})
         for kind, at in (
@@ -102,8 +107,20 @@ class Hand:
                 QApplication.processEvents()
 
     def add(self, title: str) -> None:
-        """Adds a step by its button."""
-        self.press(title)
+        """Adds a step by the search of the drawer: what its title begins with until it is the first answer, and Enter."""
+        self.shortcut("Ctrl+F")
+        search = self.window.drawer.search
+        self._clicked = search
+        for letter in title:
+            self.keys(letter)
+            answers = self.window.drawer.answers.found
+            if answers and answers[0].title == title:
+                break
+        assert self.window.drawer.answers.found[0].title == title, self.window.drawer.answers.found
+        self.key(Qt.Key.Key_Return)
+        QApplication.processEvents()
+        edit = self.window.focusWidget()
+        self._clicked = edit if edit is not None else self.window
 
     def form(self) -> Any:
         """The form of the chosen step, as it is shown."""
@@ -115,14 +132,46 @@ class Hand:
         self.write(self.form().fields[key].edit, text)
 
     def write(self, edit: QLineEdit, text: str) -> None:
-        """Writes into a field: a double click takes all that is there."""
+        """Writes into a field: the one that has the hand already, one that a few tabs away lies, or else by a double click that
+        takes all that is there. Enter ends it when the hand goes elsewhere."""
         self.think()
-        self._into_view(edit)
-        self.click(edit)
-        self.counted["B"] += 2
+        if not self._tab_to(edit):
+            self._into_view(edit)
+            self.click(edit)
+            self.counted["B"] += 2
         edit.selectAll()
+        self._clicked = edit
         self.keys(text)
-        self.key(Qt.Key.Key_Return)
+        self._written = edit
+
+    def settle(self) -> None:
+        """Ends the field that was written into last, with Enter."""
+        edit, self._written = self._written, None
+        if edit is not None:
+            self._clicked = edit
+            self.key(Qt.Key.Key_Return)
+            QApplication.processEvents()
+
+    def _tab_to(self, goal: QWidget) -> bool:
+        """Goes to a field by the tab key where the hand is in the same form and the way is short."""
+        here = self.window.focusWidget()
+        if here is None or QGuiApplication.platformName() == "xcb":
+            return False
+        steps, widget = 0, here
+        while widget is not goal and steps <= NEAR:
+            widget = widget.nextInFocusChain()
+            if widget is here:
+                return False
+            if widget.isVisibleTo(self.window) and widget.isEnabled() and widget.focusPolicy() & Qt.FocusPolicy.TabFocus:
+                steps += 1
+        if widget is not goal:
+            return False
+        self._written = None
+        for _step in range(steps):
+            self._clicked = self.window.focusWidget() or here
+            self.key(Qt.Key.Key_Tab)
+            QApplication.processEvents()
+        return self.window.focusWidget() is goal
 
     def choose(self, key: str, title: str) -> None:
         """Picks from a list of the form."""
@@ -146,6 +195,7 @@ class Hand:
         self.counted["K"] += least + 1
         QTest.keyClicks(box.view(), title[:least])
         QTest.keyClick(box.view(), Qt.Key.Key_Return)
+        self.window.activateWindow()  # offscreen nothing gives the window the keys back when a list is shut
         QApplication.processEvents()
 
     def press(self, title: str) -> None:
@@ -165,13 +215,9 @@ class Hand:
     def picture(self, do: str, name: str) -> None:
         """Clicks a picture of the gallery of the chosen step."""
         self.think()
-        gallery = self.window.side.reading.gallery(do)
+        gallery = self.window.drawer.gallery(do)
         gallery.finish()
         choice = gallery.grid.choices[name]
-        if choice.isHidden():
-            self._into_view(gallery.all)
-            self.click(gallery.all)
-            gallery.finish()
         QApplication.processEvents()
         self._into_view(choice)
         self.click(choice)
@@ -195,6 +241,7 @@ class Hand:
 
     def shortcut(self, keys: str) -> None:
         """Presses some keys at once: `Ctrl+Shift+T`."""
+        self.settle()
         self.think()
         self._home(keys=True)
         parts = keys.split("+")
@@ -206,7 +253,8 @@ class Hand:
         QApplication.processEvents()
 
     def see(self, name: str) -> None:
-        """Remembers the written pieces as they are now; no operator."""
+        """Remembers the written pieces as they are now; a field that was written into is ended."""
+        self.settle()
         QApplication.processEvents()
         self.seen[name] = ({piece.name: piece for piece in self.window.model.derived.pieces}, self.window.model.pattern)
 

@@ -40,6 +40,7 @@ def done(id: str, block: str, picture: Path | None = None) -> Done:
     hand = Hand(window, block)
     try:
         job.script(hand)
+        hand.settle()
         QCoreApplication.processEvents()
         broken = window.model.derived.derivation.broken
         assert not broken, broken

@@ -65,7 +65,8 @@ def _plain(text: str) -> list[str]:
 def _steps(words: list[str]) -> Iterator[Found]:
     for do, step in all_steps().items():
         others = f"{_known()['steps'].get(do, '')} {step.summary}"
-        yield Found(step.title, step.summary, do=do, rank=_rank(words, step.title, others))
+        begins = " ".join(_plain(step.title)).startswith(" ".join(words))
+        yield Found(step.title, step.summary, do=do, rank=-1 if begins else _rank(words, step.title, others))
 
 
 def _designs(words: list[str]) -> Iterator[Found]:
@@ -78,6 +79,8 @@ def _designs(words: list[str]) -> Iterator[Found]:
                 f"{design.title} {step.title}",
                 f"{name.replace('_', ' ')} {design.hint} {_known()['shapes'].get(name, '')}",
             )
+            if _rank(words, step.title, "") < NONE:
+                rank = min(rank + 4, NONE - 1)  # the step itself is asked for, not one of its shapes
             yield Found(title, design.hint, do=do, design=name, rank=rank)
 
 
