@@ -83,6 +83,8 @@ BEFORE: dict[str, Callable] = {
     **{id: drafting for id in IDS if id.startswith(("draft.", "method."))},
     "edit.redo": lambda w: (noted(w), w.model.undo()),
     "edit.history": noted,
+    "step.copy": lambda w: (QGuiApplication.clipboard().clear(), w.strip.choose(1)),
+    "step.paste": lambda w: (w.strip.choose(1), w.run("step.copy")),
     "step.fold": lambda w: (w.model.undo(), w.run("true.all")),
     **{id: varied for id in IDS if id.startswith("variant.")},
     "edit.undo": noted,
@@ -124,6 +126,7 @@ def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
         lay.panel, lay.fold, lay.comb, lay.spread, lay.traced, lay.is_over, lay.seam, lay.is_from_end, lay.way,
         window.keeper.settings.theme,
         tuple(window.ask.asked), tuple(told), window.isVisible(), window.focusWidget(), held is not None and held.hasImage(),
+        held.text() if held is not None else "",
         tuple(type(w).__name__ for w in QApplication.topLevelWidgets() if w.isVisible()), window.pages.tour.isVisible(),
         window.pages.guide.page, window.table.tape.tool.is_on, frozenset(window.strip.unfolded),
     )  # fmt: skip

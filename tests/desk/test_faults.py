@@ -44,7 +44,7 @@ PLANTS: dict[str, Callable[[pytest.MonkeyPatch], None]] = {
     "a thumbnail": lambda plant: plant.setattr(thumbs, "_drawn", fails),
     "a form": lambda plant: plant.setattr(TruePieceForm, "show_step", fails),
     "a panel": lambda plant: plant.setattr(Findings, "_limit", fails),
-    "what can be done": lambda plant: plant.setattr("zesty_pivot.desk.actions.can_true", fails),
+    "what can be done": lambda plant: plant.setattr("zesty_pivot.desk.step_actions.can_true", fails),
     "the journal reader": lambda plant: plant.setattr(formats_leftovers, "_read", fails),
     "the settings reader": lambda plant: plant.setattr(settings.Settings, "model_validate", staticmethod(fails)),
 }

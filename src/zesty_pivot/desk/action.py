@@ -7,12 +7,14 @@ from dataclasses import dataclass
 from typing import TYPE_CHECKING, Protocol
 
 if TYPE_CHECKING:
+    from zesty_pivot.core.steps.base import Step
     from zesty_pivot.desk.bodies import Bodies
     from zesty_pivot.desk.documents import Documents
     from zesty_pivot.desk.drawer.drawer import Drawer
     from zesty_pivot.desk.keeping import Keeper
     from zesty_pivot.desk.lay import Lay
     from zesty_pivot.desk.model import DeskModel
+    from zesty_pivot.desk.recipe_pieces import RecipePieces
     from zesty_pivot.desk.settings import ThemeName
     from zesty_pivot.desk.table.canvas import Canvas
     from zesty_pivot.desk.table.style_table import StyleTable
@@ -45,6 +47,7 @@ class Desk(Protocol):
     views: Views
     table: StyleTable
     drawer: Drawer
+    recipe_pieces: RecipePieces
 
     @property
     def bodies(self) -> Bodies: ...
@@ -55,6 +58,7 @@ class Desk(Protocol):
     def edit_step(self) -> None: ...
     def rename_step(self) -> None: ...
     def fold_card(self) -> None: ...
+    def marked_steps(self) -> tuple[Step, ...]: ...
     def set_theme(self, look: ThemeName) -> None: ...
     def focus_next(self) -> None: ...
     def close(self) -> bool: ...

@@ -5,59 +5,20 @@ An action is data and a plain function of the desk; whether it can be done is an
 
 from __future__ import annotations
 
-from collections.abc import Callable
-
 from zesty_pivot.core.exports.base import Export
 from zesty_pivot.core.exports.registry import all_exports
 from zesty_pivot.core.procedures.dart_uses import As
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.core.recipe.hand import WAYS
-from zesty_pivot.core.steps import registry
-from zesty_pivot.desk import bead_actions, body_actions, table_actions, variant_actions
+from zesty_pivot.desk import bead_actions, body_actions, step_actions, table_actions, variant_actions
 from zesty_pivot.desk.action import Action, Desk
-from zesty_pivot.desk.drawer.tiles import why_not
-from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.lay import PANELS
-from zesty_pivot.desk.mending import can_true, true_all
 from zesty_pivot.desk.model import START, VIEWS
 from zesty_pivot.desk.settings import ThemeName
-from zesty_pivot.desk.step_pictures import PICTURES
-
-
-def _has_step(desk: Desk) -> bool:
-    return desk.model.step is not None and desk.model.view == "style"
-
-
-def _has_group(desk: Desk) -> bool:
-    steps, at = desk.model.style.steps, _step(desk)
-    return _has_step(desk) and at < len(steps) and bool(steps[at].group)
-
-
-def _step(desk: Desk) -> int:
-    return desk.model.step if desk.model.step is not None else 0
 
 
 def _has_canvas(desk: Desk) -> bool:
     return desk.model.view not in (START, "measure")
-
-
-def _toggle(desk: Desk) -> None:
-    model, at = desk.model, _step(desk)
-    step = model.style.steps[at]
-    verb = "switch on" if step.off else "switch off"
-    model.recipe.replace_step(at, step.model_copy(update={"off": not step.off}), f"{verb} {model.recipe.said(at)}")
-
-
-def _look(by: int) -> Callable[[Desk], None]:
-    return lambda desk: desk.model.choose_step(desk.model.state_index - 1 + by)
-
-
-def _can_look(by: int) -> Callable[[Desk], bool]:
-    def can(desk: Desk) -> bool:
-        last = len(desk.model.derived.derivation.states) - 1
-        return desk.model.view == "style" and 0 <= desk.model.state_index + by <= last
-
-    return can
 
 
 def _view(view: str) -> Action:
@@ -105,42 +66,6 @@ def _theme(look: ThemeName, title: str, picture: str) -> Action:
     )  # fmt: skip
 
 
-def _add(do: str) -> Callable[[Desk], None]:
-    def run(desk: Desk) -> None:
-        value = all_forms()[do].first(desk.model)
-        if value is None:
-            desk.model.say(f"{registry.all_steps()[do].title}: {why_not(do, desk.model)}", fault=True)
-        else:
-            step = registry.read(value)
-            desk.model.set_view("style")
-            desk.lay.show_panel("reading")
-            desk.model.recipe.add_step(step)
-            desk.drawer.note(do)
-            desk.edit_step()
-
-    return run
-
-
-def _again(desk: Desk) -> None:
-    _add(desk.model.style.steps[_step(desk)].do)(desk)
-
-
-def _can_add(do: str) -> Callable[[Desk], bool]:
-    return lambda desk: all_forms()[do].can(desk.model)
-
-
-def _adding() -> tuple[Action, ...]:
-    keys = {"dart.move": "Ctrl+D", "dart.split": "Ctrl+L", "dart.merge": "Ctrl+M", "piece.true": "Ctrl+T"}
-    steps = registry.all_steps()
-    return tuple(
-        Action(
-            f"add.{do}", "Step", steps[do].title, keys.get(do, ""), _add(do), _can_add(do), PICTURES.get(do, "plus"),
-            steps[do].summary,
-        )
-        for do in all_forms()
-    )  # fmt: skip
-
-
 def _use(as_: As) -> Action:
     return Action(
         f"use.{as_}", "Dart", bead_actions.TITLES[as_], "", lambda w: bead_actions.use(w.model, as_),
@@ -155,8 +80,13 @@ def _has_bead(desk: Desk) -> bool:
 def _bead() -> tuple[Action, ...]:
     return (
         *(_use(as_) for as_ in bead_actions.TITLES),
-        Action("bead.fan", "Dart", "Make several darts of it", "", _add("dart.fan"), _has_bead, tip="Radiating or parallel"),
-        Action("bead.shape", "Dart", "Bow its legs or bend it", "", _add("dart.shape"), _has_bead, tip="Shaped legs"),
+        Action(
+            "bead.fan", "Dart", "Make several darts of it", "", step_actions.add("dart.fan"), _has_bead,
+            tip="Radiating or parallel",
+        ),
+        Action(
+            "bead.shape", "Dart", "Bow its legs or bend it", "", step_actions.add("dart.shape"), _has_bead, tip="Shaped legs",
+        ),
         Action(
             "bead.park", "Dart", "Park it", "Ctrl+Shift+P", lambda w: bead_actions.park(w.model),
             lambda w: bead_actions.can_park(w.model), tip="Put it away while a neckline or seam is drawn",
@@ -244,48 +174,6 @@ def _file() -> tuple[Action, ...]:
     )  # fmt: skip
 
 
-def _steps() -> tuple[Action, ...]:
-    return (
-        Action(
-            "step.edit", "Step", "Edit the step", "F4", lambda w: w.edit_step(), _has_step, "pen-line",
-            "Go to the fields of the chosen step",
-        ),
-        Action(
-            "step.again", "Step", "Add the next of the same kind", "Ctrl+Return", _again, _has_step, "plus",
-            "Another step like the chosen one, after it",
-        ),
-        Action(
-            "step.fold", "Step", "Fold or unfold the card", "F3", lambda w: w.fold_card(), _has_group, "list-collapse",
-            "The cards of steps that belong together, such as those of a truing",
-        ),
-        Action("step.rename", "Step", "Name the step", "F2", lambda w: w.rename_step(), _has_step, "pencil"),
-        Action(
-            "step.duplicate", "Step", "Duplicate the step", "Ctrl+Shift+D",
-            lambda w: w.model.recipe.duplicate_step(_step(w)), _has_step, "copy",
-        ),
-        Action("step.off", "Step", "Switch the step off or on", "Ctrl+Shift+O", _toggle, _has_step, "eye-off"),
-        Action(
-            "step.earlier", "Step", "Step earlier", "Ctrl+Shift+Left", lambda w: w.model.recipe.move_step(_step(w), -1),
-            lambda w: _has_step(w) and _step(w) > 0, "chevron-left",
-        ),
-        Action(
-            "step.later", "Step", "Step later", "Ctrl+Shift+Right", lambda w: w.model.recipe.move_step(_step(w), 1),
-            lambda w: _has_step(w) and _step(w) + 1 < len(w.model.style.steps), "chevron-right",
-        ),
-        Action(
-            "step.remove", "Step", "Remove the step", "Ctrl+Backspace", lambda w: w.model.recipe.remove_step(_step(w)),
-            _has_step, "trash-2",
-        ),
-        Action(
-            "true.all", "Step", "True all flagged seams", "Ctrl+Shift+T", lambda w: true_all(w.model),
-            lambda w: can_true(w.model), "wand-sparkles",
-            "A step for each corner, jog and unequal leg, with its amount; take out what you do not want",
-        ),
-        Action("look.back", "Step", "Look one step back", "Alt+Left", _look(-1), _can_look(-1), tip="The pattern before it"),
-        Action("look.on", "Step", "Look one step on", "Alt+Right", _look(1), _can_look(1), tip="The pattern after it"),
-    )  # fmt: skip
-
-
 def _table() -> tuple[Action, ...]:
     return (
         *(_panel(panel) for panel in PANELS),
@@ -338,8 +226,8 @@ def actions() -> tuple[Action, ...]:
             "edit.copy_picture", "Edit", "Copy the picture", "Ctrl+Shift+C", lambda w: w.docs.copy_picture(), _has_canvas,
             "image", "What the table shows, as PNG and SVG",
         ),
-        *_adding(),
-        *_steps(),
+        *step_actions.adding(),
+        *step_actions.steps(),
         *_bead(),
         *_table(),
         *table_actions.actions(),

@@ -31,6 +31,7 @@ class Card(QFrame):
     """Number 0 is the block, the others are the steps counted from 1."""
 
     chosen = pyqtSignal(int)
+    extended = pyqtSignal(int)  # with Shift
     opened = pyqtSignal(int)  # to be edited
     renamed = pyqtSignal(int, str)
     asked = pyqtSignal(int, QPoint)  # for its menu
@@ -89,6 +90,12 @@ class Card(QFrame):
                 self.setProperty(name, value)
             repolish(self)
         self.update()
+
+    def mark(self, marked: bool) -> None:
+        """Shows whether it is among the marked ones."""
+        if bool(self.property("marked")) != marked:
+            self.setProperty("marked", marked)
+            repolish(self)
 
     def show_picture(self, picture: QPixmap) -> None:
         """The pattern after the step, if it is not the picture that is there."""
@@ -162,7 +169,8 @@ class Card(QFrame):
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         if event is not None and event.button() == Qt.MouseButton.LeftButton:
             self._pressed = event.position().toPoint()
-            self.chosen.emit(self.number)
+            shifted = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+            (self.extended if shifted else self.chosen).emit(self.number)
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None or self._pressed is None or self.number == 0:
@@ -191,7 +199,8 @@ class Card(QFrame):
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         if event is not None and event.key() in (Qt.Key.Key_Return, Qt.Key.Key_Enter, Qt.Key.Key_Space):
-            self.chosen.emit(self.number)
+            shifted = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+            (self.extended if shifted else self.chosen).emit(self.number)
         else:
             super().keyPressEvent(event)
 

@@ -49,6 +49,14 @@ class RecipeEdits:
         if self._edit_steps((*self._steps[:at], step, *self._steps[at:]), title, at):
             self._say_outcome(at + 1)
 
+    def add_steps(self, steps: tuple[Step, ...], title: str) -> None:
+        """Several steps after the state on the table, as one entry; the last of them chosen. Groups in them are their own."""
+        at = self._document.state_index
+        known = {step.group for step in self._steps}
+        fresh = tuple(step if step.group not in known else step.model_copy(update={"group": ""}) for step in steps)
+        if self._edit_steps((*self._steps[:at], *fresh, *self._steps[at:]), title, at + len(fresh) - 1):
+            self._say_outcome(at + len(fresh))
+
     def replace_step(self, at: int, step: Step, title: str = "") -> None:
         """A step exchanged for another; told of by its words when there is no title."""
         title = title or self.said(at, step)

@@ -87,6 +87,11 @@ def methods_folder() -> Path:
     return user_data_path(APP) / "methods"
 
 
+def recipes_folder() -> Path:
+    """Where the user's own pieces of recipes are."""
+    return user_data_path(APP) / "recipes"
+
+
 def people_file() -> Path:
     """Where the people of the measure view are kept."""
     return user_data_path(APP) / "people.zmeas"

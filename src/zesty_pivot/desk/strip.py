@@ -21,10 +21,10 @@ from zesty_pivot.desk.variant_bar import VariantBar
 
 HEIGHT, LOW_HEIGHT = 136, 78
 MENU = (
-    "step.edit", "step.fold", "step.rename", "variant.new", "step.duplicate", "step.off", "step.earlier", "step.later",
-    "step.remove",
+    "step.edit", "step.fold", "step.rename", "variant.new", "step.duplicate", "step.copy", "step.keep", "step.off",
+    "step.earlier", "step.later", "step.remove",
 )  # fmt: skip
-BLOCK_MENU = ("variant.new", "step.find", "trace.block")
+BLOCK_MENU = ("variant.new", "step.paste", "step.find", "trace.block")
 
 
 class _Row(QWidget):
@@ -108,6 +108,7 @@ class RecipeStrip(QWidget):
         layout.addWidget(self.variants)
         layout.addWidget(self._area)
         self.is_low = False
+        self._anchor: int | None = None  # where marking by Shift began
         self.unfolded: set[str] = set()  # groups whose cards are all shown
         self._next = 0  # the card whose picture comes next
         self._fit_height()
@@ -143,6 +144,7 @@ class RecipeStrip(QWidget):
             card = Card(len(self.cards))
             card.picture.setVisible(not self.is_low)
             card.chosen.connect(self.choose)
+            card.extended.connect(self.extend)
             card.renamed.connect(self._rename)
             card.opened.connect(lambda number: self._on(number, "step.edit"))
             card.asked.connect(self._ask)
@@ -165,6 +167,8 @@ class RecipeStrip(QWidget):
             first, last = groups.get(name, (card.number, card.number))
             is_folded = last > first and name not in self.unfolded
             card.setVisible(not is_folded or card.number == last)
+            start, stop = self.marked
+            card.mark(self._anchor is not None and start < card.number <= stop)
             chosen = card.number == self._model.state_index
             card.show_state(
                 state, said=self._said(card.number, state, first if is_folded else card.number), chosen=chosen,
@@ -236,7 +240,25 @@ class RecipeStrip(QWidget):
 
     def choose(self, number: int) -> None:
         """Looks at the state after a card."""
+        self._anchor = None
         self._model.choose_step(number - 1)
+
+    def extend(self, number: int) -> None:
+        """Marks the cards from the chosen one to another, with Shift."""
+        self._anchor = self._model.state_index if self._anchor is None else self._anchor
+        self._model.choose_step(number - 1)
+
+    @property
+    def marked(self) -> tuple[int, int]:
+        """The first of the marked steps and the one behind the last, counted from 0: those with Shift, the whole of a folded
+        card, else the chosen one."""
+        at = self._model.state_index
+        first, last = (at, at) if self._anchor is None else (min(at, self._anchor), max(at, self._anchor))
+        for name, (start, stop) in _groups(self._model.derived.derivation.states).items():
+            if name not in self.unfolded:
+                first = start if start <= first <= stop else first
+                last = stop if start <= last <= stop else last
+        return max(first, 1) - 1, last
 
     def _on(self, number: int, action: str) -> None:
         """An action for the step of a card."""

@@ -11,6 +11,7 @@ from PyQt6.QtGui import QAction, QCloseEvent, QDesktopServices, QDragEnterEvent,
 from PyQt6.QtWidgets import QApplication, QMainWindow, QMenuBar, QVBoxLayout, QWidget
 
 from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.ask import Asker
 from zesty_pivot.desk.contained import contained, tried
 from zesty_pivot.desk.crashes import crashes
@@ -24,6 +25,7 @@ from zesty_pivot.desk.model import START, DeskModel
 from zesty_pivot.desk.notice import Notice
 from zesty_pivot.desk.pages import Pages
 from zesty_pivot.desk.qt_actions import QtActions
+from zesty_pivot.desk.recipe_pieces import RecipePieces
 from zesty_pivot.desk.settings import ThemeName, crash_folder
 from zesty_pivot.desk.strip import RecipeStrip
 from zesty_pivot.desk.style_view import StyleView
@@ -65,6 +67,8 @@ class Window(QMainWindow):
         )
         self.table, self.side = self.style_view.table, self.style_view.side
         self.drawer = self.style_view.left
+        self.recipe_pieces = RecipePieces(self.model)
+        self.drawer.show_own(self.recipe_pieces)
         self.drawer.begun.connect(self.edit_step)
         self.table.pointing.begun = self.table.tape.begun = self.edit_step
         self.qt_actions.table = self.table
@@ -154,6 +158,11 @@ class Window(QMainWindow):
     def rename_step(self) -> None:
         """Lets the chosen step's name be typed on its card."""
         self.strip.rename()
+
+    def marked_steps(self) -> tuple[Step, ...]:
+        """The steps of the cards that are marked, else of the chosen one."""
+        first, last = self.strip.marked
+        return self.model.style.steps[first:last]
 
     def fold_card(self) -> None:
         """Shows the cards under the chosen one, or puts them there again."""

@@ -41,6 +41,10 @@ def _with_steps(found: dict[str, Any]) -> None:
         definitions[do] = own
         names.append({"$ref": f"#/$defs/{do}"})
     found["properties"]["steps"]["items"] = {"oneOf": names}
+    own_steps = definitions["Variant"]["properties"]["steps"]
+    for way in own_steps.get("anyOf", [own_steps]):
+        if "items" in way:
+            way["items"] = {"oneOf": names}
     definitions["BlockRef"] = BlockRef.model_json_schema()
     found["properties"]["block"] = {"oneOf": [{"$ref": "#/$defs/BlockFile"}, {"$ref": "#/$defs/BlockRef"}]}
     for name in ("format", "version"):

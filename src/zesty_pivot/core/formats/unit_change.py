@@ -17,6 +17,7 @@ from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.formats.variants import Variant
 from zesty_pivot.core.quantity import Unit, is_share, with_unit
 from zesty_pivot.core.quantity.fields import InUnits, Model
+from zesty_pivot.core.steps.base import Step
 
 M = TypeVar("M", bound=Model)
 
@@ -36,6 +37,14 @@ def with_units(style: Style, units: Unit) -> Style:
         raise FileError(files.faults(fault), advice=advice) from None
     except FormulaError as fault:
         raise FileError(fault.what, advice=advice) from None
+
+
+def steps_in(steps: tuple[Step, ...], old: Unit) -> tuple[Step, ...]:
+    """Steps with every bare length given the unit that it had. Raises FileError when one cannot be given its unit."""
+    try:
+        return tuple(_spelt(step, old) for step in steps)
+    except (ValidationError, FormulaError) as fault:
+        raise FileError(str(fault).splitlines()[0], advice="Write that length with its unit, and try again.") from None
 
 
 def _respelt(one: Variant, old: Unit) -> Variant:

@@ -5,14 +5,12 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
-from PyQt6.QtCore import QEvent, QObject, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import (
     QFrame,
-    QGridLayout,
     QHBoxLayout,
     QLineEdit,
-    QPushButton,
     QScrollArea,
     QStackedWidget,
     QToolButton,
@@ -20,19 +18,21 @@ from PyQt6.QtWidgets import (
     QWidget,
 )  # fmt: skip
 
-from zesty_pivot.core.steps.registry import all_steps
 from zesty_pivot.desk.contained import contained
+from zesty_pivot.desk.drawer.answers import Answered
 from zesty_pivot.desk.drawer.designs import Designs
-from zesty_pivot.desk.drawer.doors import DOORS, Door
+from zesty_pivot.desk.drawer.door_page import DoorPage
+from zesty_pivot.desk.drawer.doors import DOORS
+from zesty_pivot.desk.drawer.own_pieces import OwnPieces
 from zesty_pivot.desk.drawer.search import Found, search, step_of
 from zesty_pivot.desk.drawer.tiles import Tiles
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.galleries.registry import all_galleries
 from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.keeping import Keeper
-from zesty_pivot.desk.labels import empty, label
+from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.step_pictures import PICTURES
+from zesty_pivot.desk.recipe_pieces import RecipePieces
 from zesty_pivot.desk.trying import first_that_works
 
 WIDE, NARROW = 216, 60
@@ -69,10 +69,10 @@ class Drawer(QWidget):
         self.told.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.told.setMinimumHeight(4 * self.told.fontMetrics().lineSpacing())
         self.stack = QStackedWidget()
-        self.doors = _Doors(self.open_door, self.add)
+        self.doors = DoorPage(self.open_door, self.add)
         self.tiles: dict[str, Tiles] = {}
         self._galleries: dict[str, Designs] = {}
-        self.answers = _Answers(self.take)
+        self.answers = Answered(self.take)
         self._pages: dict[str, QWidget] = {}
         self._put_together()
         self.search.textChanged.connect(self._search)
@@ -120,14 +120,25 @@ class Drawer(QWidget):
         self.page = page
         self.stack.setCurrentWidget(self._pages[page])
         self.back.setVisible(page != HOME)
-        titles = {door.id: door.title for door in DOORS}
+        titles = {HOME: "Add a step", "answers": "Found", "own": "Own pieces", **{door.id: door.title for door in DOORS}}
         kind = page.partition(":")[2]
-        self.title.setText(
-            all_galleries()[kind].title if kind else titles.get(page, "Found" if page == "answers" else "Add a step")
-        )
+        self.title.setText(all_galleries()[kind].title if kind else titles[page])
         self.told.setText("")
         self.told.setVisible(page != HOME and not kind)
         self._fit()
+
+    def show_own(self, pieces: RecipePieces) -> None:
+        """The user's own pieces of recipes behind a door of their own, where there are some."""
+        self.own = OwnPieces(pieces)
+        self._add_page("own", self.own)
+        self.own.refilled.connect(self._show_own_door)
+        self.doors.own.clicked.connect(lambda: self.open("own"))
+        self._show_own_door()
+
+    def _show_own_door(self) -> None:
+        self.doors.show_own(self.own.count)
+        if self.page == "own" and not self.own.count:
+            self.open(HOME)
 
     def open_door(self, id: str) -> None:
         """The tiles of a family."""
@@ -276,122 +287,3 @@ class Drawer(QWidget):
         for widget in (self.search, self.title):
             widget.setVisible(not is_slim)
         self.doors.set_slim(is_slim)
-
-
-class _Doors(QWidget):
-    """The doors, two in a row, with the steps that were added last above them."""
-
-    def __init__(self, enter: Callable[[str], None], add: Callable[[str], None]) -> None:
-        super().__init__()
-        self.setObjectName("left")
-        self._add = add
-        self.buttons: dict[str, QToolButton] = {}
-        self.recent: list[QToolButton] = []
-        self._last = QHBoxLayout()
-        self._last.setSpacing(4)
-        self._grid = QGridLayout()
-        self._grid.setSpacing(6)
-        for door in DOORS:
-            self.buttons[door.id] = self._door(door, enter)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(0, 0, 0, 0)
-        column.setSpacing(8)
-        column.addLayout(self._last)
-        column.addLayout(self._grid)
-        column.addStretch(1)
-        self._slim: bool | None = None
-        self.set_slim(False)
-
-    def _door(self, door: Door, enter: Callable[[str], None]) -> QToolButton:
-        button = QToolButton()
-        button.setObjectName("door")
-        button.setText(door.title.replace(" and ", " and\n"))
-        button.setAccessibleName(door.title)
-        button.setIcon(icon(door.picture))
-        button.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        button.setToolTip(f"{door.title}: {', '.join(all_steps()[do].title.lower() for do in door.steps)}")
-        button.clicked.connect(lambda _on=False: enter(door.id))
-        return button
-
-    def show_recent(self, last: tuple[str, ...]) -> None:
-        """The steps that were added last."""
-        empty(self._last)
-        self.recent = []
-        for do in [do for do in last if do in all_steps()]:
-            button = QToolButton()
-            button.setObjectName("recent")
-            button.setIcon(icon(PICTURES.get(do, "plus")))
-            button.setIconSize(QSize(18, 18))
-            button.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-            button.setAccessibleName(f"{all_steps()[do].title}, used before")
-            button.setToolTip(f"{all_steps()[do].title}: used before")
-            button.clicked.connect(lambda _on=False, do=do: self._add(do))
-            button.setVisible(not self._slim)
-            self.recent.append(button)
-            self._last.addWidget(button)
-        self._last.addStretch(1)
-
-    def set_slim(self, slim: bool) -> None:
-        """The doors as pictures in one column, or with their titles in two."""
-        if slim == self._slim:
-            return
-        self._slim = slim
-        for number, button in enumerate(self.buttons.values()):
-            beside = Qt.ToolButtonStyle.ToolButtonIconOnly if slim else Qt.ToolButtonStyle.ToolButtonTextUnderIcon
-            button.setToolButtonStyle(beside)
-            button.setIconSize(QSize(22, 22) if slim else QSize(40, 40))
-            button.setFixedSize(QSize(38, 34) if slim else QSize(96, 92))
-            self._grid.addWidget(button, *((number, 0) if slim else divmod(number, 2)))
-        for button in self.recent:
-            button.setVisible(not slim)
-
-
-class _Answers(QWidget):
-    """What a search has found."""
-
-    def __init__(self, take: Callable[[Found], None]) -> None:
-        super().__init__()
-        self._take = take
-        self.found: list[Found] = []
-        self.buttons: list[QPushButton] = []
-        self._rows = QVBoxLayout(self)
-        self._rows.setContentsMargins(0, 0, 0, 0)
-        self._rows.setSpacing(2)
-
-    def show_found(self, found: list[Found]) -> None:
-        """The answers, the best first."""
-        if found == self.found and self.buttons:
-            return
-        self.found = found
-        empty(self._rows)
-        self.buttons = []
-        for one in found:
-            button = QPushButton(one.title)
-            button.setObjectName("offer")
-            button.setIcon(icon(PICTURES.get(one.do, "plus") if one.do else "command"))
-            button.setToolTip(one.hint or one.title)
-            button.clicked.connect(lambda _on=False, one=one: self._take(one))
-            button.installEventFilter(self)
-            self.buttons.append(button)
-            self._rows.addWidget(button)
-        if not found:
-            self._rows.addWidget(label("Nothing of that name. Try another word, such as boat neck or slash.", "quiet"))
-        self._rows.addStretch(1)
-
-    def enter(self) -> None:
-        """The keyboard to the first answer."""
-        if self.buttons:
-            self.buttons[0].setFocus(Qt.FocusReason.TabFocusReason)
-
-    def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
-        """Up and down go through the answers, Enter takes one."""
-        if watched in self.buttons and isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
-            number, key = self.buttons.index(watched), Qt.Key(event.key())
-            by = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(key, 0)
-            if by:
-                self.buttons[(number + by) % len(self.buttons)].setFocus(Qt.FocusReason.TabFocusReason)
-                return True
-            if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-                self._take(self.found[number])
-                return True
-        return super().eventFilter(watched, event)
