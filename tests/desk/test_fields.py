@@ -5,6 +5,7 @@ from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QLabel
 
+from tests.samples import style
 from zesty_pivot.core.quantity import Scope, format_length, length_mm
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column
@@ -120,3 +121,27 @@ def test_icons_ship(qtbot) -> None:  # type: ignore[no-untyped-def]
     assert not icon("undo-2").isNull()
     with pytest.raises(FileNotFoundError):
         icon("no-such-icon")
+
+
+def test_a_formula_is_picked_from_measurements_and_tapes(open_desk) -> None:
+    tape = {
+        "do": "measure.tape", "on": "front", "name": "half neckline", "way": "seam", "from": {"station": "centre_neck"},
+        "to": {"on": "back", "station": "centre_neck"},
+    }  # fmt: skip
+    window = open_desk(style([tape, {"do": "neck.shape", "on": "front", "shape": "square"}]))
+    window.strip.choose(2)
+    field = window.side.reading.form("neck.shape").fields["depth"]
+    menu = field.names_menu()
+    offered = {action.text().split("\t")[0]: action for action in menu.actions()}
+    assert {"half_neckline", "bust", "waist"} <= set(offered)
+    assert offered["bust"].text().endswith(window.model.length(window.model.style.scope().measures["bust"]))
+    offered["half_neckline"].trigger()
+    QTest.keyClicks(field.edit, " / 2 +")
+    offered["bust"].trigger()
+    assert field.edit.text() == "half_neckline / 2 +bust"
+    QTest.keyClicks(field.edit, "/24 - nape")
+    QTest.keyClick(field.edit, Qt.Key.Key_Return)
+    assert field.edit.selectedText() == "nape" and field.edit.property("fault")  # a wrong one says where
+    QTest.keyClicks(field.edit, "1 cm")
+    QTest.keyClick(field.edit, Qt.Key.Key_Return)
+    assert window.model.style.steps[1].depth == "half_neckline / 2 +bust/24 - 1 cm"

@@ -2,14 +2,19 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Hashable
+import re
+from collections.abc import Callable, Hashable, Mapping
 
 from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent
-from PyQt6.QtWidgets import QLabel, QLineEdit, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QLabel, QLineEdit, QMenu, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.labels import repolish
+from zesty_pivot.desk.theme import NOW
+
+Known = Callable[[], Mapping[str, Mapping[str, str]]]  # names that can be picked, by heading, with what each is worth
 
 
 class CalcField(QWidget):
@@ -21,7 +26,10 @@ class CalcField(QWidget):
 
     committed = pyqtSignal(str)
 
-    def __init__(self, worth: Callable[[str], str], name: str, *, may_be_empty: bool = False) -> None:
+    def __init__(
+        self, worth: Callable[[str], str], name: str, *, may_be_empty: bool = False, known: Known | None = None
+    ) -> None:  # fmt: skip
+        """`known` gives the names that a formula may use here, each with what it is worth in words: they can be picked."""
         super().__init__()
         self._worth = worth
         self._may_be_empty = may_be_empty
@@ -38,6 +46,12 @@ class CalcField(QWidget):
         layout.setSpacing(2)
         layout.addWidget(self.edit)
         layout.addWidget(self.note)
+        self._known = known
+        if known is not None:
+            pick = self.edit.addAction(icon("formula", NOW.quiet), QLineEdit.ActionPosition.TrailingPosition)
+            if pick is not None:
+                pick.setToolTip("Pick a measurement or a tape for a formula (Alt+Down)")
+                pick.triggered.connect(self.pick_name)
         self.edit.installEventFilter(self)
         self.edit.textChanged.connect(self._check)
         self.edit.editingFinished.connect(self._commit)
@@ -76,12 +90,52 @@ class CalcField(QWidget):
         self.set_text(self._shown, self._owner)
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
-        """Escape gives up what was typed."""
-        is_key = isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress
-        if is_key and isinstance(event, QKeyEvent) and event.key() == Qt.Key.Key_Escape and self.edit.isModified():
+        """Escape gives up what was typed; Enter on what cannot be read goes to the place; Alt+Down picks a name."""
+        if not isinstance(event, QKeyEvent) or event.type() != QEvent.Type.KeyPress:
+            return super().eventFilter(watched, event)
+        key, alt = Qt.Key(event.key()), bool(event.modifiers() & Qt.KeyboardModifier.AltModifier)
+        if key == Qt.Key.Key_Escape and self.edit.isModified():
             self.give_up()
             return True
+        if key == Qt.Key.Key_Down and alt and self._known is not None:
+            self.pick_name()
+            return True
+        if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.fault():
+            self._show_fault_place()
         return super().eventFilter(watched, event)
+
+    def names_menu(self) -> QMenu:
+        """The names that a formula may use here, with what each is worth."""
+        menu = QMenu(self)
+        for heading, names in (self._known() if self._known is not None else {}).items():
+            menu.addSection(heading)
+            for name, worth in names.items():
+                found = menu.addAction(f"{name}\t{worth}")
+                if found is not None:
+                    found.triggered.connect(lambda _on=False, name=name: self.put_name(name))
+        menu.aboutToHide.connect(menu.deleteLater)
+        return menu
+
+    def pick_name(self) -> None:
+        """Opens the list of names under the field."""
+        self.names_menu().popup(self.edit.mapToGlobal(self.edit.rect().bottomLeft()))
+
+    def put_name(self, name: str) -> None:
+        """Puts a name where the cursor is, or in the place of what is selected; the hand goes on writing."""
+        text, at = self.edit.text(), self.edit.selectionStart()
+        at = self.edit.cursorPosition() if at < 0 else at
+        before = text[:at].rstrip()
+        joins = "" if not before or before[-1] in "+-*/(×÷" else " + "
+        self.edit.insert(f"{joins}{name}")
+        self.edit.setModified(True)
+        self.edit.setFocus()
+
+    def _show_fault_place(self) -> None:
+        """Selects the part of the text that the fault names."""
+        text = self.edit.text()
+        named = [part for part in re.findall(r"'([^']*)'", self.fault()) if part and part != text.strip() and part in text]
+        if named:
+            self.edit.setSelection(text.index(named[-1]), len(named[-1]))
 
     def fault(self) -> str:
         """What is wrong with the text, or nothing."""

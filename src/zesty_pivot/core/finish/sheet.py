@@ -21,14 +21,15 @@ class Laid:
 
 @dataclass(frozen=True)
 class Sheet:
-    """All pieces of a style on one sheet of `width` by `height` mm."""
+    """All pieces of a style on one sheet of `width` by `height` mm; `title` is its title block, names and what they are."""
 
     width: float
     height: float
     laid: tuple[Laid, ...]
+    title: tuple[tuple[str, str], ...] = ()
 
 
-def lay(pieces: tuple[FinishedPiece, ...]) -> Sheet:
+def lay(pieces: tuple[FinishedPiece, ...], title: tuple[tuple[str, str], ...] = ()) -> Sheet:
     """The pieces in their order from left to right, tops level."""
     laid: list[Laid] = []
     x, height = MARGIN, 0.0
@@ -38,4 +39,4 @@ def lay(pieces: tuple[FinishedPiece, ...]) -> Sheet:
         x += right - left + GAP
         height = max(height, bottom - top)
     width = x - GAP + MARGIN if laid else 2.0 * MARGIN
-    return Sheet(width, height + 2.0 * MARGIN, tuple(laid))
+    return Sheet(width, height + 2.0 * MARGIN, tuple(laid), title)

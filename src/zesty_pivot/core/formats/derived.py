@@ -16,6 +16,7 @@ from zesty_pivot.core.finish.sheet import Sheet, lay
 from zesty_pivot.core.formats import accepted
 from zesty_pivot.core.formats.block_file import pattern as block_pattern
 from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.formats.title_block import title_rows
 from zesty_pivot.core.ledger import Girths, girths
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.procedures.base import Context, with_tapes
@@ -71,7 +72,7 @@ class Derived:
     @cached_property
     def sheet(self) -> Sheet:
         """The finished pieces on one sheet."""
-        return lay(self.pieces)
+        return lay(self.pieces, title_rows(self.style))
 
     def by_hand(self, way: Way) -> tuple[Section, ...]:
         """The hand sheet: the recipe step by step, then what is done with each piece until it can be cut."""

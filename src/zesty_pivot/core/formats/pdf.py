@@ -13,6 +13,8 @@ from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, PAPERS, Tile, Tiling
 from zesty_pivot.core.recipe.hand import Section
 
 SQUARE_CM = 100.0  # mm, the 10 cm calibration square
+BLOCK = 120.0  # mm, how wide the title block is
+ROW = 8.0  # mm of a line in it
 SQUARE_IN = 101.6  # mm, the 4 in calibration square
 
 
@@ -20,9 +22,11 @@ def full_pdf(sheet: Sheet, title: str, hand: tuple[Section, ...] = ()) -> bytes:
     """The sheet on one page at full size, with the calibration squares below the pieces; the hand sheet on A4 after it."""
     paper = Paper(title)
     below = SQUARE_IN + 25.0
-    paper.page(max(sheet.width, 260.0), sheet.height + below)
+    beside = 15.0 + SQUARE_CM + 15.0 + SQUARE_IN + 15.0
+    paper.page(max(sheet.width, beside + BLOCK + 15.0 if sheet.title else 260.0), sheet.height + below)
     draw(sheet.laid, PdfPen(paper, 0.0, 0.0))
     _squares(paper, 15.0, sheet.height + 5.0)
+    _title_block(paper, sheet, beside, sheet.height + 5.0)
     paper.canvas.showPage()
     hand_pages(paper, title, hand, PAPERS["A4"])
     return paper.done()
@@ -45,6 +49,19 @@ def hand_pdf(title: str, hand: tuple[Section, ...], size: str) -> bytes:
     return paper.done()
 
 
+def _title_block(paper: Paper, sheet: Sheet, x: float, y: float) -> None:
+    """The title block as a table."""
+    paper.look(0.2)
+    for name, said in sheet.title:
+        lines = paper.wrapped(said, 4.0, BLOCK - 38.0)
+        tall = ROW + 5.0 * (len(lines) - 1)
+        paper.rect(x, y, BLOCK, tall)
+        paper.text(x + 3.0, y + 5.5, name, 3.2, centred=False)
+        for number, line in enumerate(lines):
+            paper.text(x + 34.0, y + 5.5 + 5.0 * number, line, 4.0, bold=name == "Style", centred=False)
+        y += tall
+
+
 def _squares(paper: Paper, x: float, y: float) -> None:
     paper.look(0.2)
     paper.rect(x, y, SQUARE_CM, SQUARE_CM)
@@ -62,7 +79,11 @@ def _map_page(paper: Paper, sheet: Sheet, tiling: Tiling, tiles: tuple[Tile, ...
     paper.text(EDGE, 16.0, title, 6.0, bold=True, centred=False)
     note = f"{len(tiles)} pages of {tiling.paper}, {tiling.columns} across by {tiling.rows} down. Print at 100 %."
     paper.text(EDGE, 23.0, note, 4.0, centred=False)
-    top = 30.0
+    said = "; ".join(f"{name}: {text}" for name, text in sheet.title[1:])
+    lines = paper.wrapped(said, 3.5, width - 2.0 * EDGE) if said else []
+    for number, line in enumerate(lines):
+        paper.text(EDGE, 29.0 + 5.0 * number, line, 3.5, centred=False)
+    top = 30.0 + 5.0 * len(lines)
     paper.look(0.2)
     if width - 2.0 * EDGE >= SQUARE_CM + SQUARE_IN + 15.0:
         _squares(paper, EDGE, top)

@@ -11,7 +11,7 @@ import numpy as np
 from zesty_pivot.core.finish.marks import Circle, Text
 from zesty_pivot.core.finish.pen import DRILL, LOOKS, draw
 from zesty_pivot.core.finish.piece import FinishedPiece, Stroke
-from zesty_pivot.core.finish.sheet import Sheet, lay
+from zesty_pivot.core.finish.sheet import MARGIN, Sheet, lay
 from zesty_pivot.core.geometry import Motion, svgpath
 from zesty_pivot.core.lettering import FACES
 
@@ -44,8 +44,17 @@ def _document(sheet: Sheet, named: Callable[[str, str], str], title: str) -> byt
         lines.append(f'<g id="{layer}" fill="none" stroke="#1d1b18" stroke-linecap="round" stroke-linejoin="round">')
         lines += [*pen.lines[layer], "</g>"]
     lines.append(f'<g id="text" fill="#1d1b18" font-family="{FAMILIES}" text-anchor="middle">')
-    lines += [*pen.lines["text"], "</g>", "</svg>", ""]
+    lines += [*pen.lines["text"], *_title_block(sheet), "</g>", "</svg>", ""]
     return "\n".join(lines).encode()
+
+
+def _title_block(sheet: Sheet) -> list[str]:
+    """The title block as a line in the lower margin."""
+    if not sheet.title:
+        return []
+    text = "; ".join(f"{name.lower()}: {said}" if number else said for number, (name, said) in enumerate(sheet.title))
+    place = f'x="{_mm(MARGIN)}" y="{_mm(sheet.height - 5.0)}"'
+    return [f'<text id="title_block" {place} font-size="4" text-anchor="start">{escape(text)}</text>']
 
 
 class SvgPen:

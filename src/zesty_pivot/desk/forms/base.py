@@ -92,6 +92,16 @@ class StepForm(QWidget):
             return
         self.model.recipe.replace_step(self.at, step, title)
 
+    def known_lengths(self) -> dict[str, dict[str, str]]:
+        """The names that a formula of this step may use: the measurements, and the tapes that were kept before it."""
+        scope, model = self.model.scope_before(self.at), self.model
+        body = model.style.scope().measures
+        tapes = {name: mm for name, mm in scope.measures.items() if name not in body}
+        found = {"Tapes": tapes, "Measurements": dict(sorted(body.items()))}
+        return {
+            head: {name: format_length(mm, scope.unit) for name, mm in known.items()} for head, known in found.items() if known
+        }
+
     def worth_of_length(self) -> Callable[[str], str]:
         """Words for a length field's value, in the style's unit."""
 

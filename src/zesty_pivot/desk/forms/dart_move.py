@@ -30,7 +30,7 @@ class MoveDartForm(StepForm):
         self.on, self.dart = Choice("Piece"), Choice("Dart")
         self.to = PlaceField("Opens at", self.worth_of_place)
         self.share = CalcField(_share_words, "Share")
-        self.mouth = CalcField(self.worth_of_length(), "New mouth", may_be_empty=True)
+        self.mouth = CalcField(self.worth_of_length(), "New mouth", may_be_empty=True, known=self.known_lengths)
         self.mouth.edit.setPlaceholderText("or a mouth, such as 4 cm")
         self.add_row("Piece", self.on)
         self.add_row("Dart", self.dart)

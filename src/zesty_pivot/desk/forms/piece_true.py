@@ -22,7 +22,7 @@ class TruePieceForm(StepForm):
     def __init__(self, model: DeskModel) -> None:
         super().__init__(model)
         self.on, self.edge = Choice("Piece"), Choice("Edge")
-        self.over = CalcField(self.worth_of_length(), "Blended over")
+        self.over = CalcField(self.worth_of_length(), "Blended over", known=self.known_lengths)
         self.add_row("Piece", self.on)
         self.add_row("Edge", self.edge)
         self.add_row("Blended over, to either side", self.over)

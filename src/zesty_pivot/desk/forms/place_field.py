@@ -12,7 +12,7 @@ from zesty_pivot.core.piece import Dart, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import STATIONS, Spot
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.fields import CalcField
+from zesty_pivot.desk.fields import CalcField, Known
 from zesty_pivot.desk.forms.places import place_choices, place_key, place_value
 
 ALONG = "along"
@@ -24,11 +24,11 @@ class PlaceField(QWidget):
     placed = pyqtSignal(dict)
     other = pyqtSignal(str)
 
-    def __init__(self, name: str, worth: Callable[[str], str]) -> None:
+    def __init__(self, name: str, worth: Callable[[str], str], known: Known | None = None) -> None:
         super().__init__()
         self.choice = Choice(name)
         self.edge, self.start = Choice(f"{name}: edge"), Choice(f"{name}: measured from")
-        self.at = CalcField(worth, f"{name}: how far along")
+        self.at = CalcField(worth, f"{name}: how far along", known=known)
         for choice in (self.edge, self.start):  # two in a row have little room
             choice.setMinimumContentsLength(4)
         self._spot: Spot | None = None

@@ -28,6 +28,9 @@ class RowForm(Protocol):
     def change(self, values: dict[str, Any], title: str) -> None:
         """Other values of the form's step, as one entry of the history."""
 
+    def known_lengths(self) -> dict[str, dict[str, str]]:
+        """The names that a formula may use, by heading, each with what it is worth."""
+
     def worth_of_length(self) -> Callable[[str], str]:
         """Words for a length field's value, in the style's unit."""
 
@@ -139,7 +142,7 @@ class LengthRow(Row):
 
     def field(self, form: RowForm) -> QWidget:
         worth = form.worth_of_place if self.share else form.worth_of_signed if self.signed else form.worth_of_length()
-        field = CalcField(worth, self.title, may_be_empty=bool(self.empty))
+        field = CalcField(worth, self.title, may_be_empty=bool(self.empty), known=form.known_lengths)
         field.edit.setPlaceholderText(self.empty)
 
         def commit(text: str) -> None:
@@ -211,7 +214,7 @@ class PlaceRow(Row):
     empty: str = ""
 
     def field(self, form: RowForm) -> QWidget:
-        place = PlaceField(self.title, form.worth_of_place)
+        place = PlaceField(self.title, form.worth_of_place, form.known_lengths)
         name = self.written or self.key
         place.placed.connect(lambda value: form.change({name: value}, "another place"))
         place.other.connect(lambda _key: form.change({name: None}, self.empty))
