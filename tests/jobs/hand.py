@@ -119,8 +119,29 @@ class Hand:
         assert self.window.drawer.answers.found[0].title == title, self.window.drawer.answers.found
         self.key(Qt.Key.Key_Return)
         QApplication.processEvents()
+        self.window.activateWindow()  # as after a list
+        QApplication.processEvents()
         edit = self.window.focusWidget()
         self._clicked = edit if edit is not None else self.window
+
+    def add_with(self, name: str, numbers: str, *, design: str = "", other: bool = False) -> None:
+        """Adds a step by what its name begins with, until it (or a design of its gallery) is the first answer, and the numbers
+        behind it, `queen anne 3 7 4`; `other` as another variant."""
+        self.shortcut("Ctrl+F")
+        search = self.window.drawer.search
+        self._clicked = search
+        self.think()
+        for letter in name:
+            self.keys(letter)
+            found = self.window.drawer.answers.found
+            if found and (found[0].design == design if design else found[0].title == name):
+                break
+        self.keys(f" {numbers}")
+        self.key(Qt.Key.Key_Return, Qt.KeyboardModifier.ShiftModifier if other else Qt.KeyboardModifier.NoModifier)
+        QApplication.processEvents()
+        self.window.activateWindow()  # as after a list
+        QApplication.processEvents()
+        self._clicked = self.window.focusWidget() or self.window
 
     def form(self) -> Any:
         """The form of the chosen step, as it is shown."""
@@ -250,6 +271,15 @@ class Hand:
         for part in parts[:-1]:
             modifiers |= {"Ctrl": Qt.KeyboardModifier.ControlModifier, "Shift": Qt.KeyboardModifier.ShiftModifier}[part]
         QTest.keyClick(self.window, Qt.Key[f"Key_{parts[-1]}"], modifiers)
+        QApplication.processEvents()
+
+    def shut(self, dialog: QWidget) -> None:
+        """Shuts a sheet that lies over the window, with Escape."""
+        self._home(keys=True)
+        self.counted["K"] += 1
+        QTest.keyClick(dialog, Qt.Key.Key_Escape)
+        dialog.deleteLater()
+        self.window.activateWindow()
         QApplication.processEvents()
 
     def see(self, name: str) -> None:

@@ -11,7 +11,7 @@ import numpy as np
 import shapely
 
 from tests.folding import length, polyline
-from tests.jobs import bodies
+from tests.jobs import bodies, necks
 from tests.jobs.hand import Hand
 from tests.samples import move
 from tests.sheets import lines, sewn_at
@@ -463,6 +463,8 @@ def _j25_check(sheets: dict[str, FinishedPiece], pattern: Any) -> str:
 
 JOBS = {
     "J01": Job("hip block", 26.0, bodies.j01, bodies.j01_check),
+    "J02": Job("nine necklines", 21.0, necks.j02, necks.j02_check),
+    "J03": Job("seven necklines", 16.0, necks.j03, necks.j03_check),
     "J04": Job("blouse front", 10.0, bodies.j04, bodies.j04_check),
     "J06": Job("child", 7.0, bodies.j06, bodies.j06_check),
     "J05": Job("dart to shoulder", 13.0, _j05, _j05_check, one_dart=True),
@@ -482,8 +484,6 @@ JOBS = {
 }
 
 NOT_YET = {
-    "J02": ("nine necklines", 21, "no script yet"),
-    "J03": ("seven necklines", 16, "no script yet"),
     "J08": ("necklines in order", 29, "no script yet"), "J09": ("flare under a line", 17, "no script yet"),
     "J10": ("bustier", 16, "no script yet"), "J12": ("one shoulder", 17, "no script yet"),
     "J16": ("camisole", 11, "no script yet"),

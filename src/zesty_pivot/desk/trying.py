@@ -31,16 +31,17 @@ def first_that_works(document: Document, values: Iterable[dict[str, Any]]) -> Tr
     """The first of some steps (JSON) that changes the pattern on the table; else what was wrong with the first of them."""
     fault = ""
     context = document.derived.context
+    pattern = document.pattern
     for value in values:
         try:
             step = registry.read(value)
-            made = attempt(step, document.pattern, context).pattern
+            made = attempt(step, pattern, context).pattern
         except ZestyError as found:
             fault = fault or _said(found)
         except ValidationError as found:
             fault = fault or str(found.errors()[0]["msg"])
         else:
-            if made is not document.pattern:
+            if made is not pattern:
                 return Trial(step, made)
             fault = fault or NO_CHANGE
     return Trial(fault=fault or "There is nothing here to do it to.")

@@ -21,7 +21,7 @@ from zesty_pivot.core.procedures.hand_neckline import neck_by_hand
 from zesty_pivot.core.procedures.neckline_cut import carried_out
 from zesty_pivot.core.procedures.neckline_edges import ROOM, NeckEdges, NeckTarget, drawn_on, follows_shoulder
 from zesty_pivot.core.quantity import Scope, format_length, length_mm
-from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.quantity.fields import Along, Length
 from zesty_pivot.core.quantity.formula import distance_mm
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
@@ -83,7 +83,7 @@ class ShapeNeck(FrontAndBackStep):
     )
     slit: Length | None = Field(default=None, description="how far down a slit goes, below the neck point")
     open: Length | None = Field(default=None, description="how far half a slit is open at the top")
-    under: Length | None = Field(default=None, description="along the armhole from the shoulder tip")
+    under: Along | None = Field(default=None, description="along the armhole from the shoulder tip; 100% is the underarm")
     rise: Length | None = Field(default=None, description="how high a raised neck stands")
     inset: Length | None = Field(default=None, description="along the shoulder, where a raised neck begins")
     strap: Length | None = Field(default=None, description="finished width of the straps")
@@ -112,7 +112,10 @@ class ShapeNeck(FrontAndBackStep):
         if self.width is not None:
             said = {"neck_point": "out", "shoulder_tip": "from the tip", "shoulder_left": "of the shoulder left"}
             found += f", {self.width} {said.get(self.width_from, 'wide')}"
-        return found + (f", {self.depth} deep" if self.depth is not None else "")
+        found += f", {self.depth} deep" if self.depth is not None else ""
+        if self.under is not None:
+            found += ", to the underarm" if self.under == "100%" else f", {self.under} down the armhole"
+        return found
 
     # Numbers.
 

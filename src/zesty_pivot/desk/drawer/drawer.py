@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import Any
 
+from pydantic import ValidationError
 from PyQt6.QtCore import QEvent, QObject, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import (
@@ -18,6 +19,10 @@ from PyQt6.QtWidgets import (
     QWidget,
 )  # fmt: skip
 
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.formats.files import faults
+from zesty_pivot.core.steps import registry
+from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.drawer.answers import Answered
 from zesty_pivot.desk.drawer.designs import Designs
@@ -26,6 +31,8 @@ from zesty_pivot.desk.drawer.doors import DOORS
 from zesty_pivot.desk.drawer.own_pieces import OwnPieces
 from zesty_pivot.desk.drawer.search import Found, search, step_of
 from zesty_pivot.desk.drawer.tiles import Tiles
+from zesty_pivot.desk.forms.base import StepForm
+from zesty_pivot.desk.forms.number_line import parted, written
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.galleries.registry import all_galleries
 from zesty_pivot.desk.icons import icon
@@ -72,6 +79,7 @@ class Drawer(QWidget):
         self.doors = DoorPage(self.open_door, self.add)
         self.tiles: dict[str, Tiles] = {}
         self._galleries: dict[str, Designs] = {}
+        self._forms: dict[str, StepForm] = {}  # for the numbers behind a name
         self.answers = Answered(self.take)
         self._pages: dict[str, QWidget] = {}
         self._put_together()
@@ -209,8 +217,13 @@ class Drawer(QWidget):
             if self.page == "answers":
                 self.open(HOME)
             return
-        self.answers.show_found(search(text, self._titles()))
+        words, numbers = parted(text)
+        found = search(words, self._titles())
+        self.answers.show_found(found)
         self.open("answers")
+        for first in found[:1]:
+            if first.do:
+                self._tell(first, numbers)
 
     def begin_search(self) -> None:
         """The keyboard into the search."""
@@ -227,23 +240,68 @@ class Drawer(QWidget):
         self._is_quiet = False
 
     def take(self, found: Found) -> None:
-        """Does what was found: a command, or a step that begins as it was asked for."""
+        """Does what was found: a command, or a step that begins as it was asked for, with the numbers behind its name."""
+        numbers = parted(self.search.text())[1]
         self.go_back()
         if found.action:
             self._run(found.action)
-            return
-        if not found.design:
+        elif not found.design and not numbers:
             self.add(found.do)
+        else:
+            self._begin(found, numbers)
+
+    def take_as_variant(self, found: Found) -> None:
+        """The same in another variant, in place of the chosen step; over the bare block it is added."""
+        numbers, at = parted(self.search.text())[1], self._model.state_index - 1
+        self.go_back()
+        if not found.do:
             return
+        if self._model.style.steps:
+            self._model.choose_step(at - 1 if at >= 0 else -1)  # the table as it was before that step
+        self._begin(found, numbers, instead=at if self._model.style.steps else None)
+
+    def _begin(self, found: Found, numbers: tuple[str, ...], instead: int | None = None) -> None:
+        """Adds what was found, or puts it where a step stands (-1 for the block) in another variant."""
         value: dict[str, Any] | None = all_forms()[found.do].first(self._model)
         trial = first_that_works(self._model, step_of(found, value) if value is not None else ())
-        if trial.step is None:
-            self._model.say(f"{found.title}: {trial.fault}", fault=True)
+        step, fault = trial.step, trial.fault
+        if step is not None and numbers:
+            step, fault = self._with_numbers(step, numbers)
+        if step is None:
+            if instead is not None:
+                self._model.choose_step(instead)
+            self._model.say(f"{found.title}: {fault}", fault=True)
             return
         self._model.set_view("style")
-        self._model.recipe.add_step(trial.step)
+        if instead is not None:
+            self._model.variants.begin(instead)
+        if instead is None or instead < 0:
+            self._model.recipe.add_step(step)
+        else:
+            self._model.recipe.replace_step(instead, step)
         self.note(found.do)
         self.begun.emit()
+
+    def _with_numbers(self, step: Step, numbers: tuple[str, ...]) -> tuple[Step | None, str]:
+        """A step with numbers in its fields, and words for them; else none, and what is wrong."""
+        if step.do not in self._forms:
+            self._forms[step.do] = all_forms()[step.do].make(self._model)
+        try:
+            values, told = written(self._forms[step.do], step, self._model.pattern, numbers)
+            value = {**registry.dump(step), **values}
+            return registry.read({key: part for key, part in value.items() if part is not None}), told
+        except ZestyError as wrong:
+            return None, str(wrong)
+        except ValidationError as wrong:
+            return None, faults(wrong)
+
+    def _tell(self, first: Found, numbers: tuple[str, ...]) -> None:
+        """Under the answers: what Enter does with the first of them, and what the numbers are."""
+        value: dict[str, Any] | None = all_forms()[first.do].first(self._model) if numbers else None
+        if value is None:
+            self.told.setText("Enter adds it, Shift+Enter in another variant. Numbers may follow: queen anne 3 7 4.")
+        else:
+            self.told.setText(self._with_numbers(registry.read(step_of(first, value)[0]), numbers)[1])
 
     def restyle(self) -> None:
         """What is drawn once, in the colours of another theme."""
@@ -258,11 +316,12 @@ class Drawer(QWidget):
     # The keyboard, and narrow windows.
 
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
-        """In the search Enter takes the first answer, Down goes to the answers."""
+        """In the search Enter takes the first answer, Shift+Enter as another variant, Down goes to the answers."""
         if watched is self.search and isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
             key = Qt.Key(event.key())
             if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.answers.found and self.page == "answers":
-                self.take(self.answers.found[0])
+                is_other = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
+                (self.take_as_variant if is_other else self.take)(self.answers.found[0])
                 return True
             if key == Qt.Key.Key_Down and self.page == "answers":
                 self.answers.enter()

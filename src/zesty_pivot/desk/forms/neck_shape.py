@@ -127,7 +127,7 @@ ROWS: tuple[Row, ...] = (
         choices=lambda step, _p: list(FORMS.get(step.shape, {}).items()),
     ),
     FlagRow("ends_on_seam", "Opening ends on the yoke seam", lambda step: step.shape == "keyhole_yoke"),
-    *(ShapeRow(key, key, _takes(key)) for key in NUMBERS),
+    *(ShapeRow(key, key, _takes(key), share=key == "under") for key in NUMBERS),
     _BackRow("back", "Back", _follows, choices=_back_choices),
     LengthRow("back_width", "Half back at the chest line", lambda step: bool(step.other) and step.kind_of_back() == "razor"),
     LengthRow("back_depth", "Back depth below the neck point", lambda step: bool(step.other), empty="from the block"),
@@ -137,7 +137,7 @@ ROWS: tuple[Row, ...] = (
 def make(model: DeskModel) -> StepForm:
     """A new form."""
     form = NeckForm(model, ShapeNeck, ROWS)
-    hint = label("All shapes on your block: the Neck panel, Alt+6.", "quiet")
+    hint = label("All shapes on your block: the gallery on the left.", "quiet")
     hint.setWordWrap(True)
     form.layout().addWidget(hint)  # type: ignore[union-attr]
     return form

@@ -140,14 +140,20 @@ class LengthRow(Row):
     share: bool = False  # it may be a share of the edge as well
     clears: tuple[str, ...] = ()  # parameters that go when this one is given
 
+    def values(self, text: str) -> dict[str, Any]:
+        """The step's parameters that change when this is written. Raises a ZestyError where it cannot be read."""
+        return {self.key: self._value(text) if text else None, **(dict.fromkeys(self.clears) if text else {})}
+
+    def _value(self, text: str) -> Any:
+        return text
+
     def field(self, form: RowForm) -> QWidget:
         worth = form.worth_of_place if self.share else form.worth_of_signed if self.signed else form.worth_of_length()
         field = CalcField(worth, self.title, may_be_empty=bool(self.empty), known=form.known_lengths)
         field.edit.setPlaceholderText(self.empty)
 
         def commit(text: str) -> None:
-            gone = dict.fromkeys(self.clears) if text else {}
-            form.change({self.key: text or None, **gone}, f"{self.title.lower()} {text or self.empty}")
+            form.change(self.values(text), f"{self.title.lower()} {text or self.empty}")
 
         field.committed.connect(commit)
         return field
@@ -163,6 +169,9 @@ class NumberRow(LengthRow):
 
     read: Callable[[str], object] = share_of
 
+    def _value(self, text: str) -> Any:
+        return self.read(text)
+
     def field(self, form: RowForm) -> QWidget:
         def worth(text: str) -> str:
             self.read(text)
@@ -172,8 +181,7 @@ class NumberRow(LengthRow):
         field.edit.setPlaceholderText(self.empty)
 
         def commit(text: str) -> None:
-            gone = dict.fromkeys(self.clears) if text else {}
-            form.change({self.key: self.read(text) if text else None, **gone}, f"{self.title.lower()} {text or self.empty}")
+            form.change(self.values(text), f"{self.title.lower()} {text or self.empty}")
 
         field.committed.connect(commit)
         return field
@@ -191,6 +199,9 @@ class CountRow(NumberRow):
 class ShareRow(NumberRow):
     """A share, kept as it was written."""
 
+    def _value(self, text: str) -> Any:
+        return text
+
     def field(self, form: RowForm) -> QWidget:
         def worth(text: str) -> str:
             return f"= {100 * share_of(text):.4g} %"
@@ -199,8 +210,7 @@ class ShareRow(NumberRow):
         field.edit.setPlaceholderText(self.empty)
 
         def commit(text: str) -> None:
-            gone = dict.fromkeys(self.clears) if text else {}
-            form.change({self.key: text or None, **gone}, f"{self.title.lower()} {text or self.empty}")
+            form.change(self.values(text), f"{self.title.lower()} {text or self.empty}")
 
         field.committed.connect(commit)
         return field

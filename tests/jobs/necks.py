@@ -1,0 +1,254 @@
+"""The jobs of necklines: one block, many variants, each measured on what is written."""
+
+from __future__ import annotations
+
+import math
+from fractions import Fraction
+from typing import Any
+
+import numpy as np
+import svgelements
+
+from tests.folding import length, polyline
+from tests.jobs import bodies
+from tests.jobs.hand import Hand
+from tests.sheets import lines
+from zesty_pivot.core.finish.piece import FinishedPiece
+from zesty_pivot.core.piece import Pattern
+from zesty_pivot.desk.variant_sheet import VariantSheet, figures_of
+
+IN = 25.4
+Sheets = dict[str, FinishedPiece]
+
+
+def _on_j21(hand: Hand) -> None:
+    """The block of J21 in a room that works in inches; the job begins when it lies on the table."""
+    bodies.j21(hand)
+    hand.settle()
+    hand.window.run("units.in")
+    hand.counted.clear()
+    hand.seen["block"] = hand.window.model.derived.derivation.block
+
+
+def _own(seen: dict[str, Any]) -> tuple[float, float]:
+    """Half the width and the depth of the block's own neckline, inches: nothing is drawn above it, nor nearer to the neck."""
+    block = seen["block"].piece("front")
+    neck, pit = block.corner("neck_point"), block.corner("centre_neck")
+    return float(neck[0]) / IN, float(pit[1] - neck[1]) / IN
+
+
+def inches(text: str) -> float:
+    """`3 1/2` as one number."""
+    return float(sum(Fraction(part) for part in text.split()))
+
+
+def _neckline(hand: Hand, name: str, shape: str, numbers: tuple[str, ...], choices: dict[str, str]) -> None:
+    """Another neckline by its name and numbers, as a variant of the one before; where the block's own neck is wider or deeper
+    than asked, that."""
+    wide, deep = _own(hand.seen)
+    lower = "depth_from" not in choices and not shape.startswith(ON_ARMHOLE) and numbers[1] != "-" and inches(numbers[1]) < deep
+    wider = "width_from" not in choices and not shape.startswith(ON_ARMHOLE) and inches(numbers[0]) < wide
+    if wider:
+        numbers, choices = ("0", *numbers[1:]), {**choices, "width_from": "from the neck point"}
+    if lower:
+        numbers, choices = (numbers[0], "0", *numbers[2:]), {**choices, "depth_from": "below the block's neckline"}
+    line = f"{shape.replace('_', ' ')} neckline"
+    hand.add_with(line, " ".join(numbers), design=shape, other=bool(hand.window.model.style.steps))
+    for key, title in choices.items():
+        hand.choose(key, title)
+    hand.see(name)
+    broken = hand.window.model.derived.derivation.broken
+    assert not broken, (name, broken)
+    hand.seen[f"{name} told"] = tuple(hand.window.model.derived.findings)
+
+
+ON_ARMHOLE = ("strapless", "off")
+
+
+def _side_by_side(hand: Hand) -> None:
+    """The sheet of variants, looked at and shut."""
+    hand.shortcut("Ctrl+Shift+A")
+    (sheet,) = hand.window.findChildren(VariantSheet)
+    sheet.finish()
+    hand.seen["cards"] = list(sheet.cards)
+    hand.seen["figures"] = {name: figures_of(derived) for name, derived in sheet.derived.items()}
+    hand.shut(sheet)
+
+
+class _Edge:
+    """The neckline of a front as it is written: inches from the centre and down from the block's neck point."""
+
+    def __init__(self, seen: dict[str, Any], name: str, role: str = "neckline") -> None:
+        sheets, self.pattern = seen[name]
+        mine = [piece for piece in self.pattern.pieces if (piece.of or piece.name) == "front"]
+        runs = [run for piece in mine for run in piece.runs if piece.role(run.edge) == role]
+        self.corner = np.array([0.0, seen["block"].piece("front").corner("neck_point")[1]])
+        assert runs, (name, role)
+        self.points = np.vstack([polyline(svgelements.Path(_drawn(run.path.cubics))) for run in runs]) - self.corner
+        written = sum(
+            length(polyline(path))
+            for piece in mine
+            for edge, of in piece.roles
+            if of == role
+            for path in lines(sheets[piece.name])[edge]
+        )
+        _is(f"{name}: the written edge", written, sum(run.path.length for run in runs), 0.1)
+
+    def ends(self) -> tuple[np.ndarray, np.ndarray]:
+        """Where it is nearest to the centre, and where it is highest, inches."""
+        across, down = np.abs(self.points[:, 0]), self.points[:, 1]
+        return self.points[across.argmin()] / IN, self.points[down.argmin()] / IN
+
+    def passes(self, x: float, y: float) -> float:
+        """How near it comes to a place, mm."""
+        return float(np.hypot(*(self.points - np.array([x, y]) * IN).T).min())
+
+    def turns(self, least: float = 20.0) -> list[np.ndarray]:
+        """Its corners, inches."""
+        way = np.diff(self.points, axis=0)
+        way = way[np.hypot(*way.T) > 1e-6]
+        at = np.cumsum(np.vstack([self.points[:1], way]), axis=0)[1:-1]
+        bend = np.abs(np.degrees(np.diff(np.unwrap(np.arctan2(way[:, 1], way[:, 0])))))
+        return [point / IN for point, turn in zip(at, bend, strict=True) if turn > least]
+
+
+def _drawn(cubics: np.ndarray) -> str:
+    start = f"M {cubics[0][0][0]} {cubics[0][0][1]}"
+    return start + "".join(f" C {b[0]} {b[1]} {c[0]} {c[1]} {d[0]} {d[1]}" for _a, b, c, d in cubics)
+
+
+def _is(what: str, found: float, wanted: float, within: float = 0.05) -> None:
+    assert abs(found - wanted) <= within, f"{what}: {found:.2f} instead of {wanted:.2f}"
+
+
+def _wide_and_deep(seen: dict[str, Any], name: str, wide: float, deep: float) -> _Edge:
+    own, natural = _own(seen)
+    edge, wide, deep = _Edge(seen, name), max(wide, own), max(deep, natural)
+    centre, outer = edge.ends()
+    _is(f"{name}: half width, inches", outer[0], wide, 0.005)
+    _is(f"{name}: depth, inches", centre[1], deep, 0.005)
+    return edge
+
+
+def _below_chest(seen: dict[str, Any], name: str, deep: float) -> bool:
+    """Whether an opening so deep (inches) goes below the chest line, and that it is told when it does."""
+    block = seen["block"].piece("front")
+    is_below = deep * IN + float(block.corner("neck_point")[1]) > block.levels["chest"] + 0.5
+    assert any(finding.check == "uncovered" for finding in seen[f"{name} told"]) == is_below, (name, is_below)
+    return is_below
+
+
+# J02: nine necklines.
+
+J02 = (
+    ("queen", "queen_anne", ("3", "7", "4"), {}),
+    ("hole v", "keyhole", ("3 1/2", "3", "-", "2", "1 1/2", "1 1/2", "1 1/2"), {"end": "in a point"}),
+    ("yoke", "keyhole_yoke", ("3 1/2", "-", "-", "7"), {}),
+    ("heart", "sweetheart", ("4", "6", "4"), {}),
+    ("scallop", "scallop", ("3 1/2", "7"), {}),
+    ("box", "rectangle", ("2", "5 1/2"), {"width_from": "in from the shoulder tip"}),
+    ("uneven", "asymmetric", ("3 1/2", "6 1/2"), {"form": "box corner, then a curve"}),
+    ("mid", "strapless", ("7", "50%"), {}),
+    ("chest", "strapless", ("7", "100%"), {}),
+)
+
+
+def j02(hand: Hand) -> None:
+    _on_j21(hand)
+    for name, shape, numbers, choices in J02:
+        _neckline(hand, name, shape, numbers, choices)
+        if name == "hole v":
+            hand.choose("end", "round")
+            hand.see("hole c")
+    _side_by_side(hand)
+
+
+def j02_check(_sheets: Sheets, _pattern: Pattern, seen: dict[str, Any]) -> str:
+    assert len(seen["cards"]) == 9 and all(seen["figures"].values()), seen["cards"]
+    block = seen["block"].piece("front")
+    tip = (block.corner("shoulder_tip")[0]) / IN
+    queen = _wide_and_deep(seen, "queen", 3.0, 7.0)
+    (corner,) = queen.turns()
+    _is("the Queen Anne's corner, inches down", corner[1], 4.0, 0.005)
+    _is("and half of what is left of the shoulder out", corner[0], queen.ends()[1][0] + (tip - queen.ends()[1][0]) / 2.0, 0.005)
+    for name in ("hole v", "hole c"):
+        _wide_and_deep(seen, name, 3.5, 3.0)
+        hole = _hole(seen, name)
+        _is(f"{name}: begins below the neckline", hole[:, 1].min(), max(3.0, _own(seen)[1]) + 2.0, 0.01)
+        _is(f"{name}: across where it is widest", 2.0 * hole[:, 0].max(), 3.0, 0.01)
+        _is(f"{name}: ends below its widest place", hole[:, 1].max() - hole[hole[:, 0].argmax(), 1], 1.5, 0.06)
+    heart = _wide_and_deep(seen, "heart", 4.0, 6.0)
+    assert min(math.dist(each, (4.0, 4.0)) for each in heart.turns()) < 0.01
+    scallop = _wide_and_deep(seen, "scallop", 3.5, 7.0)
+    assert len(scallop.turns()) == 2, scallop.turns()
+    box = _wide_and_deep(seen, "box", tip - 2.0, 5.5)
+    assert math.dist(box.turns()[0], (tip - 2.0, 5.5)) < 0.01
+    uneven = _Edge(seen, "uneven")
+    (corner,) = [each for each in uneven.turns() if each[1] > 1.0]  # worn left is drawn right: right side up
+    _is("the box corner, inches from the centre and down", math.dist(corner, (max(3.5, _own(seen)[0]), 6.5)), 0.0, 0.01)
+    arm = sum(run.path.length for run in block.edge("armhole").runs)
+    for name, share in (("mid", 0.5), ("chest", 0.0)):
+        _sheets, pattern = seen[name]
+        left = sum(run.path.length for run in pattern.piece("front").runs if pattern.piece("front").role(run.edge) == "armhole")
+        _is(f"{name}: what is left of the armhole", left, share * arm, 0.1)
+        _is(f"{name}: depth", _Edge(seen, name).ends()[0][1], 7.0, 0.005)
+    deepest = {"queen": 7.0, "heart": 6.0, "scallop": 7.0, "box": 5.5, "uneven": 6.5}
+    told = [name for name, deep in deepest.items() if _below_chest(seen, name, deep)]
+    return f"nine variants side by side; corners where asked; told as below the chest line: {', '.join(told) or 'none'}"
+
+
+def _hole(seen: dict[str, Any], name: str) -> np.ndarray:
+    """The keyhole's edge, inches from the centre and down from the neck point."""
+    return _Edge(seen, name, "opening").points / IN
+
+
+# J03: seven necklines.
+
+J03 = (
+    ("round", "round", ("3", "4", "1"), {}),
+    ("square", "square", ("4", "4"), {}),
+    ("scoop", "scoop", ("4", "6"), {}),
+    ("heart", "sweetheart", ("4", "7", "4"), {}),
+    ("uneven", "asymmetric", ("4", "7"), {"form": "box corner, then straight"}),
+    ("off", "off_shoulder", ("3", "5"), {"depth_from": "below the block's neckline", "end": "in a point"}),
+    ("slit", "slit", ("3", "3", "-", "7"), {}),
+)
+
+
+def j03(hand: Hand) -> None:
+    _on_j21(hand)
+    for name, shape, numbers, choices in J03:
+        _neckline(hand, name, shape, numbers, choices)
+    hand.fill("open", "1/4")
+    hand.see("open")
+    _side_by_side(hand)
+
+
+def j03_check(_sheets: Sheets, _pattern: Pattern, seen: dict[str, Any]) -> str:
+    assert len(seen["cards"]) == 7, seen["cards"]
+    block = seen["block"].piece("front")
+    natural = _own(seen)[1]
+    across = _wide_and_deep(seen, "round", 3.0, 4.0)
+    corner = np.array([across.ends()[1][0], across.ends()[0][1]])
+    way = sum(across.ends()) / 2.0 - corner  # to the middle of both ends
+    spot = corner + way / np.hypot(*way)
+    _is("the round neck 1 in inside its square's corner, mm off", across.passes(*spot), 0.0, 0.15)
+    square = _wide_and_deep(seen, "square", 4.0, 4.0)
+    assert math.dist(square.turns()[0], (4.0, 4.0)) < 0.01
+    _wide_and_deep(seen, "scoop", 4.0, 6.0)
+    _wide_and_deep(seen, "heart", 4.0, 7.0)
+    uneven = _Edge(seen, "uneven")
+    (corner,) = [each for each in uneven.turns() if each[1] > 1.0]
+    _is("the corner, inches", math.dist(corner, (4.0, 7.0)), 0.0, 0.01)
+    off = _Edge(seen, "off")
+    _is("off the shoulder, inches down", off.ends()[0][1], natural + 3.0, 0.005)
+    arm = sum(run.path.length for run in block.edge("armhole").runs)
+    front = seen["off"][1].piece("front")
+    left = sum(run.path.length for run in front.runs if front.role(run.edge) == "armhole")
+    _is("5 in down the armhole", arm - left, 5.0 * IN, 0.1)
+    _wide_and_deep(seen, "slit", 3.0, 3.0)
+    wide = _Edge(seen, "open")
+    top = min((each for each in wide.turns() if each[1] < 6.0), key=lambda each: abs(each[0] - 0.25))
+    _is("open at the top, inches", top[0], 0.25, 0.005)
+    _is("slit to, inches", wide.ends()[0][1], 7.0, 0.005)
+    return f"as drawn; off the shoulder {natural + 3.0:.2f} in down at CF; the slit shut, then open 1/4 in"
