@@ -211,11 +211,13 @@ class Hand:
         assert title in titles, (title, titles)
         QApplication.processEvents()
         known = [name.lower() for name in titles]
-        least = next(n for n in range(1, len(title) + 1) if sum(name.startswith(title.lower()[:n]) for name in known) == 1)
+        mine = range(1, len(title) + 1)  # one that another begins with as well is taken when it is written out
+        least = next((n for n in mine if sum(name.startswith(title.lower()[:n]) for name in known) == 1), len(title))
         self._home(keys=True)
         self.counted["K"] += least + 1
         QTest.keyClicks(box.view(), title[:least])
         QTest.keyClick(box.view(), Qt.Key.Key_Return)
+        assert box.currentText() == title, (title, box.currentText())
         self.window.activateWindow()  # offscreen nothing gives the window the keys back when a list is shut
         QApplication.processEvents()
 
@@ -232,6 +234,11 @@ class Hand:
         """Picks from the first list that is called so."""
         boxes = [box for box in self.window.findChildren(QComboBox) if box.accessibleName() == name]
         self.pick(next(box for box in boxes if box.isVisibleTo(self.window)), title)
+
+    def write_named(self, name: str, text: str) -> None:
+        """Writes into the first field that is called so."""
+        edits = [edit for edit in self.window.findChildren(QLineEdit) if edit.accessibleName() == name]
+        self.write(next(edit for edit in edits if edit.isVisibleTo(self.window)), text)
 
     def picture(self, do: str, name: str) -> None:
         """Clicks a picture of the gallery of the chosen step."""

@@ -11,7 +11,7 @@ import numpy as np
 import shapely
 
 from tests.folding import length, polyline
-from tests.jobs import bodies, necks
+from tests.jobs import bodies, darts, lines_across, necks
 from tests.jobs.hand import Hand
 from tests.samples import move
 from tests.sheets import lines, sewn_at
@@ -469,12 +469,14 @@ JOBS = {
     "J06": Job("child", 7.0, bodies.j06, bodies.j06_check),
     "J05": Job("dart to shoulder", 13.0, _j05, _j05_check, one_dart=True),
     "J07": Job("canoe", 10.0, _j07, _j07_check),
+    "J09": Job("flare under a line", 17.0, lines_across.j09, lines_across.j09_check),
     "J11": Job("slash and close", 12.0, _j11, _j11_check, one_dart=True),
     "J13": Job("two equal darts", 7.0, _j13, _j13_check),
     "J14": Job("strapless with bands", 13.0, _j14, _j14_check, one_dart=True),
     "J15": Job("peplum bodice", 18.0, _j15, _j15_check),
     "J20": Job("half block", 20.0, bodies.j20, bodies.j20_check),
     "J21": Job("basic block", 14.0, bodies.j21, bodies.j21_check),
+    "J17": Job("five places by slash", 26.0, darts.j17, darts.j17_check),
     "J18": Job("five places by pivot", 11.0, _j18, _j18_check),
     "J19": Job("wrap", 13.0, _j19, _j19_check),
     "J22": Job("yoke blouse", 25.0, _j22, _j22_check),
@@ -484,9 +486,8 @@ JOBS = {
 }
 
 NOT_YET = {
-    "J08": ("necklines in order", 29, "no script yet"), "J09": ("flare under a line", 17, "no script yet"),
+    "J08": ("necklines in order", 29, "no script yet"),
     "J10": ("bustier", 16, "no script yet"), "J12": ("one shoulder", 17, "no script yet"),
     "J16": ("camisole", 11, "no script yet"),
-    "J17": ("five places by slash", 26, "no script yet"),
     "J26": ("next client", 480, "no sizes yet"), "J27": ("to the table", 30, "no lay and no packing yet"),
 }  # fmt: skip

@@ -193,3 +193,27 @@ def test_every_step_lives_in_the_module_of_its_name() -> None:
     for wrong in ("base", "registry", "dart_chain", "os.system", "dart.move.x", "", "dart_move"):
         with pytest.raises(ValueError, match="no step"):
             registry.read({"do": wrong, "on": "front"})
+
+
+@pytest.mark.parametrize("stays", [0.25 * 25.4, 3.0, 12.0])
+def test_so_much_of_the_mouth_stays(stays: float) -> None:
+    """Measured from mouth to mouth, and by 2 r sin(a / 2) (plane geometry)."""
+    step = {"do": "dart.move", "on": "back", "dart": "shoulder", "to": {"station": "mid_armhole"}, "stays": f"{stays} mm"}
+    back, block = worked([step]).pattern.piece("back"), real_pattern().piece("back")
+    assert math.dist(*back.mouth("shoulder")) == pytest.approx(stays, abs=1e-6)
+    legs = back.legs("shoulder")
+    assert legs == pytest.approx(block.legs("shoulder"), abs=1e-9)
+    if math.isclose(*legs, abs_tol=1e-9):
+        assert 2.0 * legs[0] * math.sin(back.angle("shoulder") / 2.0) == pytest.approx(stays, abs=1e-6)
+    (new,) = [dart for dart in back.darts if back.dart_edge(dart.id) == "armhole"]
+    assert back.angle("shoulder") + back.angle(new.id) == pytest.approx(block.angle("shoulder"), abs=1e-12)
+
+
+def test_no_more_stays_than_there_is() -> None:
+    step = {"do": "dart.move", "on": "back", "dart": "shoulder", "to": {"station": "mid_armhole"}}
+    for wrong in ("5 cm", "0", "-1 cm"):
+        said = fault_of({**step, "stays": wrong})
+        assert "cannot stay" in said and "Enter more than 0 and less than" in said
+    with pytest.raises(ValidationError, match="not two of them"):
+        registry.read({**step, "stays": "3 mm", "share": "50%"})
+    assert registry.read({**step, "stays": "1/4 in"}).words() == "shoulder dart to mid armhole but for 1/4 in"

@@ -27,8 +27,8 @@ OPENING = "*"  # the new mouth's name while it opens; file ids cannot clash with
 
 @dataclass(frozen=True)
 class DartMove:
-    """A dart of a piece to be closed by a share of its angle, or by what a mouth (mm) needs, and opened at a spot. `made` is
-    the id of the new dart when a share goes; without it one is found."""
+    """A dart of a piece to be closed by a share of its angle, by what a mouth (mm) needs, or until so much of its own mouth
+    (`stays_mm`) is left, and opened at a spot. `made` is the id of the new dart when a share goes; without it one is found."""
 
     on: str
     dart: str
@@ -36,6 +36,7 @@ class DartMove:
     share: float = 1.0
     mouth_mm: float | None = None
     made: str | None = None
+    stays_mm: float | None = None
 
 
 def move_dart(move: DartMove, pattern: Pattern, context: Context) -> Outcome:
@@ -78,6 +79,8 @@ def move_darts(moves: Iterable[DartMove], pattern: Pattern, context: Context) ->
 def angle_moved(move: DartMove, piece: Piece, place: Place, target: str | None, context: Context) -> float:
     """The angle (radians) that goes: a share of the dart, or what the asked mouth needs. Raises StepError."""
     held = piece.angle(move.dart)
+    if move.stays_mm is not None:
+        return held - _angle_left(move, piece, held, move.stays_mm, context.scope.unit)
     if move.mouth_mm is None:
         if move.share == 0.0:
             raise StepError("a share of 0% moves nothing", where=move.on, advice="Enter a share greater than 0%.")
@@ -89,6 +92,17 @@ def angle_moved(move: DartMove, piece: Piece, place: Place, target: str | None, 
             move.on, dart_words(piece, move.dart), spot_words(move.to, piece), move.mouth_mm, held, legs, context.scope.unit
         ),
     )
+
+
+def _angle_left(move: DartMove, piece: Piece, held: float, stays: float, unit: Unit) -> float:
+    """The angle (radians) that a dart keeps for its mouth to stay `stays` mm wide. Raises StepError when it is no wider now."""
+    legs = Legs(*piece.legs(move.dart))
+    wide = legs.mouth(held)
+    if not 0.0 < stays < wide - 1e-6:
+        what = f"{format_length(stays, unit)} of the {dart_words(piece, move.dart)} dart cannot stay: its mouth is"
+        advice = f"Enter more than 0 and less than {format_length(wide, unit)}."
+        raise StepError(f"{what} {format_length(wide, unit)}", where=move.on, advice=advice)
+    return legs.angle(stays)
 
 
 @dataclass(frozen=True)

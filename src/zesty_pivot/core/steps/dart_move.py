@@ -29,26 +29,33 @@ class MoveDart(Step):
     to: Spot = Field(description="where it opens")
     share: Share = Field(default="100%", description="how much of the dart's angle goes")
     mouth: Length | None = Field(default=None, description="or: how wide the new mouth becomes")
+    stays: Length | None = Field(default=None, description="or: how much of the old mouth stays open, as for ease")
     as_: str | None = Field(
         default=None, alias="as", max_length=60, pattern=r"^[^*]", description="id of the new dart when a share goes"
     )
 
     @model_validator(mode="after")
     def _one_amount(self) -> Self:
-        if self.mouth is not None and "share" in self.model_fields_set and self.share != "100%":
-            raise ValueError("give either a share or a mouth, not both")
+        given = [what for what in ("mouth", "stays") if getattr(self, what) is not None]
+        if "share" in self.model_fields_set and self.share != "100%":
+            given.append("share")
+        if len(given) > 1:
+            raise ValueError("give either a share, a mouth, or what stays, not two of them")
         return self
 
     def words(self) -> str:
         """`50% of the waist dart to mid armhole`."""
         if self.mouth is not None:
             return f"{words(self.dart)} dart to {self.to.words()}, mouth {self.mouth}"
+        if self.stays is not None:
+            return f"{words(self.dart)} dart to {self.to.words()} but for {self.stays}"
         share = "" if share_of(self.share) == 1.0 else f"{round(100.0 * share_of(self.share), 1):g}% of the "
         return f"{share}{words(self.dart)} dart to {self.to.words()}"
 
     def _move(self, context: Context) -> DartMove:
         mouth = None if self.mouth is None else length_mm(self.mouth, context.scope)
-        return DartMove(self.on, self.dart, self.to, share_of(self.share), mouth, self.as_)
+        stays = None if self.stays is None else length_mm(self.stays, context.scope)
+        return DartMove(self.on, self.dart, self.to, share_of(self.share), mouth, self.as_, stays)
 
     def apply(self, pattern: Pattern, context: Context) -> Outcome:
         """The pattern with the dart moved. Raises StepError, PlaceError or GeometryError when it cannot be."""

@@ -23,7 +23,7 @@ DO = "dart.move"
 
 
 class MoveDartForm(StepForm):
-    """Which dart, where to, and how much: by share or by the new mouth."""
+    """Which dart, where to, and how much: by share, by the new mouth, or by what stays."""
 
     def __init__(self, model: DeskModel) -> None:
         super().__init__(model)
@@ -32,16 +32,20 @@ class MoveDartForm(StepForm):
         self.share = CalcField(_share_words, "Share")
         self.mouth = CalcField(self.worth_of_length(), "New mouth", may_be_empty=True, known=self.known_lengths)
         self.mouth.edit.setPlaceholderText("or a mouth, such as 4 cm")
+        self.stays = CalcField(self.worth_of_length(), "Stays where it was", may_be_empty=True, known=self.known_lengths)
+        self.stays.edit.setPlaceholderText("or all but, such as 1/4 in")
         self.add_row("Piece", self.on)
         self.add_row("Dart", self.dart)
         self.add_row("Opens at", self.to)
         self.add_row("Share that goes", self.share)
         self.add_row("New mouth", self.mouth)
+        self.add_row("Stays where it was", self.stays)
         self.on.picked.connect(self._other_piece)
         self.dart.picked.connect(lambda dart: self.change({"dart": dart}, "move another dart"))
         self.to.placed.connect(lambda value: self.change({"to": value}, "another place"))
-        self.share.committed.connect(lambda text: self.change({"share": text, "mouth": None}, f"share {text}"))
+        self.share.committed.connect(lambda text: self.change({"share": text, "mouth": None, "stays": None}, f"share {text}"))
         self.mouth.committed.connect(self._mouth)
+        self.stays.committed.connect(self._stays)
         self._before: Pattern | None = None
 
     def show_step(self, at: int, step: Step, before: Pattern) -> None:
@@ -53,12 +57,18 @@ class MoveDartForm(StepForm):
         darts = piece.darts if piece else ()
         self.dart.show_choices([(d.id, f"{title_of(piece, d.id)} dart") for d in darts], step.dart)
         self.to.show_place(step.to, piece, [d for d in darts if d.id != step.dart], step)
-        self.share.set_text("" if step.mouth is not None else str(step.share), step)
-        self.share.setEnabled(step.mouth is None)
+        by_share = step.mouth is None and step.stays is None
+        self.share.set_text(str(step.share) if by_share else "", step)
+        self.share.setEnabled(by_share)
         self.mouth.set_text("" if step.mouth is None else str(step.mouth), step)
+        self.stays.set_text("" if step.stays is None else str(step.stays), step)
+
+    def _stays(self, text: str) -> None:
+        told = f"all but {text}" if text else "the whole dart"
+        self.change({"stays": text or None, "mouth": None, "share": None}, told)
 
     def _mouth(self, text: str) -> None:
-        self.change({"mouth": text or None, "share": None}, f"mouth {text}" if text else "the whole dart")
+        self.change({"mouth": text or None, "stays": None, "share": None}, f"mouth {text}" if text else "the whole dart")
 
     def _other_piece(self, name: str) -> None:
         if self._before is not None and self._before.piece(name).darts:

@@ -20,6 +20,7 @@ LINES: tuple[dict[str, Any], ...] = (
     {"from": {"edge": "armhole", "at": "60%"}, "to": {"edge": "side_seam", "at": "60%"}, "bow": "2 cm"},
     {"from": {"edge": "armhole", "at": "70%"}, "to": {"edge": "side_seam", "at": "40%"}, "bow": "2 cm"},
     {"from": {"edge": "neckline", "at": "80%"}, "to": {"edge": "shoulder", "at": "30%"}, "bow": "1 cm"},
+    {"from": {"edge": "side_seam", "at": "30%"}, "to": {"edge": "centre", "at": "50%"}},
     {"from": {"edge": "centre", "at": "80%"}, "to": {"edge": "centre", "at": "60%"}, "shape": "heart", "width": "3 cm"},
 )
 
