@@ -13,8 +13,8 @@ from zesty_pivot.core.piece import Pattern
 
 Sheets = dict[str, FinishedPiece]
 
-# J09: the other dart to the waist, left open as flare; a line from under the arm to CF across it; the lower part slashed at three
-# places, 4 cm each. Back: its dart to the waist, 1/4 in left as ease; the same line.
+# J09: the other dart to the waist, left open as flare; a line from under the arm to CF across it; the lower part slashed at
+# three places, 4 cm each. Back: its dart to the waist, 1/4 in left as ease; the same line.
 
 
 def j09(hand: Hand) -> None:

@@ -252,3 +252,79 @@ def j03_check(_sheets: Sheets, _pattern: Pattern, seen: dict[str, Any]) -> str:
     _is("open at the top, inches", top[0], 0.25, 0.005)
     _is("slit to, inches", wide.ends()[0][1], 7.0, 0.005)
     return f"as drawn; off the shoulder {natural + 3.0:.2f} in down at CF; the slit shut, then open 1/4 in"
+
+
+# J08: a vest over a parked chest dart; afresh with the side seam forward, the darts away, round necks one deeper than the
+# other, and the chest dart into the last as two pleats.
+
+
+def j08(hand: Hand) -> None:
+    hand.seen["block"] = hand.window.model.derived.derivation.block
+    dart = next(bead.dart for bead in hand.window.table.ring().beads if bead.dart != "waist")
+    hand.bead(dart, "centre_bust")
+    hand.add_with("vest neckline", "6 15", design="vest")
+    hand.choose("width_from", "left of the shoulder, along it")
+    hand.choose("depth_from", "below the block's neckline")
+    hand.see("vest")
+    hand.think()
+    hand.click(hand.window.strip.cards[0])  # the block: afresh
+    hand.shortcut("Ctrl+Shift+V")
+    hand.add_with("Move the side seam", "2")
+    if hand.window.model.style.steps[-1].on != "front":
+        hand.choose("on", "front")  # what the front loses brings the seam forward
+    hand.bead(dart, "side_bust")
+    hand.add("Move a dart")
+    if hand.window.model.style.steps[-1].on != "back":
+        hand.pick(hand.form().on, "back")
+    hand.pick(hand.form().dart, "shoulder dart")
+    hand.pick(hand.form().to.choice, "mid neck")
+    hand.add_with("round neckline", "2 3", design="round")
+    hand.choose("width_from", "from the neck point")
+    hand.choose("depth_from", "below the block's neckline")
+    hand.see("first")
+    for name, wide, deep in (("second", "4", "10"), ("third", "5.5", "15")):
+        hand.shortcut("Ctrl+Shift+V")
+        hand.fill("width", wide)
+        hand.fill("depth", deep)
+        if name == "third":
+            hand.fill("back_depth", "9")
+        hand.see(name)
+    hand.bead(dart, "mid_neck")
+    hand.add("Use a dart as")
+    hand.choose("as_", "soft pleats")
+    hand.see("pleated")
+
+
+def _halves(pattern: Pattern, role: str) -> dict[str, float]:
+    """How long the sewn edges of a role are, front and back, mm."""
+    return {p.name: sum(run.path.length for run in p.runs if p.role(run.edge) == role) for p in pattern.pieces}
+
+
+def j08_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:
+    block = seen["block"]
+    ease = _halves(block, "shoulder")["back"] - _halves(block, "shoulder")["front"]
+    neck = block.piece("back").corner("neck_point")
+    for name, deep in (("vest", 150.0), ("first", 30.0), ("second", 100.0), ("third", 150.0)):
+        there = seen[name][1]
+        shoulder = _halves(there, "shoulder")
+        _is(f"{name}: the back's shoulder and its ease", shoulder["back"] - shoulder["front"], ease)
+        centres = [_halves(pattern, "centre")["front"] for pattern in (block, there)]
+        _is(f"{name}: cut off at CF", centres[0] - centres[1], deep)
+    vest = seen["vest"][1]
+    _is("left of the shoulder of the vest", _halves(vest, "shoulder")["front"], 60.0)
+    _is("its armhole", _halves(vest, "armhole")["front"], _halves(block, "armhole")["front"])
+    third, moved = seen["third"][1], seen["first"][1].piece("back")
+    _is("the back", float(third.piece("back").corner("centre_neck")[1] - neck[1]), 90.0, 0.2)
+    gained = math.dist(moved.corner("underarm"), block.piece("back").corner("underarm"))
+    _is("the side seam forward", gained, 20.0, 1.0)
+    for name in ("front", "back"):
+        before, after = _halves(third, "neckline")[name], _halves(pattern, "neckline")[name]
+        _is(f"the {name}'s finished neckline", after, before, 0.01)
+    (told,) = [one.mm for one in pattern.measured if one.role == "neckline"]
+    _is("and as it is told", told, 2.0 * sum(_halves(pattern, "neckline").values()), 0.01)
+    pleats = [dart for dart in pattern.piece("front").darts if dart.use.value == "pleat"]
+    assert len(pleats) == 2, pleats
+    for sewn in sheets["back"].darts:
+        back = pattern.piece("back")
+        assert min(back.legs(sewn.dart)) > 15.0, f"a stub of {min(back.legs(sewn.dart)):.0f} mm is sewn"
+    return f"shoulders match each time; half neckline {told / 20.0:.1f} cm, the same with two pleats"

@@ -469,6 +469,7 @@ JOBS = {
     "J06": Job("child", 7.0, bodies.j06, bodies.j06_check),
     "J05": Job("dart to shoulder", 13.0, _j05, _j05_check, one_dart=True),
     "J07": Job("canoe", 10.0, _j07, _j07_check),
+    "J08": Job("necklines in order", 29.0, necks.j08, necks.j08_check),
     "J09": Job("flare under a line", 17.0, lines_across.j09, lines_across.j09_check),
     "J11": Job("slash and close", 12.0, _j11, _j11_check, one_dart=True),
     "J13": Job("two equal darts", 7.0, _j13, _j13_check),
@@ -486,7 +487,7 @@ JOBS = {
 }
 
 NOT_YET = {
-    "J08": ("necklines in order", 29, "no script yet"),
+
     "J10": ("bustier", 16, "no script yet"), "J12": ("one shoulder", 17, "no script yet"),
     "J16": ("camisole", 11, "no script yet"),
     "J26": ("next client", 480, "no sizes yet"), "J27": ("to the table", 30, "no lay and no packing yet"),
