@@ -11,7 +11,7 @@ import numpy as np
 import shapely
 
 from tests.folding import length, polyline
-from tests.jobs import bodies, darts, lines_across, necks
+from tests.jobs import bodies, darts, lines_across, necks, tops
 from tests.jobs.hand import Hand
 from tests.samples import move
 from tests.sheets import lines, sewn_at
@@ -477,6 +477,7 @@ JOBS = {
     "J15": Job("peplum bodice", 18.0, _j15, _j15_check),
     "J20": Job("half block", 20.0, bodies.j20, bodies.j20_check),
     "J21": Job("basic block", 14.0, bodies.j21, bodies.j21_check),
+    "J16": Job("camisole", 11.0, tops.j16, tops.j16_check),
     "J17": Job("five places by slash", 26.0, darts.j17, darts.j17_check),
     "J18": Job("five places by pivot", 11.0, _j18, _j18_check),
     "J19": Job("wrap", 13.0, _j19, _j19_check),
@@ -489,6 +490,5 @@ JOBS = {
 NOT_YET = {
 
     "J10": ("bustier", 16, "no script yet"), "J12": ("one shoulder", 17, "no script yet"),
-    "J16": ("camisole", 11, "no script yet"),
     "J26": ("next client", 480, "no sizes yet"), "J27": ("to the table", 30, "no lay and no packing yet"),
 }  # fmt: skip
