@@ -488,7 +488,6 @@ JOBS = {
 }
 
 NOT_YET = {
-
     "J10": ("bustier", 16, "no script yet"), "J12": ("one shoulder", 17, "no script yet"),
     "J26": ("next client", 480, "no sizes yet"), "J27": ("to the table", 30, "no lay and no packing yet"),
 }  # fmt: skip

@@ -23,6 +23,7 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.files import faults
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
+from zesty_pivot.core.steps.registry import all_steps
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.drawer.answers import Answered
 from zesty_pivot.desk.drawer.designs import Designs
@@ -30,7 +31,7 @@ from zesty_pivot.desk.drawer.door_page import DoorPage
 from zesty_pivot.desk.drawer.doors import DOORS
 from zesty_pivot.desk.drawer.own_pieces import OwnPieces
 from zesty_pivot.desk.drawer.search import Found, search, step_of
-from zesty_pivot.desk.drawer.tiles import Tiles
+from zesty_pivot.desk.drawer.tiles import Tiles, why_not
 from zesty_pivot.desk.forms.base import StepForm
 from zesty_pivot.desk.forms.number_line import parted, written
 from zesty_pivot.desk.forms.registry import all_forms
@@ -199,7 +200,10 @@ class Drawer(QWidget):
 
     def add(self, do: str) -> None:
         """Begins a step of a kind; why it cannot be is told."""
-        self._run(f"add.{do}")
+        if all_forms()[do].can(self._model):
+            self._run(f"add.{do}")
+        else:
+            self._model.say(f"{all_steps()[do].title}: {why_not(do, self._model)}", fault=True)
 
     def note(self, do: str) -> None:
         """Keeps in mind that a step of a kind was added."""
@@ -285,13 +289,15 @@ class Drawer(QWidget):
     def _with_numbers(self, step: Step, numbers: tuple[str, ...]) -> tuple[Step | None, str]:
         """A step with numbers in its fields, and words for them; else none, and what is wrong."""
         if step.do not in self._forms:
-            self._forms[step.do] = all_forms()[step.do].make(self._model)
+            self._forms[step.do] = form = all_forms()[step.do].make(self._model)
+            form.setParent(self)
+            form.hide()
         try:
             values, told = written(self._forms[step.do], step, self._model.pattern, numbers)
             value = {**registry.dump(step), **values}
             return registry.read({key: part for key, part in value.items() if part is not None}), told
         except ZestyError as wrong:
-            return None, str(wrong)
+            return None, f"{wrong.what}. {wrong.advice}".removesuffix(" ")
         except ValidationError as wrong:
             return None, faults(wrong)
 

@@ -123,6 +123,6 @@ FORM = FormEntry(
     DO,
     make,
     first_step,
-    lambda model: any(piece.fold is not None and not piece.of for piece in model.pattern.pieces),
+    lambda model: any(not piece.is_unfolded and not piece.of for piece in model.pattern.pieces),
     order=176,
 )

@@ -54,8 +54,8 @@ def written(form: object, step: Step, before: Pattern, numbers: tuple[str, ...])
     rows = _rows(form, step, before)
     titles = _titles(form, rows, step, before)
     if len(numbers) > len(rows):
-        takes = f"takes {len(rows)} numbers: {', '.join(titles)}" if rows else "takes no numbers here"
-        raise StepError(f"{step.title.lower()} {takes}", where=step.on, advice=f"{len(numbers)} are written.")
+        takes = f"takes {len(rows)} number{'s' * (len(rows) > 1)}: {', '.join(titles)}" if rows else "takes no numbers here"
+        raise StepError(f"it {takes}", where=step.on, advice=f"You wrote {len(numbers)}.")
     values: dict[str, Any] = {}
     told = []
     for row, title, text in zip(rows, titles, numbers, strict=False):

@@ -31,6 +31,6 @@ FORM = FormEntry(
         PlaceRow("to", "Ends at"),
     ),
     first_step,
-    lambda model: any(piece.fold is not None for piece in model.pattern.pieces),
+    lambda model: any(not piece.is_unfolded for piece in model.pattern.pieces),
     order=177,
 )

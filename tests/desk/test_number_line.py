@@ -1,0 +1,85 @@
+"""Numbers behind a name in the search of the drawer, with real keys."""
+
+from __future__ import annotations
+
+import pytest
+from PyQt6.QtCore import Qt
+from PyQt6.QtTest import QTest
+
+from tests.samples import style
+from zesty_pivot.desk.forms.number_line import parted
+
+
+@pytest.mark.parametrize(
+    ("text", "words", "numbers"),
+    [
+        ("queen anne 3 7 4", "queen anne", ("3", "7", "4")),
+        ("queen 3 1/2 7 in 4", "queen", ("3 1/2", "7 in", "4")),
+        ("keyhole 3 1/2 3 - 2 1 1/2", "keyhole", ("3 1/2", "3", "-", "2", "1 1/2")),
+        ("strapless 7 50%", "strapless", ("7", "50%")),
+        ("tucks 5 0,3 0.7cm", "tucks", ("5", "0,3", "0.7cm")),
+        ("boat neck", "boat neck", ()),
+        ("keyhole 3 round", "keyhole 3 round", ()),
+        ("3 4", "3", ("4",)),
+        ("", "", ()),
+    ],
+)
+def test_words_and_numbers(text: str, words: str, numbers: tuple[str, ...]) -> None:
+    assert parted(text) == (words, numbers)
+
+
+def search(window, text: str, modifier=Qt.KeyboardModifier.NoModifier) -> None:  # type: ignore[no-untyped-def]
+    window.drawer.begin_search()
+    window.drawer.search.clear()
+    QTest.keyClicks(window.drawer.search, text)
+    QTest.keyClick(window.drawer.search, Qt.Key.Key_Return, modifier)
+
+
+def test_a_neckline_by_its_numbers(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([], units="in"))
+    window.drawer.begin_search()
+    QTest.keyClicks(window.drawer.search, "queen anne 4 7")
+    assert window.drawer.told.text().startswith("half width 4, depth 7, next: ")
+    QTest.keyClick(window.drawer.search, Qt.Key.Key_Return)
+    (step,) = window.model.style.steps
+    assert (step.shape, str(step.width), str(step.depth), step.drop) == ("queen_anne", "4", "7", None)
+    assert not window.model.derived.derivation.broken
+    front = window.model.pattern.piece("front")
+    neck = window.model.derived.derivation.block.piece("front").corner("neck_point")
+    assert float(front.corner("centre_neck")[1] - neck[1]) == pytest.approx(7 * 25.4, abs=0.01)
+    window.run("edit.undo")
+    assert not window.model.style.steps
+
+
+def test_shift_enter_is_another_variant(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([], units="in"))
+    shift = Qt.KeyboardModifier.ShiftModifier
+    search(window, "square neck 4 5", shift)
+    assert len(window.model.style.steps) == 1 and not window.model.variants.all
+    search(window, "strapless n 7 100%", shift)
+    search(window, "keyhole 4 4 - 2", shift)
+    assert [one.name for one in window.model.variants.all] == [
+        "Square, 4 wide, 5 deep", "Strapless, 7 deep, to the underarm", "Keyhole, 4 wide, 4 deep",
+    ]  # fmt: skip
+    (step,) = window.model.style.steps
+    assert str(step.hole_start) == "2" and step.corner is None
+
+
+def test_what_cannot_be_is_said_and_nothing_is_lost(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([], units="in"))
+    search(window, "square neck 4 5 6 7")
+    assert not window.model.style.steps
+    said = window.message.text()
+    assert "takes 3 numbers: half width, depth, back depth below the neck point. You wrote 4." in said, said
+    search(window, "square neck 4 5..")
+    assert not window.model.style.steps
+    search(window, "square neck 4 5")
+    assert len(window.model.style.steps) == 1
+    search(window, "square neck 4 5 6 7 8", Qt.KeyboardModifier.ShiftModifier)
+    assert len(window.model.style.steps) == 1 and not window.model.variants.all and window.model.step == 0
+
+
+def test_a_step_that_has_no_place_says_so(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([]))
+    search(window, "join yokes")
+    assert not window.model.style.steps and window.message.text()
