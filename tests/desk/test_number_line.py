@@ -39,7 +39,7 @@ def test_a_neckline_by_its_numbers(open_desk) -> None:  # type: ignore[no-untype
     window = open_desk(style([], units="in"))
     window.drawer.begin_search()
     QTest.keyClicks(window.drawer.search, "queen anne 4 7")
-    assert window.drawer.told.text().startswith("half width 4, depth 7, next: ")
+    assert window.drawer.answers.note.text().startswith("half width 4 in, depth 7 in, next: ")
     QTest.keyClick(window.drawer.search, Qt.Key.Key_Return)
     (step,) = window.model.style.steps
     assert (step.shape, str(step.width), str(step.depth), step.drop) == ("queen_anne", "4", "7", None)

@@ -22,7 +22,13 @@ class Answered(QWidget):
         self._take = take
         self.found: list[Found] = []
         self.buttons: list[QPushButton] = []
-        self._rows = QVBoxLayout(self)
+        self.note = label("", "quiet")  # what Enter does, and what the numbers are
+        self._rows = QVBoxLayout()
+        column = QVBoxLayout(self)
+        column.setContentsMargins(0, 0, 0, 0)
+        column.setSpacing(6)
+        column.addWidget(self.note)
+        column.addLayout(self._rows)
         self._rows.setContentsMargins(0, 0, 0, 0)
         self._rows.setSpacing(2)
 

@@ -133,7 +133,7 @@ class Drawer(QWidget):
         kind = page.partition(":")[2]
         self.title.setText(all_galleries()[kind].title if kind else titles[page])
         self.told.setText("")
-        self.told.setVisible(page != HOME and not kind)
+        self.told.setVisible(page not in (HOME, "answers") and not kind)
         self._fit()
 
     def show_own(self, pieces: RecipePieces) -> None:
@@ -225,9 +225,11 @@ class Drawer(QWidget):
         found = search(words, self._titles())
         self.answers.show_found(found)
         self.open("answers")
+        self.answers.note.setText("")
         for first in found[:1]:
             if first.do:
                 self._tell(first, numbers)
+        self.answers.note.setVisible(bool(self.answers.note.text()))
 
     def begin_search(self) -> None:
         """The keyboard into the search."""
@@ -293,7 +295,7 @@ class Drawer(QWidget):
             form.setParent(self)
             form.hide()
         try:
-            values, told = written(self._forms[step.do], step, self._model.pattern, numbers)
+            values, told = written(self._forms[step.do], step, self._model.pattern, numbers, self._model.style.units)
             value = {**registry.dump(step), **values}
             return registry.read({key: part for key, part in value.items() if part is not None}), told
         except ZestyError as wrong:
@@ -305,9 +307,9 @@ class Drawer(QWidget):
         """Under the answers: what Enter does with the first of them, and what the numbers are."""
         value: dict[str, Any] | None = all_forms()[first.do].first(self._model) if numbers else None
         if value is None:
-            self.told.setText("Enter adds it, Shift+Enter in another variant. Numbers may follow: queen anne 3 7 4.")
+            self.answers.note.setText("Enter adds it, Shift+Enter in another variant. Numbers may follow: queen anne 3 7 4.")
         else:
-            self.told.setText(self._with_numbers(registry.read(step_of(first, value)[0]), numbers)[1])
+            self.answers.note.setText(self._with_numbers(registry.read(step_of(first, value)[0]), numbers)[1])
 
     def restyle(self) -> None:
         """What is drawn once, in the colours of another theme."""

@@ -7,9 +7,11 @@ from typing import Any
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.quantity import Unit, is_share
+from zesty_pivot.core.quantity.formula import with_unit
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.forms.plain import PlainForm
-from zesty_pivot.desk.forms.rows import LengthRow
+from zesty_pivot.desk.forms.rows import LengthRow, NumberRow
 
 LEFT_OUT = "-"  # a number that stays as it begins
 
@@ -48,9 +50,9 @@ def _titles(form: object, rows: list[LengthRow], step: Step, before: Pattern) ->
     return []
 
 
-def written(form: object, step: Step, before: Pattern, numbers: tuple[str, ...]) -> tuple[dict[str, Any], str]:
-    """The parameters of a step that some numbers are, and words for them. Raises StepError where there are more numbers than
-    fields, and what the fields raise."""
+def written(form: object, step: Step, before: Pattern, numbers: tuple[str, ...], unit: Unit) -> tuple[dict[str, Any], str]:
+    """The parameters of a step that some numbers are, and words for them, lengths with their unit. Raises StepError where there
+    are more numbers than fields, and what the fields raise."""
     rows = _rows(form, step, before)
     titles = _titles(form, rows, step, before)
     if len(numbers) > len(rows):
@@ -61,7 +63,7 @@ def written(form: object, step: Step, before: Pattern, numbers: tuple[str, ...])
     for row, title, text in zip(rows, titles, numbers, strict=False):
         if text != LEFT_OUT:
             values |= row.values(text)
-            told.append(f"{title} {text}")
+            told.append(f"{title} {text if isinstance(row, NumberRow) or is_share(text) else with_unit(text, unit)}")
     if len(numbers) < len(rows):
         told.append(f"next: {titles[len(numbers)]}")
     return values, ", ".join(told)
