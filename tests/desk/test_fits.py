@@ -29,6 +29,10 @@ def clipped(root: QWidget) -> list[str]:
             continue
         if isinstance(widget, QLabel) and not widget.text():
             continue
+        if isinstance(widget.parentWidget(), QLineEdit):  # a button in a field has no frame of its own, only its picture
+            if not widget.parentWidget().rect().contains(widget.geometry()) or widget.width() < widget.iconSize().width():
+                found.append(f"the button in {widget.parentWidget().accessibleName()!r}")
+            continue
         if isinstance(widget, QLabel) and widget.wordWrap():
             fits = widget.height() + 1 >= widget.heightForWidth(widget.width())
         else:

@@ -30,7 +30,7 @@ def test_the_whole_way_from_a_bead_to_a_printed_sheet(open_desk, tmp_path: Path)
     # The waist has a corner where its dart was closed, the side seam one across the French dart as it is sewn: their
     # findings offer to true them.
     for edge in ("waist", "side_seam"):
-        (button,) = [b for b, mend in window.side.reading.mends if mend.step and mend.step.get("edge") == edge]
+        (button,) = [b for b, mend in window.side.reading.findings.mends if mend.step and mend.step.get("edge") == edge]
         QTest.mouseClick(button, Qt.MouseButton.LeftButton)
     assert not corner_findings(window)
     assert window.focusWidget() is window.table

@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from PyQt6.QtCore import QEvent, Qt, pyqtSignal
 from PyQt6.QtGui import QEnterEvent, QKeyEvent, QMouseEvent
-from PyQt6.QtWidgets import QFrame, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QBoxLayout, QFrame, QHBoxLayout, QLabel, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.checks.base import Finding, Mend, Severity
 from zesty_pivot.core.formats import accepted
@@ -100,6 +100,9 @@ class Findings(QWidget):
         return ""
 
 
+SHORT = 18  # letters of a button that another stands beside
+
+
 class FindingCard(QFrame):
     """One finding. A click shows its place on the table."""
 
@@ -143,7 +146,8 @@ class FindingCard(QFrame):
         layout.addLayout(self._buttons())
         layout.addWidget(self.reason)
 
-    def _buttons(self) -> QHBoxLayout:
+    def _buttons(self) -> QBoxLayout:
+        """What mends it, and beside it (under it where both are too wide for the panel) what lets it stay."""
         row = QHBoxLayout()
         row.setSpacing(6)
         finding = self.finding
@@ -163,7 +167,13 @@ class FindingCard(QFrame):
             self.accept.setToolTip(tip)
             self.accept.clicked.connect(self._ask_reason)
             row.addWidget(self.accept)
-        row.addStretch(1)
+        is_wide = self.mend is not None and self.accept is not None and len(self.mend.text()) > SHORT
+        if is_wide:
+            row.setDirection(QBoxLayout.Direction.TopToBottom)
+            for button in (self.mend, self.accept):
+                row.setAlignment(button, Qt.AlignmentFlag.AlignLeft)
+        else:
+            row.addStretch(1)
         return row
 
     def _ask_reason(self) -> None:
