@@ -81,3 +81,4 @@ class Action:
     enabled: Callable[[Desk], bool] = _always
     icon: str = ""
     tip: str = ""
+    is_late: bool = False  # whether it can be done is asked when its menu opens; done elsewhere, it says why it cannot be

@@ -62,7 +62,10 @@ class Pages:
         """The searchable list of commands."""
         from zesty_pivot.desk.command_list import CommandList
 
-        self._open(CommandList(list(self._actions.known.values()), self._parent))
+        self._actions.ask()
+        commands = CommandList(list(self._actions.known.values()), self._parent)
+        commands.finished.connect(self._actions.refresh)
+        self._open(commands)
 
     def show_underlay(self) -> None:
         """The underlay calculator."""

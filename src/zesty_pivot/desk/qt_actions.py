@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from functools import partial
+
 from PyQt6.QtGui import QAction, QKeySequence
 from PyQt6.QtWidgets import QMenu, QMenuBar, QWidget
 
@@ -29,12 +31,20 @@ class QtActions:
             found.setToolTip(f"{action.tip or action.title.rstrip('…')}{keys}")
             found.triggered.connect(lambda _checked=False, action=action: self._do(action))
             if bar is not None:
-                menu = menus.get(action.menu) or bar.addMenu(action.menu)
-                menus[action.menu] = menu
+                if action.menu not in menus:
+                    menus[action.menu] = self._menu(bar, action.menu)
+                menu = menus[action.menu]
                 if menu is not None:
                     menu.addAction(found)
             self.known[action.id] = (action, found)
         self.restyle()
+
+    def _menu(self, bar: QMenuBar, title: str) -> QMenu | None:
+        menu = bar.addMenu(title)
+        if menu is not None:
+            menu.aboutToShow.connect(partial(self.ask, title))
+            menu.aboutToHide.connect(self.refresh)
+        return menu
 
     def _do(self, action: Action) -> None:
         """Runs an action; what is in the hand is let go first, unless only the view changes."""
@@ -61,10 +71,16 @@ class QtActions:
         menu.aboutToHide.connect(menu.deleteLater)
         return menu
 
+    def ask(self, menu: str = "") -> None:
+        """Shows which of a menu (of all where none is given) can be done now, those that are asked late as well."""
+        for action, found in self.known.values():
+            if menu in ("", action.menu):
+                found.setEnabled(self._can(action))
+
     def refresh(self) -> None:
         """Shows which can be done now, and what undo and redo would do."""
         for action, found in self.known.values():
-            found.setEnabled(self._can(action))
+            found.setEnabled(action.is_late or self._can(action))
         for id, title in (("edit.undo", body_actions.undone(self._desk)), ("edit.redo", body_actions.redone(self._desk))):
             self.of(id).setText(f"{id.removeprefix('edit.').capitalize()} {title}".strip())
 

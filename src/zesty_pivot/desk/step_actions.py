@@ -6,6 +6,7 @@ from collections.abc import Callable
 
 from zesty_pivot.core.steps import registry
 from zesty_pivot.desk.action import Action, Desk
+from zesty_pivot.desk.drawer.doors import DOORS
 from zesty_pivot.desk.drawer.tiles import why_not
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.mending import can_true, true_all
@@ -53,9 +54,10 @@ def _keep(desk: Desk) -> None:
 
 def add(do: str) -> Callable[[Desk], None]:
     def run(desk: Desk) -> None:
-        value = all_forms()[do].first(desk.model)
+        form = all_forms()[do]
+        value = form.first(desk.model) if form.can(desk.model) else None
         if value is None:
-            desk.model.say(f"{registry.all_steps()[do].title}: {why_not(do, desk.model)}", fault=True)
+            desk.model.say(f"{registry.headings()[do].title}: {why_not(do, desk.model)}", fault=True)
         else:
             step = registry.read(value)
             desk.model.set_view("style")
@@ -77,13 +79,13 @@ def _can_add(do: str) -> Callable[[Desk], bool]:
 
 def adding() -> tuple[Action, ...]:
     keys = {"dart.move": "Ctrl+D", "dart.split": "Ctrl+L", "dart.merge": "Ctrl+M", "piece.true": "Ctrl+T"}
-    steps = registry.all_steps()
+    steps = registry.headings()
     return tuple(
         Action(
             f"add.{do}", "Step", steps[do].title, keys.get(do, ""), add(do), _can_add(do), PICTURES.get(do, "plus"),
-            steps[do].summary,
+            steps[do].summary, is_late=True,
         )
-        for do in all_forms()
+        for door in DOORS for do in door.steps
     )  # fmt: skip
 
 

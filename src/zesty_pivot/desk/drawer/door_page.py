@@ -7,7 +7,7 @@ from collections.abc import Callable
 from PyQt6.QtCore import QSize, Qt
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QPushButton, QToolButton, QVBoxLayout, QWidget
 
-from zesty_pivot.core.steps.registry import all_steps
+from zesty_pivot.core.steps.registry import headings
 from zesty_pivot.desk.drawer.doors import DOORS, Door
 from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.labels import empty
@@ -50,7 +50,7 @@ class DoorPage(QWidget):
         button.setAccessibleName(door.title)
         button.setIcon(icon(door.picture))
         button.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        button.setToolTip(f"{door.title}: {', '.join(all_steps()[do].title.lower() for do in door.steps)}")
+        button.setToolTip(f"{door.title}: {', '.join(headings()[do].title.lower() for do in door.steps)}")
         button.clicked.connect(lambda _on=False: enter(door.id))
         return button
 
@@ -58,14 +58,14 @@ class DoorPage(QWidget):
         """The steps that were added last."""
         empty(self._last)
         self.recent = []
-        for do in [do for do in last if do in all_steps()]:
+        for do in [do for do in last if do in headings()]:
             button = QToolButton()
             button.setObjectName("recent")
             button.setIcon(icon(PICTURES.get(do, "plus")))
             button.setIconSize(QSize(18, 18))
             button.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-            button.setAccessibleName(f"{all_steps()[do].title}, used before")
-            button.setToolTip(f"{all_steps()[do].title}: used before")
+            button.setAccessibleName(f"{headings()[do].title}, used before")
+            button.setToolTip(f"{headings()[do].title}: used before")
             button.clicked.connect(lambda _on=False, do=do: self._add(do))
             button.setVisible(not self._slim)
             self.recent.append(button)

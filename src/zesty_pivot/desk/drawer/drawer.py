@@ -23,7 +23,6 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.files import faults
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
-from zesty_pivot.core.steps.registry import all_steps
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.drawer.answers import Answered
 from zesty_pivot.desk.drawer.designs import Designs
@@ -31,7 +30,7 @@ from zesty_pivot.desk.drawer.door_page import DoorPage
 from zesty_pivot.desk.drawer.doors import DOORS
 from zesty_pivot.desk.drawer.own_pieces import OwnPieces
 from zesty_pivot.desk.drawer.search import Found, search, step_of
-from zesty_pivot.desk.drawer.tiles import Tiles, why_not
+from zesty_pivot.desk.drawer.tiles import Tiles
 from zesty_pivot.desk.forms.base import StepForm
 from zesty_pivot.desk.forms.number_line import parted, written
 from zesty_pivot.desk.forms.registry import all_forms
@@ -200,10 +199,7 @@ class Drawer(QWidget):
 
     def add(self, do: str) -> None:
         """Begins a step of a kind; why it cannot be is told."""
-        if all_forms()[do].can(self._model):
-            self._run(f"add.{do}")
-        else:
-            self._model.say(f"{all_steps()[do].title}: {why_not(do, self._model)}", fault=True)
+        self._run(f"add.{do}")
 
     def note(self, do: str) -> None:
         """Keeps in mind that a step of a kind was added."""

@@ -9,7 +9,7 @@ from functools import cache
 from importlib.resources import files
 from typing import Any
 
-from zesty_pivot.core.steps.registry import all_steps
+from zesty_pivot.core.steps.registry import headings
 from zesty_pivot.desk.galleries.registry import all_galleries
 
 MOST = 14  # answers that are shown
@@ -63,7 +63,7 @@ def _plain(text: str) -> list[str]:
 
 
 def _steps(words: list[str]) -> Iterator[Found]:
-    for do, step in all_steps().items():
+    for do, step in headings().items():
         others = f"{_known()['steps'].get(do, '')} {step.summary}"
         begins = " ".join(_plain(step.title)).startswith(" ".join(words))
         yield Found(step.title, step.summary, do=do, rank=-1 if begins else _rank(words, step.title, others))
@@ -71,7 +71,7 @@ def _steps(words: list[str]) -> Iterator[Found]:
 
 def _designs(words: list[str]) -> Iterator[Found]:
     for do, gallery in all_galleries().items():
-        step = all_steps()[do]
+        step = headings()[do]
         for name, design in gallery.variants.items():
             title = f"{step.title}: {design.title.lower()}"
             rank = _rank(
