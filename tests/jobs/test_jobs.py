@@ -1,4 +1,4 @@
-"""The jobs that have a script are done in the window, each within the time that it is given."""
+"""The shorter jobs are done in the window, each within the time that it is given."""
 
 import pytest
 
@@ -10,7 +10,11 @@ MOST = dict.fromkeys(("J14", "J15", "J22", "J23", "J24", "J25"), 2.0) | dict.fro
 )
 
 
-@pytest.mark.parametrize("id", list(JOBS))
+# The shorter half; `make jobs` does all of them, each on three blocks.
+SHORT = ("J05", "J06", "J07", "J09", "J11", "J13", "J16", "J17", "J19", "J20", "J21", "J24", "J25")
+
+
+@pytest.mark.parametrize("id", SHORT)
 def test_a_job_is_done(id: str, qtbot) -> None:  # type: ignore[no-untyped-def]
     made = done(id, "two darts 93")
     assert not made.failed, made.failed
@@ -18,4 +22,5 @@ def test_a_job_is_done(id: str, qtbot) -> None:  # type: ignore[no-untyped-def]
 
 
 def test_no_job_is_left_out() -> None:
+    assert set(SHORT) <= set(JOBS) and 2 * len(SHORT) >= len(JOBS)
     assert sorted({*JOBS, *NOT_YET}) == [f"J{number:02}" for number in range(1, 28)] and not set(JOBS) & set(NOT_YET)
