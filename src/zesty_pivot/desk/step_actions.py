@@ -85,7 +85,8 @@ def adding() -> tuple[Action, ...]:
             f"add.{do}", "Step", steps[do].title, keys.get(do, ""), add(do), _can_add(do), PICTURES.get(do, "plus"),
             steps[do].summary, is_late=True,
         )
-        for door in DOORS for do in door.steps
+        for do in dict.fromkeys((*(do for door in DOORS for do in door.steps), *steps))  # then what has no door
+        if do in steps
     )  # fmt: skip
 
 
