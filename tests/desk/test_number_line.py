@@ -65,6 +65,26 @@ def test_shift_enter_is_another_variant(open_desk) -> None:  # type: ignore[no-u
     assert str(step.hole_start) == "2" and step.corner is None
 
 
+def test_an_answer_that_is_walked_to_is_taken_with_shift_too_and_a_command_is_run(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([{"do": "neck.shape", "on": "front", "shape": "round"}], units="in"))
+    window.drawer.begin_search()
+    QTest.keyClicks(window.drawer.search, "keyhole")
+    QTest.keyClick(window.drawer.search, Qt.Key.Key_Down)
+    QTest.keyClick(window.drawer.answers.buttons[0], Qt.Key.Key_Return, Qt.KeyboardModifier.ShiftModifier)
+    assert len(window.model.variants.all) == 2 and [step.shape for step in window.model.style.steps] == ["keyhole"]
+    search(window, "set-back", Qt.KeyboardModifier.ShiftModifier)
+    assert window.model.view == "finish"
+
+
+def test_a_style_that_is_full_of_variants_keeps_what_lies_on_the_table(open_desk, monkeypatch) -> None:  # type: ignore[no-untyped-def]
+    monkeypatch.setattr("zesty_pivot.desk.variant_edits.MAX_VARIANTS", 2)
+    window = open_desk(style([], units="in"))
+    shift = Qt.KeyboardModifier.ShiftModifier
+    for text in ("square neck 4 5", "scoop 4 6", "round neck 4 5"):
+        search(window, text, shift)
+    assert [step.shape for step in window.model.style.steps] == ["scoop"] and "room for 2 variants" in window.message.text()
+
+
 def test_what_cannot_be_is_said_and_nothing_is_lost(open_desk) -> None:  # type: ignore[no-untyped-def]
     window = open_desk(style([], units="in"))
     search(window, "square neck 4 5 6 7")

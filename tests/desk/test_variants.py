@@ -172,4 +172,12 @@ def test_a_dart_moved_before_others_says_what_became_of_them(open_desk) -> None:
     window.strip.choose(1)
     drag(window, "waist", "mid_armhole")
     assert len(window.model.style.steps) == 3 and window.model.state_index == 2
-    assert "The 1 step after it follows" in window.message.text() or "cannot be done any more" in window.message.text()
+    assert "The 1 step after it follows." in window.message.text()
+
+
+def test_a_dart_moved_into_the_way_of_a_later_step_says_which_can_no_longer_be_done(open_desk) -> None:
+    merged = {"do": "dart.equalise", "on": "front", "darts": ["shoulder", "waist"]}
+    window = open_desk(style([move("shoulder", "shoulder_tip"), merged]))
+    window.strip.choose(1)
+    drag(window, "waist", "shoulder_tip")
+    assert "Step 3 after it can no longer be done." in window.message.text(), window.message.text()

@@ -25,19 +25,20 @@ class VariantEdits:
         one = variants.shown(self.all)
         return one.name if one is not None else ""
 
-    def begin(self, at: int) -> None:
+    def begin(self, at: int) -> bool:
         """Another variant that parts from the one on the table at a step, which is its own from then on and chosen; at -1 it is
-        begun afresh from the block."""
+        begun afresh from the block. False, and said, where a style has no room for one more."""
         style = self._document.style
         if len(self.all) >= MAX_VARIANTS:
             self._document.say(f"A style has room for {MAX_VARIANTS} variants. Take one away first.", fault=True)
-            return
+            return False
         made, steps = variants.begun(style.variants, style.steps, at)
         name = variants.shown(made)
         step = at if 0 <= at < len(steps) else None
         looking = None if step is None or step + 1 == len(steps) else step + 1
         self._put(style.model_copy(update={"variants": made, "steps": steps}), "another variant", step, looking)
         self._document.say(f"Another variant: {name.name if name is not None else ''}. What comes before is common to both.")
+        return True
 
     def show(self, name: str) -> None:
         """Puts a variant on the table."""

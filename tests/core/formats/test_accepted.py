@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+from dataclasses import replace
 
 import pytest
 
@@ -53,10 +54,10 @@ def test_an_accepted_error_does_not_fail_the_check_and_a_broken_step_cannot_be_a
     assert not accepted.may_be(broken) and again.has_errors and not any(found.accepted for found in again.findings)
 
 
-@pytest.mark.parametrize(("value", "is_back"), [(10.0, False), (9.9, False), (10.1, True)])
-def test_worse_is_further_from_the_limit(value: float, is_back: bool) -> None:
-    from dataclasses import replace
-
+@pytest.mark.parametrize(
+    ("value", "is_back"), [(10.0, False), (9.9, False), (10.1, True), (4.0, False), (3.9, True), (-2.0, True)]
+)
+def test_worse_is_further_from_the_limit_or_on_its_other_side(value: float, is_back: bool) -> None:
     found = opening(deep("9 cm"))
     kept = accepted.accept(replace(found, value=10.0, limit=4.0), "so")
     assert accepted.is_worse(replace(found, value=value, limit=4.0), kept) is is_back

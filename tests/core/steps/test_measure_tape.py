@@ -128,6 +128,17 @@ def test_it_is_in_the_report_the_file_and_on_the_sheet() -> None:
     assert any("to the bust point 26.9 cm" in text.text for text in front.texts)
 
 
+def test_tapes_without_a_name_are_told_apart_on_the_sheet() -> None:
+    bust = {"landmark": "bust_point"}
+    derived = made(
+        tape({"landmark": "neck_point"}, bust, on_sheet=True), tape({"station": "shoulder_tip"}, bust, on_sheet=True)
+    )
+    drawn = {id: path for id, (path, *more) in lines(derived.pieces[0]).items() if id.startswith("tape.") and not more}
+    assert len(drawn) == 2
+    shown = sorted(abs(path.point(0.0) - path.point(1.0)) for path in drawn.values())
+    assert shown == pytest.approx(sorted(one.mm for one in derived.pattern.tapes), abs=0.01) and shown[0] < shown[1] - 1.0
+
+
 def test_what_was_measured_and_is_so_no_more_is_not_drawn() -> None:
     bust = tape({"station": "mid_shoulder"}, {"landmark": "bust_point"}, name="bust", on_sheet=True)
     derived = made(bust, move("shoulder", "waist"), {"do": "neck.shape", "on": "front", "shape": "square", "width": "13 cm"})

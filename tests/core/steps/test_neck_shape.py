@@ -345,6 +345,30 @@ def test_a_keyhole_too_wide_says_how_wide_it_may_be() -> None:
     assert f"Enter up to {told:.1f} cm" in said(told + 0.2) and said(0.5 * told) == ""
 
 
+@pytest.mark.parametrize("block", BLOCKS)
+@pytest.mark.parametrize("depth", ["6 in", "8 in"])
+def test_a_strapless_edge_goes_to_the_underarm(block: str, depth: str) -> None:
+    """To the chest line, as deep bustiers are cut (common practice, no source): nothing of the armhole is left, the side seam is
+    as it was, and the edge neither rises over its ends nor dips far below them."""
+    before, pattern = BLOCKS[block], made(BLOCKS[block], "strapless", depth=depth, under="100%")
+    for piece in pattern.pieces:
+        assert "armhole" not in dict(piece.roles).values() and not crosses_itself(piece)
+        old = before.piece(piece.name)
+        edge = np.concatenate([path.outline for path in neck(piece)])
+        assert edge[-1] == pytest.approx(old.corner("underarm"), abs=1e-6)
+        assert piece.edge("side_seam").sewn_length == pytest.approx(old.edge("side_seam").sewn_length, abs=1e-6)
+        assert edge[:, 1].min() >= min(edge[0, 1], edge[-1, 1]) - 1e-6
+        assert edge[:, 1].max() <= max(edge[0, 1], edge[-1, 1]) + 10.0
+
+
+def test_how_far_down_the_armhole_may_be_a_share_or_a_length() -> None:
+    before = real_pattern().piece("front")
+    arm = before.edge("armhole").sewn_length
+    for under, left in (("50%", 0.5 * arm), ("5 in", arm - 5.0 * IN)):
+        front = made(real_pattern(), "strapless", depth="7 in", under=under).piece("front")
+        assert front.edge("armhole").sewn_length == pytest.approx(left, abs=0.01)
+
+
 @pytest.mark.parametrize("block", [(1.0, 1.0), (0.85, 0.9), (1.2, 1.1)])
 def test_a_round_edge_off_the_shoulder_does_not_overshoot(block: tuple[float, float]) -> None:
     pattern = made(scaled(*block), "off_shoulder", end="round")

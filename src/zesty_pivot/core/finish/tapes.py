@@ -32,12 +32,12 @@ def tape_marks(pattern: Pattern, context: Context) -> Mapping[str, tuple[Mark, .
     """The marks of the tapes that are wanted on the sheet and can be drawn, by piece: a thin line, but for those along a seam,
     and what it shows beside it."""
     found: dict[str, list[Mark]] = defaultdict(list)
-    for tape in pattern.tapes:
+    for kept, tape in enumerate(pattern.tapes, start=1):
         if not tape.on_sheet or not is_drawn(tape, pattern, context):
             continue
         lines = tape.asked.reading(pattern, context).lines
         for number, (name, path) in enumerate(lines):
-            id = f"tape.{tape.key or tape.on}.{number}"
+            id = f"tape.{tape.key or kept}.{number}"
             if tape.asked.way != "seam":
                 found[name].append(Mark(id, "thin", path))
             if number == 0:

@@ -43,9 +43,10 @@ def is_of(one: Accepted, finding: Finding) -> bool:
 
 
 def is_worse(finding: Finding, than: Accepted) -> bool:
-    """Whether a finding is further from its limit than it was when it was accepted."""
-    now, then = abs(finding.value - finding.limit), abs(than.value - than.limit)
-    return now > then + WORSE * max(1.0, abs(finding.limit))
+    """Whether a finding is further from its limit than it was when it was accepted, or on its other side: what was too short
+    is too long."""
+    now, then = finding.value - finding.limit, than.value - than.limit
+    return now * then < 0.0 or abs(now) > abs(then) + WORSE * max(1.0, abs(finding.limit))
 
 
 def told(findings: Iterable[Finding], accepted: Iterable[Accepted]) -> tuple[Finding, ...]:

@@ -54,7 +54,7 @@ def _is_clear(path: Path, bodice: BodiceHalf) -> bool:
 
 
 # How far below its end a curve into the armhole's hollow comes from, as shares of its length. Our own choice.
-_BELOW = (0.0, 0.05, 0.1, 0.15, 0.2)
+_BELOW = (0.0, 0.05, 0.1)
 
 
 # 5 in below the shoulder on the armhole, 3 below the round neck at the centre: common practice, no source.

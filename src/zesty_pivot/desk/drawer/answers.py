@@ -17,9 +17,9 @@ from zesty_pivot.desk.step_pictures import PICTURES
 class Answered(QWidget):
     """What a search has found."""
 
-    def __init__(self, take: Callable[[Found], None]) -> None:
+    def __init__(self, take: Callable[[Found], None], take_as_variant: Callable[[Found], None]) -> None:
         super().__init__()
-        self._take = take
+        self._take, self._take_as_variant = take, take_as_variant
         self.found: list[Found] = []
         self.buttons: list[QPushButton] = []
         self.note = label("", "quiet")  # what Enter does, and what the numbers are
@@ -57,8 +57,13 @@ class Answered(QWidget):
         if self.buttons:
             self.buttons[0].setFocus(Qt.FocusReason.TabFocusReason)
 
+    def take(self, number: int, modifiers: Qt.KeyboardModifier) -> None:
+        """Takes an answer as Enter does, with Shift as another variant."""
+        is_other = bool(modifiers & Qt.KeyboardModifier.ShiftModifier)
+        (self._take_as_variant if is_other else self._take)(self.found[number])
+
     def eventFilter(self, watched: QObject | None, event: QEvent | None) -> bool:
-        """Up and down go through the answers, Enter takes one."""
+        """Up and down go through the answers, Enter takes one, Shift+Enter as another variant."""
         if watched in self.buttons and isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
             number, key = self.buttons.index(watched), Qt.Key(event.key())
             by = {Qt.Key.Key_Down: 1, Qt.Key.Key_Up: -1}.get(key, 0)
@@ -66,6 +71,6 @@ class Answered(QWidget):
                 self.buttons[(number + by) % len(self.buttons)].setFocus(Qt.FocusReason.TabFocusReason)
                 return True
             if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter):
-                self._take(self.found[number])
+                self.take(number, event.modifiers())
                 return True
         return super().eventFilter(watched, event)

@@ -80,7 +80,7 @@ class Drawer(QWidget):
         self.tiles: dict[str, Tiles] = {}
         self._galleries: dict[str, Designs] = {}
         self._forms: dict[str, StepForm] = {}  # for the numbers behind a name
-        self.answers = Answered(self.take)
+        self.answers = Answered(self.take, self.take_as_variant)
         self._pages: dict[str, QWidget] = {}
         self._put_together()
         self.search.textChanged.connect(self._search)
@@ -253,14 +253,14 @@ class Drawer(QWidget):
             self._begin(found, numbers)
 
     def take_as_variant(self, found: Found) -> None:
-        """The same in another variant, in place of the chosen step; over the bare block it is added."""
+        """The same in another variant, in place of the chosen step; over the bare block, and a command, as `take` does."""
+        if not found.do or not self._model.style.steps:
+            self.take(found)
+            return
         numbers, at = parted(self.search.text())[1], self._model.state_index - 1
         self.go_back()
-        if not found.do:
-            return
-        if self._model.style.steps:
-            self._model.choose_step(at - 1 if at >= 0 else -1)  # the table as it was before that step
-        self._begin(found, numbers, instead=at if self._model.style.steps else None)
+        self._model.choose_step(max(at - 1, -1))  # the table as it was before that step
+        self._begin(found, numbers, instead=at)
 
     def _begin(self, found: Found, numbers: tuple[str, ...], instead: int | None = None) -> None:
         """Adds what was found, or puts it where a step stands (-1 for the block) in another variant."""
@@ -275,8 +275,8 @@ class Drawer(QWidget):
             self._model.say(f"{found.title}: {fault}", fault=True)
             return
         self._model.set_view("style")
-        if instead is not None:
-            self._model.variants.begin(instead)
+        if instead is not None and not self._model.variants.begin(instead):
+            return
         if instead is None or instead < 0:
             self._model.recipe.add_step(step)
         else:
@@ -324,8 +324,7 @@ class Drawer(QWidget):
         if watched is self.search and isinstance(event, QKeyEvent) and event.type() == QEvent.Type.KeyPress:
             key = Qt.Key(event.key())
             if key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and self.answers.found and self.page == "answers":
-                is_other = event.modifiers() & Qt.KeyboardModifier.ShiftModifier
-                (self.take_as_variant if is_other else self.take)(self.answers.found[0])
+                self.answers.take(0, event.modifiers())
                 return True
             if key == Qt.Key.Key_Down and self.page == "answers":
                 self.answers.enter()

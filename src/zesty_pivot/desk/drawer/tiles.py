@@ -10,7 +10,7 @@ from PyQt6.QtGui import QPainter, QPen, QPixmap
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
 
 from zesty_pivot.core.piece import Pattern, Piece
-from zesty_pivot.core.steps.registry import all_steps
+from zesty_pivot.core.steps.registry import headings
 from zesty_pivot.desk.drawer.doors import Door
 from zesty_pivot.desk.drawer.picture_grid import PICTURE, PictureGrid, Tried, blank
 from zesty_pivot.desk.forms.registry import all_forms
@@ -28,7 +28,7 @@ class Tiles(QWidget):
     def __init__(self, model: DeskModel, door: Door, add: Callable[[str], None], tell: Callable[[str], None]) -> None:
         super().__init__()
         self._model, self._tell, self.door = model, tell, door
-        steps = all_steps()
+        steps = headings()
         self.grid = PictureGrid({do: (steps[do].title, steps[do].summary) for do in door.steps}, "", COLUMNS, may_be_dim=True)
         self.grid.is_held = lambda: model.is_previewing
         self._shown: tuple[object, ...] = ()

@@ -80,11 +80,11 @@ class HandTable(KeptCanvas):
         self.setCursor(next((shape for shape in shapes if shape is not None), Qt.CursorShape.ArrowCursor))
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
-        if event is None or any(hand.release(event) for hand in self.hands):
-            if self._grab is not None:
-                super().mouseReleaseEvent(event)
+        if event is None:
             return
-        super().mouseReleaseEvent(event)
+        is_taken = any(hand.release(event) for hand in self.hands)
+        if not is_taken or self._grab is not None:
+            super().mouseReleaseEvent(event)
 
     def contextMenuEvent(self, event: QContextMenuEvent | None) -> None:
         """What can be done with what is under the mouse, or, by the menu key, with what is chosen."""

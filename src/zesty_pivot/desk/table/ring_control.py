@@ -195,7 +195,8 @@ class RingControl:
             return ""
         broken = [number for number, _fault in derivation.broken if number > at + 1]
         if broken:
-            return f" Step {', '.join(map(str, broken))} after it cannot be done any more."
+            several = "s" if len(broken) > 1 else ""
+            return f" Step{several} {', '.join(map(str, broken))} after it can no longer be done."
         same = "; the pattern at the end is as it was" if derivation.pattern == end else ""
         return f" The {count} step{'s' if count > 1 else ''} after it follow{'' if count > 1 else 's'}{same}."
 

@@ -16,7 +16,7 @@ from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot, resolve
 from zesty_pivot.core.piece.tape_end import DART_PARTS
 from zesty_pivot.core.quantity import Scope, Unit
 from zesty_pivot.desk.table.lying import Layout
-from zesty_pivot.desk.table.things import Thing, edge_of, notches_of, said_length, spot_of
+from zesty_pivot.desk.table.things import STEP, Thing, edge_of, notches_of, said_length, spot_of
 
 LEVELLED = ("centre", "side_seam")  # the edges on which construction lines are marked
 
@@ -79,9 +79,9 @@ def _notches(piece: Piece, block: Piece, unit: Unit) -> Iterator[End]:
                 at = places.point(piece, places.along(piece, id, along))
             except ZestyError:
                 continue
-            share = {"edge": id, "at": "50%"} if name.endswith(":balance") else None
-            value = share or spot_of(piece, block, id, along, unit, 0.0).model_dump(by_alias=True, exclude_none=True)
-            if share is not None and abs(along / piece.edge(id).sewn_length - 0.5) > 1e-6:
+            if name.endswith(":balance") and abs(along / piece.edge(id).sewn_length - 0.5) <= 1e-6:
+                value: dict[str, Any] = {"edge": id, "at": "50%"}
+            else:
                 value = spot_of(piece, block, id, along, unit, 0.0).model_dump(by_alias=True, exclude_none=True)
             yield _end(piece, value, f"notch of the {words(id)}", at)
 
@@ -146,8 +146,7 @@ def free_end(pattern: Pattern, block: Pattern, thing: Thing, unit: Unit) -> End 
 
 def _signed(mm: float, unit: Unit) -> tuple[str, float]:
     """A length to a millimetre or an eighth of an inch, as it is said and in mm; nothing for one of none."""
-    step = 25.4 / 8.0 if unit == "in" else 1.0
-    rounded = round(mm / step) * step
+    rounded = round(mm / STEP[unit]) * STEP[unit]
     if not rounded:
         return "", 0.0
     said = said_length(abs(rounded), unit)

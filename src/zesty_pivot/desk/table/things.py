@@ -14,7 +14,7 @@ from zesty_pivot.core.finish.balance import balance_point, notch_distances
 from zesty_pivot.core.piece import Pattern, Piece, Side
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot, resolve
-from zesty_pivot.core.quantity import MM_PER, Scope, Unit
+from zesty_pivot.core.quantity import MM_PER, Scope, Unit, inch_fraction
 from zesty_pivot.desk.table.lying import FLAT, Layout
 from zesty_pivot.desk.table.outline import outline_of
 from zesty_pivot.desk.table.shapes import shapes_of
@@ -165,10 +165,7 @@ def said_length(mm: float, unit: Unit, most: float = math.inf) -> str:
     while rounded > most:
         rounded -= step
     if unit == "in":
-        eighths = round(rounded / step)
-        whole, rest = divmod(eighths, 8)
-        part = "" if not rest else {1: "1/8", 2: "1/4", 3: "3/8", 4: "1/2", 5: "5/8", 6: "3/4", 7: "7/8"}[rest]
-        return f"{' '.join(text for text in (str(whole) if whole or not part else '', part) if text)} in"
+        return f"{inch_fraction(rounded)} in"
     return f"{max(rounded, 0.0) / MM_PER[unit]:.4g} {unit}"
 
 
