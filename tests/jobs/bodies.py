@@ -12,13 +12,11 @@ import shapely
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QApplication
 
-from tests.folding import length, polyline
+from tests.folding import polyline
+from tests.jobs.figures import IN, Sheets, is_, long
 from tests.jobs.hand import Hand
 from tests.sheets import lines
-from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.measure import CHART
-
-IN = 25.4
 
 # Three measured people (invented), cm: each job is done for all of them, by the block that the window was opened on.
 PEOPLE: dict[str, dict[str, float]] = {
@@ -85,14 +83,6 @@ def _page(path: Path) -> tuple[int, float]:
     return len(pages), max(float(page.mediabox.width) for page in pages) * IN / 72.0
 
 
-def _long(sheets: dict[str, FinishedPiece], piece: str, edge: str) -> float:
-    return sum(length(polyline(path)) for path in lines(sheets[piece])[edge])
-
-
-def _is(what: str, found: float, wanted: float, within: float = 0.1) -> None:
-    assert abs(found - wanted) <= within, f"{what}: {found:.2f} instead of {wanted:.2f} mm"
-
-
 # J01: hip block.
 
 
@@ -106,22 +96,22 @@ def j01(hand: Hand) -> None:
     hand.press("New style over this block")
 
 
-def j01_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
+def j01_check(sheets: Sheets, pattern: Any, seen: dict[str, Any]) -> str:
     body = seen["body"]
     front, back = pattern.piece("front"), pattern.piece("back")
     wide = sum(math.dist(piece.corner("centre_hem"), piece.corner("side_hem")) for piece in (front, back))
-    _is("hip", 2.0 * wide, 10.0 * body["hip"] + 4 * 0.25 * IN)
+    is_("hip", 2.0 * wide, 10.0 * body["hip"] + 4 * 0.25 * IN)
     chest = front.corner("underarm")[0] + back.corner("underarm")[0]
     waist, y, cl = 0.75 * IN, back.levels["waist"], back.levels["chest"]
     top = (1.0 * IN + cl) / 2.0  # the contour begins at the middle of the back armhole
-    _is("bust", 2.0 * (chest - waist * (cl - top) / (y - top)), 10.0 * body["bust"] + IN)
+    is_("bust", 2.0 * (chest - waist * (cl - top) / (y - top)), 10.0 * body["bust"] + IN)
     dart = front.darts[0].id
-    _is("side seams", _long(sheets, "front", "side_seam"), _long(sheets, "back", "side_seam"))
+    is_("side seams", long(sheets, "front", "side_seam"), long(sheets, "back", "side_seam"))
     assert len(front.fisheyes) == len(back.fisheyes) == 1 and front.dart_edge(dart) == "side_seam"
     pages, wide = _page(seen["whole"])
     _small, narrow = _page(seen["small"])
     assert pages > 6 and narrow <= 300.0 and wide <= 300.0
-    side = _long(sheets, "back", "side_seam") / 10.0
+    side = long(sheets, "back", "side_seam") / 10.0
     return f"bust and hip are the body and its ease, side seams {side:.1f} cm; printed 1:1 and 1:4"
 
 
@@ -138,12 +128,12 @@ def j04(hand: Hand) -> None:
     hand.press("New style over this block")
 
 
-def j04_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
+def j04_check(sheets: Sheets, pattern: Any, seen: dict[str, Any]) -> str:
     front = pattern.piece("front")
     assert len(front.darts) == 4
     for dart in front.darts:
         one, two = front.legs(dart.id)
-        _is(f"legs of the {dart.id} dart", one, two, 0.01)
+        is_(f"legs of the {dart.id} dart", one, two, 0.01)
     text = " ".join(page.extract_text() for page in pypdf.PdfReader(seen["hand"]).pages)
     quarter = f"{seen['body']['bust']:g}/4"
     assert quarter in text and "1/12" in text and "Mouth of the armhole dart, extended" in text, quarter
@@ -163,16 +153,16 @@ def j06(hand: Hand) -> None:
     hand.press("New style over this block")
 
 
-def j06_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
+def j06_check(sheets: Sheets, pattern: Any, seen: dict[str, Any]) -> str:
     front, back = pattern.piece("front"), pattern.piece("back")
     assert not front.darts and not back.darts and "bust_point" not in front.landmarks and seen["cautioned"]
-    _is("front neck", float(front.corner("centre_neck")[1]), 2.5 * IN)
-    _is("back neck", float(back.corner("centre_neck")[1]), 0.75 * IN)
+    is_("front neck", float(front.corner("centre_neck")[1]), 2.5 * IN)
+    is_("back neck", float(back.corner("centre_neck")[1]), 0.75 * IN)
     drawn = lines(sheets["back"])
     cut, seam = polyline(drawn["cut"][0]), polyline(drawn["centre"][0])
     middle = (seam[0] + seam[-1]) / 2.0
     edges = shapely.LinearRing(cut)
-    _is("zip allowance outside CB", edges.distance(shapely.Point(middle)), IN)
+    is_("zip allowance outside CB", edges.distance(shapely.Point(middle)), IN)
     return "no dart, no bust point, neck 2 1/2 in deep in front and 3/4 behind; 1 in for the zip; cord caution shown"
 
 
@@ -186,14 +176,14 @@ def j20(hand: Hand) -> None:
     hand.press("New style over this block")
 
 
-def j20_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
+def j20_check(sheets: Sheets, pattern: Any, seen: dict[str, Any]) -> str:
     front, back = pattern.piece("front"), pattern.piece("back")
-    _is("side seams", _long(sheets, "front", "side_seam"), _long(sheets, "back", "side_seam"))
-    _is("CB in at the waist", float(back.corner("centre_waist")[0]), 0.5 * IN)
+    is_("side seams", long(sheets, "front", "side_seam"), long(sheets, "back", "side_seam"))
+    is_("CB in at the waist", float(back.corner("centre_waist")[0]), 0.5 * IN)
     for piece in (front, back):
         wide = sum(run.path.length for run in piece.edge("waist").runs)
-        _is(f"{piece.name} waist", wide, 10.0 * seen["body"]["waist"] / 4 + 0.25 * IN)
-    return f"side seams {_long(sheets, 'back', 'side_seam') / 10.0:.1f} cm with the dart shut, CB in 1/2 in"
+        is_(f"{piece.name} waist", wide, 10.0 * seen["body"]["waist"] / 4 + 0.25 * IN)
+    return f"side seams {long(sheets, 'back', 'side_seam') / 10.0:.1f} cm with the dart shut, CB in 1/2 in"
 
 
 # J21: basic block, back dart 1 in above the bust line.
@@ -206,12 +196,12 @@ def j21(hand: Hand) -> None:
     hand.press("New style over this block")
 
 
-def j21_check(sheets: dict[str, FinishedPiece], pattern: Any, seen: dict[str, Any]) -> str:
+def j21_check(sheets: Sheets, pattern: Any, seen: dict[str, Any]) -> str:
     front, back = pattern.piece("front"), pattern.piece("back")
     body = seen["body"]
-    _is("the back dart's top above the bust line", 10.0 * body["sh_bp"] - float(back.pivot("waist_tip")[1]), IN)
+    is_("the back dart's top above the bust line", 10.0 * body["sh_bp"] - float(back.pivot("waist_tip")[1]), IN)
     across = [min(float(run.path.cubics[:, :, 0].min()) for run in piece.edge("armhole").runs) for piece in (front, back)]
     assert across[0] < across[1], across  # the front is hollowed deeper
-    _is("front side waist", float(front.corner("side_waist")[0]), 10.0 * body["waist"] / 4 + 1.25 * IN, 6.0)
-    _is("side seams", _long(sheets, "front", "side_seam"), _long(sheets, "back", "side_seam"))
+    is_("front side waist", float(front.corner("side_waist")[0]), 10.0 * body["waist"] / 4 + 1.25 * IN, 6.0)
+    is_("side seams", long(sheets, "front", "side_seam"), long(sheets, "back", "side_seam"))
     return "front hollow deeper than the back's, the dart given back at the side, side seams equal"

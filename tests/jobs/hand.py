@@ -27,7 +27,7 @@ class Hand:
         self.window, self.block = window, block
         self.counted: Counter[str] = Counter()
         self.seen: dict[str, Any] = {}  # what lay on the table or stood in a panel on the way, by a name
-        self._picked: QComboBox | None = None
+        self._picked: set[QComboBox] = set()  # lists that letters were typed into a moment ago
         self._at_keys = False
         self._written: QLineEdit | None = None  # a field that is not ended yet
         self._clicked: QWidget = window  # has the focus where no window manager gives it
@@ -202,9 +202,10 @@ class Hand:
     def pick(self, box: QComboBox, title: str) -> None:
         """Opens a list, types what its line begins with, and takes it."""
         self.think()
-        if box is self._picked:  # a list goes on with the word that was typed into it a moment ago
+        if box in self._picked:  # a list goes on with the word that was typed into it a moment ago
             QTest.qWait(QApplication.keyboardInputInterval() + 50)
-        self._picked = box
+            self._picked.clear()
+        self._picked.add(box)
         self._into_view(box)
         self.click(box)
         titles = [box.itemText(k) for k in range(box.count())]

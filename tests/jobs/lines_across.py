@@ -5,13 +5,9 @@ from __future__ import annotations
 import math
 from typing import Any
 
-from tests.folding import length, polyline
+from tests.jobs.figures import Sheets, is_, long
 from tests.jobs.hand import Hand
-from tests.sheets import lines
-from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.piece import Pattern
-
-Sheets = dict[str, FinishedPiece]
 
 # J09: the other dart to the waist, left open as flare; a line from under the arm to CF across it; the lower part slashed at
 # three places, 4 cm each. Back: its dart to the waist, 1/4 in left as ease; the same line.
@@ -51,26 +47,18 @@ def j09_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:
         upper, lower = (
             sum(run.path.length for run in pattern.piece(name).edge("line").runs) for name in (side, f"{side}_panel")
         )
-        _is(f"the {side}'s line, above and below", upper, lower)
-        _is(f"and on the sheets of the {side}", _long(sheets, side, "line"), _long(sheets, f"{side}_panel", "line"))
+        is_(f"the {side}'s line, above and below", upper, lower)
+        is_(f"and on the sheets of the {side}", long(sheets, side, "line"), long(sheets, f"{side}_panel", "line"))
     for one, two in (("front", "back"), ("front_panel", "back_panel")):
-        _is(f"the side seams of {one} and {two}", _long(sheets, one, "side_seam"), _long(sheets, two, "side_seam"), 0.1)
-    _is("the upper side seam", _long(sheets, "front", "side_seam"), 50.0)
+        is_(f"the side seams of {one} and {two}", long(sheets, one, "side_seam"), long(sheets, two, "side_seam"), 0.1)
+    is_("the upper side seam", long(sheets, "front", "side_seam"), 50.0)
     for name in ("front", "front_panel"):
         centre = [float(x) for run in pattern.piece(name).edge("centre").runs for x in run.path.cubics[:, :, 0].ravel()]
-        _is(f"CF of the {name}, straight and still", max(map(abs, centre)), 0.0, 1e-6)
-    _is("left open at the back shoulder", math.dist(*pattern.piece("back").mouth("shoulder")), 25.4 / 4.0, 0.001)
-    wide, line = _long(sheets, "front_panel", "waist"), _long(sheets, "front_panel", "line")
+        is_(f"CF of the {name}, straight and still", max(map(abs, centre)), 0.0, 1e-6)
+    is_("left open at the back shoulder", math.dist(*pattern.piece("back").mouth("shoulder")), 25.4 / 4.0, 0.001)
+    wide, line = long(sheets, "front_panel", "waist"), long(sheets, "front_panel", "line")
     was = sum(run.path.length for run in block.piece("front").edge("waist").runs)
     assert wide > was + 110.0, f"three slashes of 4 cm make the lower edge {wide - was:.0f} mm wider"
     return (
         f"lines {line / 10.0:.1f} cm both ways; lower edge {(wide - was) / 10.0:.1f} cm wider; 1/4 in left at the back shoulder"
     )
-
-
-def _long(sheets: Sheets, piece: str, edge: str) -> float:
-    return sum(length(polyline(path)) for path in lines(sheets[piece])[edge])
-
-
-def _is(what: str, found: float, wanted: float, within: float = 0.05) -> None:
-    assert abs(found - wanted) <= within, f"{what}: {found:.2f} instead of {wanted:.2f} mm"
