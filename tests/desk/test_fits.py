@@ -164,6 +164,18 @@ def test_a_label_that_is_too_small_is_seen(open_desk) -> None:
     assert any("Block under" in text for text in clipped(window))
 
 
+@pytest.mark.parametrize(
+    "text", ["Saved.", "Tape: to the bust point", "Waist dart to mid armhole. The 1 step after it follows."]
+)
+@pytest.mark.parametrize("size", SIZES)
+def test_a_message_is_read_whole_beside_the_menus(open_desk, size: str, text: str) -> None:
+    window = open_desk()
+    window.resize(*SIZES[size])
+    window.model.say(text)
+    message = window.message
+    assert message.is_whole and message.heightForWidth(message.width()) <= message.height()
+
+
 def test_dialogs_fit(open_desk) -> None:
     window = open_desk()
     for id, kind in (("file.settings", SettingsPage), ("help.commands", CommandList), ("step.underlay", UnderlayPage)):

@@ -8,6 +8,7 @@ from pathlib import Path
 GUIDE_PAGES = (
     "README.md",
     "begin.md",
+    "point.md",
     "measure.md",
     "draft.md",
     "ring.md",
@@ -19,6 +20,7 @@ GUIDE_PAGES = (
     "trims.md",
     "true.md",
     "compare.md",
+    "variants.md",
     "finish.md",
     "paper.md",
     "hand.md",

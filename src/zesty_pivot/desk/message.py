@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QLabel, QMenuBar, QWidget
 from zesty_pivot.desk.labels import repolish
 
 SHOWN_MS = 6000  # a message that is no fault is read by then
-SIDES = 24  # px of its own edges
+SIDES = 28  # px of its own edges, and of what rounding may take from the words
 SIZES = (0, 1)  # a long sentence is set smaller, in two lines: the style sheet says how small
 
 
@@ -19,6 +19,7 @@ class Message(QLabel):
         super().__init__(parent)
         self.setObjectName("message")
         self.setWordWrap(True)
+        self.setIndent(0)  # a style sheet's border would else add one of its own
         self._bar = bar
         self.is_whole = True  # whether all of the sentence can be read there
         self._quiet = QTimer(self)

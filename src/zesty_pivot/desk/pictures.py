@@ -75,10 +75,11 @@ class _Shots:
         window = self.window
         self.shot("style")
         self._ring()
+        self._desk()
         self._bodies()
-        for view in ("finish", "paper"):
-            window.model.set_view(view)
-            self.shot(view)
+        window.model.set_view("finish")
+        self.shot("finish")
+        self._titled()
         window.begin(with_start_page=True)
         window.resize(SIZE)
         _wait(200)
@@ -88,7 +89,6 @@ class _Shots:
         window.model.set_view("style")
         self._compared()
         self._panels()
-        self._fullness()
         self._hanging()
         self._necks()
         window.close()
@@ -108,8 +108,82 @@ class _Shots:
         control.let_go()
         window.model.say("")  # the message of letting go does not belong in the next pictures
 
+    def _desk(self) -> None:
+        """A family of steps, what a shoulder offers, tapes with an accepted finding, what was done."""
+        from zesty_pivot.core.steps import registry
+        from zesty_pivot.desk.table.things import in_order
+        from zesty_pivot.desk.undo_list import UndoList
+
+        window = self.window
+        model, pointing = window.model, window.table.pointing
+        window.drawer.open_door("darts")
+        window.drawer.tiles["darts"].grid.finish()
+        self.shot("drawer")
+        window.drawer.go_back()
+        shoulder = next(one for one in in_order(model.pattern) if one.key == ("edge", "front", "shoulder"))
+        pointing.open(shoulder, pointing.place_of(shoulder))
+        self.shot("point")
+        pointing.close()
+        for name, start, stop, way in (
+            ("half neckline", {"station": "centre_neck"}, {"on": "back", "station": "centre_neck"}, "seam"),
+            ("to the bust point", {"landmark": "neck_point"}, {"landmark": "bust_point"}, "straight"),
+        ):
+            value = {"do": "measure.tape", "on": "front", "name": name, "way": way, "from": start, "to": stop}
+            model.recipe.add_step(registry.read(value))
+        opening = next(finding for finding in model.findings if finding.check == "neck_opening")
+        model.recipe.accept(opening, "a zip at CB")
+        model.choose_pivot(None)
+        model.say("")
+        _wait(300)
+        card = next(card for card in window.side.reading.findings.cards if card.finding.accepted)
+        window.side.reading.findChildren(QScrollArea)[0].ensureWidgetVisible(card)
+        self.shot("tapes")
+        window.run("edit.history")
+        (done,) = window.findChildren(UndoList)
+        done.finish()
+        self.shot("undo", done)
+        done.reject()
+        while model.history.undo_title:
+            model.undo()
+        model.say("")
+
+    def _titled(self) -> None:
+        """The pages, with the title block on the first."""
+        model = self.window.model
+        told = {
+            "season": "Winter concert",
+            "client": "Isaura Thornwick",
+            "size": "14",
+            "cloth": "wool crepe",
+            "date": "12 October",
+        }
+        model.edit(model.style.with_finish(told), "title block")
+        model.set_view("paper")
+        self.shot("paper")
+        self._first_page()
+        model.undo()
+
+    def _first_page(self) -> None:
+        """The first page as it comes out of the printer: the title block, the map, the squares to measure."""
+        from PyQt6.QtCore import QBuffer, QByteArray, QIODevice
+        from PyQt6.QtPdf import QPdfDocument
+
+        from zesty_pivot.core.formats.pdf import tiled_pdf
+        from zesty_pivot.core.formats.tiles import tiled
+
+        derived = self.window.model.derived
+        held = QByteArray(tiled_pdf(derived.sheet, *tiled(derived.sheet, "A4"), derived.style.title, ()))
+        buffer = QBuffer(held)
+        buffer.open(QIODevice.OpenModeFlag.ReadOnly)
+        document = QPdfDocument(None)
+        document.load(buffer)
+        path = self.folder / "title.png"
+        if not document.render(0, QSize(724, 1024)).save(str(path)):
+            raise RuntimeError(f"the picture {path} cannot be written")
+        self.written.append(path)
+
     def _bodies(self) -> None:
-        """The measurement chart, a draft half drawn, conventions compared, the check, the instruction to draw by hand."""
+        """The measurement chart, a draft half drawn."""
         window = self.window
         window.model.set_view("measure")
         window.views.people.choose(3)
@@ -117,40 +191,10 @@ class _Shots:
         self.shot("measure")
         window.views.people.choose(1)
         window.model.set_view("block")
-        drafting, view = window.views.drafting, window.views.block
+        drafting = window.views.drafting
         drafting.go(48)
         self.shot("draft")
-        drafting.go(drafting.count)
-        view.tabs.turn("check")
-        self.shot("check")
-        drafting.set("contour", "1 1/4 in")
-        drafting.compare("plain")
-        drafting.set("hollow_front", "1 1/4 in")
-        view.tabs.turn("moved")
-        self.shot("conventions")
-        self._instruction()
-        drafting.reset()
         window.model.set_view("style")
-
-    def _instruction(self) -> None:
-        """The first page of the instruction as it comes out of the printer."""
-        from PyQt6.QtCore import QBuffer, QByteArray, QIODevice
-        from PyQt6.QtPdf import QPdfDocument
-
-        from zesty_pivot.core.formats.pdf_draft import instruction_pdf
-
-        drafting = self.window.views.drafting
-        if drafting.drawn is None:
-            raise RuntimeError("no draft to print")
-        held = QByteArray(instruction_pdf(drafting.drawn, "Quarter draft to the waist, Isaura Thornwick", "cm", "A4"))
-        buffer = QBuffer(held)
-        buffer.open(QIODevice.OpenModeFlag.ReadOnly)
-        document = QPdfDocument(None)
-        document.load(buffer)
-        path = self.folder / "instruction.png"
-        if not document.render(0, QSize(724, 1024)).save(str(path)):
-            raise RuntimeError(f"the picture {path} cannot be written")
-        self.written.append(path)
 
     def _compared(self) -> None:
         """Tracing paper, hand sheet."""
@@ -184,14 +228,6 @@ class _Shots:
         window.lay.set_spread(SPREAD)
         window.model.file.replace(demo_styles()[0], None)
 
-    def _fullness(self) -> None:
-        """The gallery of yokes."""
-        window = self.window
-        self._open("Madrigal")
-        window.strip.choose(2)
-        window.drawer.gallery(window.model.style.steps[1].do).finish()
-        self.shot("yokes")
-
     def _open(self, name: str) -> None:
         """A demo style by the beginning of its name, without its ring."""
         from zesty_pivot.data.demo import demo_styles
@@ -223,18 +259,13 @@ class _Shots:
         self.shot("trims")
 
     def _necks(self) -> None:
-        """The matched shoulders of an uneven neck with its facings, the gallery in the drawer."""
+        """The gallery of necklines in the drawer."""
         from zesty_pivot.data.demo import demo_styles
 
         window, demos = self.window, demo_styles()
-        evensong = next(style for style in demos if style.name.startswith("Evensong"))
-        window.model.file.replace(evensong, None)
-        window.run("panel.neck")
-        self.shot("asymmetric")
         window.model.file.replace(next(style for style in demos if style.name.startswith("Antiphon")), None)
         window.strip.choose(2)
         window.drawer.gallery("neck.shape").finish()
         self.shot("gallery")
         window.model.choose_pivot(None)
-        window.run("panel.reading")
         window.model.file.replace(demos[0], None)

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QSize, QTimer
+from PyQt6.QtCore import QSize, Qt, QTimer
 from PyQt6.QtGui import QIcon
 from PyQt6.QtWidgets import QDialog, QListWidget, QListWidgetItem, QVBoxLayout, QWidget
 
@@ -28,10 +28,12 @@ class UndoList(QDialog):
         self._model, self._evaluator = model, Evaluator()
         self.list = QListWidget()
         self.list.setIconSize(PICTURE)
+        self.list.setWordWrap(True)
+        self.list.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         self.list.setAccessibleName("What was done, the latest first")
         layout = QVBoxLayout(self)
         layout.setContentsMargins(14, 14, 14, 12)
-        layout.addWidget(label("The style as it was after each of these. Enter goes there; nothing is lost by it.", "quiet"))
+        layout.addWidget(label("The style after each of these. Enter goes there; nothing is lost.", "quiet"))
         layout.addWidget(self.list)
         history = model.history
         self._entries = list(range(len(history.values)))[-MOST:][::-1]
