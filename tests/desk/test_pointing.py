@@ -179,6 +179,7 @@ def test_pieces_are_laid_elsewhere_by_their_names(open_desk) -> None:
     box = table.label_box(window.model.pattern.piece("back"))
     caught = QPoint(int(box.left()) + 8, int(box.top()) + 12)
     before, scale = table.layout_now()["back"], table.scale
+    assert [laid.piece.name for laid in window.model.derived.sheet.laid][:2] == ["back", "front"]
     QTest.mousePress(table, LEFT, pos=caught)
     QTest.mouseMove(table, caught + QPoint(20, 60))
     QTest.mouseRelease(table, LEFT, pos=caught + QPoint(20, 60))
@@ -191,6 +192,7 @@ def test_pieces_are_laid_elsewhere_by_their_names(open_desk) -> None:
     window.run("table.sides")
     layout = table.layout_now()
     assert layout["front"].dx < layout["back"].dx and window.model.style.table.left == "front"
+    assert [laid.piece.name for laid in window.model.derived.sheet.laid][:2] == ["front", "back"]  # in all views
     for _undo in range(2):
         window.run("edit.undo")
     assert table.layout_now()["back"] == before

@@ -101,7 +101,9 @@ class StyleCard(QAbstractButton):
 def _draw(picture: QLabel, style: Style) -> None:
     """The pattern of a style as a small picture on a label."""
     derived = derive(style)
-    picture.setPixmap(thumbnail(derived.pattern, derived.derivation.block, PICTURE, picture.devicePixelRatioF()))
+    picture.setPixmap(
+        thumbnail(derived.pattern, derived.derivation.block, PICTURE, picture.devicePixelRatioF(), style.table.left)
+    )
 
 
 class LeftoverCard(QFrame):

@@ -216,14 +216,15 @@ class RecipeStrip(QWidget):
         if self.is_low:
             return
         derivation, ratio, drawn = self._model.derived.derivation, self.devicePixelRatioF(), 0
+        left = self._model.style.table.left
         while self._next < min(len(self.cards), len(derivation.states)):
             pattern = derivation.states[self._next].pattern
-            if not is_drawn(pattern, PICTURE, ratio):
+            if not is_drawn(pattern, PICTURE, ratio, left):
                 drawn += 1
                 if drawn > 2:
                     self._later.start(0)
                     return
-            self.cards[self._next].show_picture(thumbnail(pattern, derivation.block, PICTURE, ratio))
+            self.cards[self._next].show_picture(thumbnail(pattern, derivation.block, PICTURE, ratio, left))
             self._next += 1
 
     def _show_chosen(self) -> None:

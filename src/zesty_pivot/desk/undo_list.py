@@ -65,7 +65,9 @@ class UndoList(QDialog):
         row = self._waiting.pop(0)
         item = self.list.item(row)
         derived = derive(self._model.history.values[self._entries[row]], self._evaluator)
-        picture = thumbnail(derived.pattern, derived.derivation.block, PICTURE, self.devicePixelRatioF())
+        picture = thumbnail(
+            derived.pattern, derived.derivation.block, PICTURE, self.devicePixelRatioF(), derived.style.table.left
+        )
         if item is not None:
             item.setIcon(QIcon(picture))
 

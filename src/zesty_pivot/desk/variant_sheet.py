@@ -99,7 +99,9 @@ class VariantSheet(QDialog):
         derived = derive(self._styles[name], self._evaluator)
         self.derived[name] = derived
         block = derived.derivation.block
-        self._pictures[name].setPixmap(thumbnail(derived.pattern, block, PICTURE, self.devicePixelRatioF()))
+        self._pictures[name].setPixmap(
+            thumbnail(derived.pattern, block, PICTURE, self.devicePixelRatioF(), derived.style.table.left)
+        )
         self._figures[name].setText(figures_of(derived))
 
     def finish(self) -> None:

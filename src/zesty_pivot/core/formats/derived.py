@@ -71,8 +71,12 @@ class Derived:
 
     @cached_property
     def sheet(self) -> Sheet:
-        """The finished pieces on one sheet."""
-        return lay(self.pieces, title_rows(self.style))
+        """The finished pieces on one sheet: front and back as they lie on the table, then facings, straps and linings."""
+        left = self.style.table.left
+        first = {piece.name for piece in self.pattern.pieces if piece.body.value == left}
+        own = {piece.name for piece in self.pattern.pieces}
+        order = sorted(self.pieces, key=lambda piece: (piece.name not in first, piece.name not in own))
+        return lay(tuple(order), title_rows(self.style))
 
     def by_hand(self, way: Way) -> tuple[Section, ...]:
         """The hand sheet: the recipe step by step, then what is done with each piece until it can be cut."""

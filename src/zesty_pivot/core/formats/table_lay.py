@@ -8,6 +8,8 @@ from pydantic import Field
 
 from zesty_pivot.core.quantity.fields import Model
 
+Left = Literal["back", "front"]
+
 
 class PieceLay(Model):
     """A piece where it was put: so far (mm) from where it would lie by itself, turned clockwise by so many degrees."""
@@ -20,5 +22,5 @@ class PieceLay(Model):
 class TableLay(Model):
     """Which of front and back lies on the left, and the pieces that were put somewhere else than they lie by themselves."""
 
-    left: Literal["back", "front"] = "back"
+    left: Left = "back"
     pieces: dict[str, PieceLay] = Field(default_factory=dict, max_length=200)
