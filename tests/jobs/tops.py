@@ -6,10 +6,11 @@ import math
 from typing import Any
 
 import numpy as np
+import shapely
 
 from tests.folding import polyline
 from tests.jobs import bodies
-from tests.jobs.figures import IN, Sheets, is_, long
+from tests.jobs.figures import IN, Sheets, crossing, halves, is_, long
 from tests.jobs.hand import Hand
 from tests.sheets import lines
 from zesty_pivot.core.piece import Pattern
@@ -75,6 +76,66 @@ def j16_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:
 def _sewn(pattern: Pattern, name: str, edge: str) -> float:
     pieces = [*pattern.pieces, *(extra.piece for extra in pattern.extras)]
     return next(sum(run.path.length for run in piece.edge(edge).runs) for piece in pieces if piece.name == name)
+
+
+# J10: a bustier for lengths 1 in apart: the draft takes 2 in at both waists and gives it back at the side; the front's line
+# takes in the side dart too.
+
+
+def j10(hand: Hand) -> None:
+    bodies.measure(hand, bodies.body_of(hand, apart=2.54))
+    hand.press("Block")
+    for key, text in (("contour", "1 in"), ("intake_front", "2 in"), ("intake_back", "2 in")):
+        hand.write(hand.window.views.block.fields[key].edit, text)
+    hand.press("New style over this block")
+    hand.settle()
+    hand.seen["block"] = hand.window.model.derived.derivation.block
+    hand.add("Princess line")
+    for key, text in (("top", "1 1/2 in"), ("chest", "1 in"), ("under_bust", "2 in"), ("waist", "2 in")):
+        hand.fill(key, text)
+    hand.choose("give_back", "shoulder and underarm")
+    hand.add("Princess line")
+    if hand.window.model.style.steps[-1].on != "back":
+        hand.choose("on", "back")
+    hand.fill("top", "1 in")
+    hand.see("before")
+    hand.add("True all flagged seams")
+    hand.press("Finish")
+    hand.write(hand.window.views.finish.own_fields["back_centre.centre"].edit, "2 in")
+
+
+def j10_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:
+    body, was, before = seen["body"], seen["block"], seen["before"][1]
+    levels = was.piece("front").levels
+    centre, side = before.piece("front_centre"), before.piece("front_side")
+    for level in np.linspace(levels["under_bust"], levels["waist"] - 0.1, 9):
+        lines_at = [crossing(piece, "princess", (0.0, level), (1.0, 0.0))[0] for piece in (centre, side)]
+        is_(f"taken in {level:.0f} mm down", lines_at[1] - lines_at[0], 2.0 * IN, 0.1)
+    pivot = was.piece("front").landmarks["bust_point"]
+    upper, lower = (math.atan2(*(at - pivot)[::-1]) for at in was.piece("front").mouth("side"))
+    x, y = math.cos(lower - upper), math.sin(lower - upper)  # the side dart is shut: its upper part has swung down
+    chest = pivot + np.array([[x, -y], [y, x]]) @ (was.piece("front").corner("underarm") - pivot)
+    wide = float((side.corner("underarm") - crossing(side, "princess", chest, (x, y))) @ (x, y))
+    wide += crossing(centre, "princess", (0.0, levels["chest"]), (1.0, 0.0))[0]
+    wide += float(before.piece("back_side").corner("underarm")[0])  # the back's line takes in nothing at the chest
+    is_("bust, body and ease", 2.0 * wide, 10.0 * body["bust"] + IN, 2.0)
+    for written, within in ((seen["before"][0], 0.1), (sheets, 2.0)):  # trued, its corners are rounded over
+        waist = sum(long(written, name, "waist") for name in ("front_centre", "front_side", "back_centre", "back_side"))
+        is_("waist, body and ease", 2.0 * waist, 10.0 * body["waist"] + IN, within)
+    tops = [[long(seen["before"][0], f"{on}_{part}", "shoulder") for part in ("centre", "side")] for on in ("front", "back")]
+    for on, parts in zip(("front", "back"), tops, strict=True):
+        is_(f"the {on}'s shoulder, given back", sum(parts), halves(was, "shoulder")[on], 0.1)
+    is_("front and back lines at the shoulder", tops[0][0], tops[1][0], 1.0)
+    for on in ("front", "back"):
+        one, two = (long(sheets, f"{on}_{part}", "princess") for part in ("side", "centre"))
+        is_(f"the {on}'s side panel is eased over the point", one - two, 3.0, 0.05)
+    is_("side seams", long(sheets, "front_side", "side_seam"), long(sheets, "back_side", "side_seam"), 0.3)
+    drawn = lines(sheets["back_centre"])
+    seam = np.concatenate([polyline(path) for path in drawn["centre"]])
+    edge = shapely.LinearRing(polyline(drawn["cut"][0]))
+    is_("the zip's allowance along CB", edge.distance(shapely.Point(seam[len(seam) // 2])), 2.0 * IN, 0.1)
+    apart = abs(tops[0][0] - tops[1][0])
+    return f"bust and waist are the body and its ease; 2 in from under-bust to waist; lines meet within {apart:.1f} mm"
 
 
 # J14: strapless with arm bands and frills.

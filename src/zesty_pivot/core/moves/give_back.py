@@ -6,6 +6,7 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 
 import numpy as np
+from scipy.optimize import brentq
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
@@ -14,17 +15,19 @@ from zesty_pivot.core.moves.shaping import Knot, displaced, ended_at
 from zesty_pivot.core.piece import Piece, Run
 from zesty_pivot.core.piece.heights import crossings, edges_at
 
+_LEAST = 1e-9  # mm, below which nothing goes out
+
 
 def given_back(
-    panel: Piece, top: float, taken: Callable[[float], float], *, underarm: bool, keeps: float | None
+    panel: Piece, top: float, taken: Callable[[float], float], *, underarm: Vector | None, keeps: float | None
 ) -> tuple[Piece, float]:
     """A side panel with `top` mm given back outside its upper end, and how much longer (mm) its armhole is.
 
     The shoulder is extended straight on by `top`. The armhole goes out at its middle by what was `taken` (mm) at that height
-    (y), and keeps its
-    direction at the underarm. The underarm stays, unless `underarm` is asked for or the panel has no
-    shoulder: then it goes out by what was taken at its height, and the side seam is led back to where it was at the height
-    `keeps`, so that nothing below is wider. Source: common practice, no source.
+    (y), where that is of the same kind as at the top, and keeps its direction at the underarm. The underarm goes out by
+    `underarm` (2,) mm; when that is not given it stays, or on a panel without a shoulder goes out by what was taken there.
+    The side seam is led back to where it was `keeps` mm down it, so that nothing below is wider; swung from there it stays as
+    long as its partner. Source: common practice, no source.
 
     Raises GeometryError when a dart opens in what is redrawn.
     """
@@ -47,16 +50,21 @@ def given_back(
     starts = np.cumsum([0.0, *(path.length for path in stretches)]).tolist()
     half, under = (float(point[1]) for point in (_point_at(stretches, starts[-1] / 2.0), stretches[-1].end))
     has_shoulder = roles[before] == "shoulder"
-    out = np.array([taken(under), 0.0]) if underarm or not has_shoulder else np.zeros(2)
+    aside = underarm if underarm is not None else np.array([0.0 if has_shoulder else _alike(taken(under), top), 0.0])
+    out = _outwards(runs[after].path, aside, keeps)
     knots: list[Knot] = [(0.0, tip), (starts[-1], out)]
     if has_shoulder:
-        knots[1:1] = [(starts[-1] / 2.0, np.array([taken(half), 0.0]))]
+        knots[1:1] = [(starts[-1] / 2.0, np.array([_alike(taken(half), top), 0.0]))]
     for index, path in zip(armhole, displaced(stretches, knots, slopes={starts[-1]: np.zeros(2)}), strict=True):
         runs[index] = replace(runs[index], path=path)
     longer_mm = sum(runs[index].path.length for index in armhole) - starts[-1]
     if np.abs(out).max() > 0.0:
         runs[after] = replace(runs[after], path=_led_out(runs[after].path, out, keeps))
     return replace(panel, runs=tuple(runs)), longer_mm
+
+
+def _alike(mm: float, top: float) -> float:
+    return mm if mm * top > 0.0 else 0.0
 
 
 def _point_at(stretches: Sequence[Path], along: float) -> Vector:
@@ -67,13 +75,41 @@ def _point_at(stretches: Sequence[Path], along: float) -> Vector:
     return stretches[-1].end
 
 
+def _is_kept(side: Path, keeps: float | None) -> bool:
+    return keeps is not None and 10.0 < keeps < side.length - 1.0
+
+
+def _outwards(side: Path, aside: Vector, keeps: float | None) -> Vector:
+    """How a side seam's upper end goes aside, (2,) mm: down as well, so that the seam stays as long as its partner."""
+    wide = float(np.hypot(*aside))
+    if wide < _LEAST:
+        return np.zeros(2)
+    down = np.array([-aside[1], aside[0]]) / wide * (1.0 if aside[0] > 0.0 else -1.0)
+
+    def longer(by: float) -> float:
+        return _led_out(side, aside + by * down, keeps).length - side.length
+
+    if longer(0.0) * longer(wide) >= 0.0:
+        return aside
+    return aside + float(brentq(longer, 0.0, wide, xtol=1e-9)) * down
+
+
 def _led_out(side: Path, out: Vector, keeps: float | None) -> Path:
-    """A side seam whose upper end goes out; from the height `keeps` down, or the joint below, it stays."""
-    met = [along for along, _x in crossings([side], keeps) if along > 10.0] if keeps is not None else []
-    if not met or met[0] > side.length - 1.0:
+    """A side seam whose upper end goes out; from so far (mm) down it, or from the joint below, it stays."""
+    if keeps is None or not _is_kept(side, keeps):
         return ended_at(side, start=side.start + out)
-    upper, lower = side.split_at(met[0])
+    upper, lower = side.split_at(keeps)
     return Path.chain([ended_at(upper, start=upper.start + out), lower])
+
+
+def down_the_side(piece: Piece, y: float) -> float | None:
+    """How far (mm) the height `y` of a piece lies down its sewn side seam; where a dart opens there, at the dart."""
+    stretches = [run.path for run in _side_runs(piece)]
+    met = crossings(stretches, y)
+    if met:
+        return met[0][0]
+    above = sum(path.length for path in stretches if path.end[1] < y)
+    return above or None
 
 
 def widened(before: Piece, after: Piece, levels: Mapping[str, float]) -> dict[str, float]:

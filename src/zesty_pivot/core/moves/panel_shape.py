@@ -40,7 +40,8 @@ class Wanted:
     `more` is taken at heights beyond what the darts give, whatever that is; at `still` heights nothing more is taken.
     What goes beyond the darts comes off both panels alike, but for those named in `outwards` (all off the side panel, unless
     it is let out) and in `off_centre`: so much (mm) of the whole intake comes off the centre panel, counted from the middle of
-    what the darts give.
+    what the darts give. What is named in `swung` the darts give from elsewhere, shut, by swinging the side panel: there the
+    centre panel's edge is the line as it was drawn, both are counted from it, and letting out is all the side panel's too.
     `smooth` is how far (mm) a corner is rounded to either side, `ease` how much longer (mm) the side panel is,
     `mended_at_top` the end where its line is made so, `notch_y` the height of the middle notch, `strokes` those of each
     notch."""
@@ -53,6 +54,7 @@ class Wanted:
     still: tuple[float, ...] = ()
     off_centre: Mapping[str, float] = field(default_factory=dict)
     outwards: frozenset[str] = frozenset()
+    swung: frozenset[str] = frozenset()
     smooth: float = 60.0
     ease: float = 0.0
     mended_at_top: bool = True
@@ -62,8 +64,12 @@ class Wanted:
     def off_centre_mm(self, name: str, natural: float, taken: float) -> float:
         """How much (mm) of what is taken beyond the darts comes off the centre panel."""
         if name in self.off_centre:
-            return self.off_centre[name] - natural / 2.0
-        return 0.0 if name in self.outwards and taken > 0.0 else taken / 2.0
+            return self.off_centre[name] - (0.0 if name in self.swung else natural / 2.0)
+        return 0.0 if self.is_side_only(name, taken) else taken / 2.0
+
+    def is_side_only(self, name: str, taken: float) -> bool:
+        """Whether all of it comes off the side panel, or is let out there."""
+        return name in self.outwards and (taken > 0.0 or name in self.swung)
 
 
 @dataclass(frozen=True)
@@ -161,7 +167,7 @@ def _drawn(sides: tuple[PanelLine, PanelLine], wanted: Wanted, mouth: float | No
         natural[name] = math.dist(*(side.end(at_top, 0.0) for side in sides))
         asked = max(given, natural[name]) if given is not None and name in wanted.at_least else given
         taken[name] = 0.0 if asked is None else asked - natural[name]
-        is_even = name not in wanted.off_centre and not (name in wanted.outwards and taken[name] > 0.0)
+        is_even = name not in wanted.off_centre and not wanted.is_side_only(name, taken[name])
         of_centre = None if is_even else wanted.off_centre_mm(name, natural[name], taken[name])
         back[at_top] = (0.0, 0.0) if asked is None else _drawn_back(sides, at_top, asked, of_centre)
         for side, mine, by in zip(sides, knots, back[at_top], strict=True):

@@ -13,9 +13,10 @@ from pydantic import Field, model_validator
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.angles import Vector, between
 from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.moves.bend import bent
-from zesty_pivot.core.moves.give_back import given_back, widened
+from zesty_pivot.core.moves.give_back import down_the_side, given_back, widened
 from zesty_pivot.core.moves.grain import grain_of_part, square_grain
 from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, counted, level_gap, shaped
 from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn
@@ -194,7 +195,8 @@ class Princess(Step):
 
     # What it takes.
 
-    def _wanted(self, piece: Piece, cut: Panels, top_role: str, context: Context) -> Wanted:
+    def _wanted(self, piece: Piece, cut: Panels, top_role: str, opens: set[str], context: Context) -> Wanted:
+        """What is asked for; `opens` are the roles of the edges that its darts open in."""
         scope = context.scope
         own = {name: getattr(self, name) for name in ("top", *LEVELS)}
         school = INTAKES[self.school].of(piece.body)
@@ -221,6 +223,7 @@ class Princess(Step):
             ease=ease,
             mended_at_top=self.mend == "top",
             outwards=frozenset({"top"} if top_role == "shoulder" else ()),
+            swung=frozenset(() if top_role in opens else ("top", "chest")),
         )
 
     def _off_centre(self, scope: Scope) -> dict[str, float]:
@@ -263,14 +266,16 @@ class Princess(Step):
         clear, told = made_equal(clear, (dart for through in throughs for dart in through.darts), context.scope.unit)
         clear, throughs, were = self._bent(clear, throughs)
         cut = cut_panels(clear, drafted, throughs, self._drawing(throughs, context), edge, names, edge)
-        made = counted(shaped(cut, self._wanted(piece, cut, top_role, context)), cut, drafted.levels, CLEAR)
-        centre, side = (_unmarked(panel, throughs) for panel in (made.panels.centre, made.panels.side))
         darts = [dart for through in throughs for dart in through.darts]
+        opens = {clear.role(clear.dart_edge(dart)) for dart in darts}
+        made = counted(shaped(cut, self._wanted(piece, cut, top_role, opens, context)), cut, drafted.levels, CLEAR)
+        centre, side = (_unmarked(panel, throughs) for panel in (made.panels.centre, made.panels.side))
         notes = [*told, *panel_notes(self.on, made, darts, self._mended, context.scope.unit)]
         bends = {pivot: angle - were[pivot] for pivot, angle in made.panels.angles if pivot in were}
         side = replace(side, added=(*side.added, *bends.items()))
         notes += [self._bend_note(pivot, more, context) for pivot, more in bends.items()]
-        side, given = self._given_back(side, (cut, made), top_role, context, notes)
+        bust = down_the_side(piece, drafted.levels["bust"]) if "bust" in drafted.levels else None
+        side, given = self._given_back(side, (piece, cut, made), top_role, bust, context, notes)
         below = self._bottom_edge(piece)
         side = replace(side, grain=square_grain(side, below) or side.grain)
         centre = replace(centre, grain=grain_of_part(centre, piece, below))
@@ -316,13 +321,23 @@ class Princess(Step):
         return next((edge for edge, role in piece.roles if role in ("waist", "hem")), "")
 
     def _given_back(
-        self, side: Piece, panels: tuple[Panels, Shaped], top_role: str, context: Context, notes: list[Note]
+        self, side: Piece, since: tuple[Piece, Panels, Shaped], top_role: str, keeps: float | None,
+        context: Context, notes: list[Note],
     ) -> tuple[Piece, float]:  # fmt: skip
-        """The side panel with the width that its top lost given back, where asked and possible."""
-        cut, made = panels
+        """The side panel with the width that its top lost given back, where asked and possible; `keeps` mm down the side seam
+        nothing is wider. Where a dart in the side was shut, the underarm has swung about its point with all above it."""
+        piece, cut, made = since
         lost, unit = made.shorter["top"], context.scope.unit
         is_mended = top_role == "armhole" and abs(made.taken.get("top", 0.0)) <= NOTHING  # no width was taken there
-        if abs(lost) < WORTH_GIVING or self.give_back == "none" or is_mended:
+        only_rounded = shaped(cut, Wanted(smooth=length_mm(self.smooth, context.scope))).panels
+
+        def taken(y: float, since: Panels = only_rounded) -> float:
+            before, now = level_gap(since, y), level_gap(made.panels, y)
+            return 0.0 if before is None or now is None else now - before
+
+        under = float(piece.corner("underarm")[1])
+        beside = max(taken(under, cut), 0.0) if self.give_back == "underarm" else None  # the block's girth is kept
+        if max(abs(lost), abs(beside or 0.0)) < WORTH_GIVING or self.give_back == "none" or is_mended:
             return side, 0.0
         if top_role not in ("shoulder", "armhole"):
             change = f"{format_length(abs(lost), unit)} {'shorter' if lost > 0.0 else 'longer'}"
@@ -331,21 +346,19 @@ class Princess(Step):
             notes.append(Note(text if is_strapless else f"{text}; widen it if that is not intended", side.name, abs(lost)))
             return side, 0.0
 
-        only_rounded = shaped(cut, Wanted(smooth=length_mm(self.smooth, context.scope))).panels
-
-        def taken(y: float) -> float:
-            before, now = level_gap(only_rounded, y), level_gap(made.panels, y)
-            more = 0.0 if before is None or now is None else now - before
-            return more if more * lost > 0.0 else 0.0
-
-        underarm = self.give_back == "underarm"
-        found, longer = given_back(side, lost, taken, underarm=underarm, keeps=context.block.drafted(side).levels.get("bust"))
+        swung = between(_at_underarm(piece), _at_underarm(side))
+        out = None if beside is None else beside * np.array([math.cos(swung), math.sin(swung)])
+        found, longer = given_back(side, lost, taken, underarm=out, keeps=keeps)
         where = "shoulder tip" if top_role == "shoulder" else "underarm"
-        where += " and underarm" if underarm and top_role == "shoulder" else ""
-        change = f"{format_length(abs(longer), unit, fine=True)} {'longer' if longer >= 0.0 else 'shorter'}"
-        moved = f"{format_length(abs(lost), unit, fine=True)} {'given back' if lost > 0.0 else 'taken off'} at the {where}"
-        if abs(lost) > WORTH_TELLING:
-            notes.append(Note(f"{moved}; the armhole is {change}", side.name, abs(lost)))
+        amounts = [(lost, where), *([(beside, "underarm")] if beside is not None and where != "underarm" else [])]
+        moved = [
+            f"{format_length(abs(mm), unit, fine=True)} {'given back' if mm > 0.0 else 'taken off'} at the {place}"
+            for mm, place in amounts if abs(mm) > WORTH_TELLING
+        ]  # fmt: skip
+        if moved:
+            change = f"{format_length(abs(longer), unit, fine=True)} {'longer' if longer >= 0.0 else 'shorter'}"
+            told_mm = max(abs(mm) for mm, _place in amounts)
+            notes.append(Note(f"{' and '.join(moved)}; the armhole is {change}", side.name, told_mm))
         return found, lost
 
     def intakes(self, pattern: Pattern, context: Context) -> dict[str, tuple[float, float]]:
@@ -368,6 +381,11 @@ class Princess(Step):
         return panels_by_hand(
             self.on, self.from_.words(), end, made.pins, made.shaped, smooth, self._mended, context.scope.unit
         )
+
+
+def _at_underarm(piece: Piece) -> Vector:
+    """Which way the armhole comes in at the underarm, (2,)."""
+    return next(run.path.end_direction for run in reversed(piece.runs) if piece.role(run.edge) == "armhole")
 
 
 def _unmarked(panel: Piece, throughs: Sequence[Through]) -> Piece:
