@@ -11,21 +11,24 @@ from zesty_pivot.desk.forms.number_line import parted
 
 
 @pytest.mark.parametrize(
-    ("text", "words", "numbers"),
+    ("text", "words", "numbers", "choices"),
     [
-        ("queen anne 3 7 4", "queen anne", ("3", "7", "4")),
-        ("queen 3 1/2 7 in 4", "queen", ("3 1/2", "7 in", "4")),
-        ("keyhole 3 1/2 3 - 2 1 1/2", "keyhole", ("3 1/2", "3", "-", "2", "1 1/2")),
-        ("strapless 7 50%", "strapless", ("7", "50%")),
-        ("tucks 5 0,3 0.7cm", "tucks", ("5", "0,3", "0.7cm")),
-        ("boat neck", "boat neck", ()),
-        ("keyhole 3 round", "keyhole 3 round", ()),
-        ("3 4", "3", ("4",)),
-        ("", "", ()),
+        ("queen anne 3 7 4", "queen anne", ("3", "7", "4"), ()),
+        ("queen 3 1/2 7 in 4", "queen", ("3 1/2", "7 in", "4"), ()),
+        ("keyhole 3 1/2 3 - 2 1 1/2", "keyhole", ("3 1/2", "3", "-", "2", "1 1/2"), ()),
+        ("strapless 7 50%", "strapless", ("7", "50%"), ()),
+        ("tucks 5 0,3 0.7cm", "tucks", ("5", "0,3", "0.7cm"), ()),
+        ("boat neck", "boat neck", (), ()),
+        ("keyhole 3 round", "keyhole 3 round", (), ()),
+        ("3 4", "3", ("4",), ()),
+        ("", "", (), ()),
+        ("round +2 +1 1/2", "round", ("+2", "+1 1/2"), ()),
+        ("keyhole 4,5 5, in a point", "keyhole", ("4,5", "5"), ("in a point",)),
+        ("princess line, back, mid arm", "princess line", (), ("back", "mid arm")),
     ],
 )
-def test_words_and_numbers(text: str, words: str, numbers: tuple[str, ...]) -> None:
-    assert parted(text) == (words, numbers)
+def test_words_and_numbers(text: str, words: str, numbers: tuple[str, ...], choices: tuple[str, ...]) -> None:
+    assert parted(text) == (words, numbers, choices)
 
 
 def search(window, text: str, modifier=Qt.KeyboardModifier.NoModifier) -> None:  # type: ignore[no-untyped-def]
@@ -49,6 +52,42 @@ def test_a_neckline_by_its_numbers(open_desk) -> None:  # type: ignore[no-untype
     assert float(front.corner("centre_neck")[1] - neck[1]) == pytest.approx(7 * 25.4, abs=0.01)
     window.run("edit.undo")
     assert not window.model.style.steps
+
+
+def test_a_plus_counts_from_the_block_and_a_comma_chooses(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([], units="cm"))
+    block = window.model.derived.derivation.block.piece("front")
+    window.drawer.begin_search()
+    QTest.keyClicks(window.drawer.search, "keyhole +2 +3, in a")
+    told = "half width 2 cm more than the block has, depth 3 cm more than the block has, next: "
+    assert window.drawer.answers.note.text().startswith(told) and window.drawer.answers.note.text().endswith(", in a point")
+    QTest.keyClick(window.drawer.search, Qt.Key.Key_Return)
+    (step,) = window.model.style.steps
+    assert (step.width_from, step.depth_from, step.end, str(step.width)) == ("neck_point", "centre_neck", "point", "2")
+    front = window.model.pattern.piece("front")
+    deeper = front.corner("centre_neck")[1] - block.corner("centre_neck")[1]
+    assert float(deeper) == pytest.approx(30.0, abs=0.01)
+    search(window, "princess line, back")
+    assert window.model.style.steps[-1].on == "back"
+
+
+def test_a_plus_in_the_field_itself(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([{"do": "neck.shape", "on": "front", "shape": "round", "other": "back"}], units="cm"))
+    edit = window.side.reading.form("neck.shape").fields["depth"].edit
+    edit.setText("+ 4")
+    QTest.keyClick(edit, Qt.Key.Key_Return)
+    (step,) = window.model.style.steps
+    assert (str(step.depth), step.depth_from) == ("4", "centre_neck")
+
+
+@pytest.mark.parametrize(
+    ("text", "words"),
+    [("keyhole 4 5, blue", "no choice is called 'blue'"), ("keyhole, b", "choices are called 'b'")],
+)
+def test_a_choice_that_is_none_is_told(open_desk, text: str, words: str) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([], units="cm"))
+    search(window, text)
+    assert not window.model.style.steps and words in window.message.text()
 
 
 def test_shift_enter_is_another_variant(open_desk) -> None:  # type: ignore[no-untyped-def]

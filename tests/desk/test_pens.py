@@ -64,7 +64,8 @@ def test_every_pen_is_told_the_same(name: str, monkeypatch: pytest.MonkeyPatch, 
     draw(made.sheet.laid, ScreenPen(painter, 1.0))
     painter.end()
     pieces = [what for what in ear.told if what[0] == "begin"]
-    assert [piece for _begin, piece, _dx, _dy in pieces] == list(made.pieces)
+    assert [piece for _begin, piece, _dx, _dy in pieces] == [laid.piece for laid in made.sheet.laid]
+    assert {id(laid.piece) for laid in made.sheet.laid} == {id(piece) for piece in made.pieces}
     assert {what[1].kind for what in ear.told if what[0] == "stroke"} <= set(LOOKS)
     for told in heard:
         assert len(told) == len(ear.told) and all(a[0] == b[0] and a[1] is b[1] for a, b in zip(told, ear.told, strict=True))

@@ -138,6 +138,29 @@ def j10_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:
     return f"bust and waist are the body and its ease; 2 in from under-bust to waist; lines meet within {apart:.1f} mm"
 
 
+# J12: one shoulder over princess panels from mid armhole, the shoulders cut in; the back's waist trimmed at CB; a lining.
+
+
+def j12(hand: Hand) -> None:
+    _begin(hand)
+    hand.add_with("Armhole", "1 1/2 0")
+    for on in ("front", "back"):
+        hand.add("Princess line")
+        assert hand.window.model.style.steps[-1].on == on
+        hand.choose("from_", "mid armhole")
+        hand.fill("top", "1")
+    hand.add_with("Trim the lower edge", "1")
+    print(hand.form().fields.keys(), hand.window.model.style.steps[-1])
+    hand.add_with("one shoulder neckline", "", design="one_shoulder")
+    print(hand.window.model.style.steps[-1])
+    hand.add("Facing or lining")
+    hand.choose("kind", "lining")
+
+
+def j12_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:
+    return "ok"
+
+
 # J14: strapless with arm bands and frills.
 
 

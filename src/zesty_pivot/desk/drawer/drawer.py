@@ -32,7 +32,7 @@ from zesty_pivot.desk.drawer.own_pieces import OwnPieces
 from zesty_pivot.desk.drawer.search import Found, search, step_of
 from zesty_pivot.desk.drawer.tiles import Tiles
 from zesty_pivot.desk.forms.base import StepForm
-from zesty_pivot.desk.forms.number_line import parted, written
+from zesty_pivot.desk.forms.number_line import Line, chosen, parted, written
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.galleries.registry import all_galleries
 from zesty_pivot.desk.icons import icon
@@ -45,6 +45,12 @@ from zesty_pivot.desk.trying import first_that_works
 WIDE, NARROW = 216, 60
 RECENT = 5  # steps added last that stand on top
 HOME = "doors"
+
+
+def _changed(step: Step, values: dict[str, Any]) -> Step:
+    """A step with other parameters. Raises ValidationError for what it cannot have."""
+    value = {**registry.dump(step), **values}
+    return registry.read({key: part for key, part in value.items() if part is not None})
 
 
 class Drawer(QWidget):
@@ -217,14 +223,14 @@ class Drawer(QWidget):
             if self.page == "answers":
                 self.open(HOME)
             return
-        words, numbers = parted(text)
-        found = search(words, self._titles())
+        line = parted(text)
+        found = search(line.words, self._titles())
         self.answers.show_found(found)
         self.open("answers")
         self.answers.note.setText("")
         for first in found[:1]:
             if first.do:
-                self._tell(first, numbers)
+                self._tell(first, line)
         self.answers.note.setVisible(bool(self.answers.note.text()))
 
     def begin_search(self) -> None:
@@ -243,32 +249,32 @@ class Drawer(QWidget):
 
     def take(self, found: Found) -> None:
         """Does what was found: a command, or a step that begins as it was asked for, with the numbers behind its name."""
-        numbers = parted(self.search.text())[1]
+        line = parted(self.search.text())
         self.go_back()
         if found.action:
             self._run(found.action)
-        elif not found.design and not numbers:
+        elif not found.design and line.is_bare:
             self.add(found.do)
         else:
-            self._begin(found, numbers)
+            self._begin(found, line)
 
     def take_as_variant(self, found: Found) -> None:
         """The same in another variant, in place of the chosen step; over the bare block, and a command, as `take` does."""
         if not found.do or not self._model.style.steps:
             self.take(found)
             return
-        numbers, at = parted(self.search.text())[1], self._model.state_index - 1
+        line, at = parted(self.search.text()), self._model.state_index - 1
         self.go_back()
         self._model.choose_step(max(at - 1, -1))  # the table as it was before that step
-        self._begin(found, numbers, instead=at)
+        self._begin(found, line, instead=at)
 
-    def _begin(self, found: Found, numbers: tuple[str, ...], instead: int | None = None) -> None:
+    def _begin(self, found: Found, line: Line, instead: int | None = None) -> None:
         """Adds what was found, or puts it where a step stands (-1 for the block) in another variant."""
         value: dict[str, Any] | None = all_forms()[found.do].first(self._model)
         trial = first_that_works(self._model, step_of(found, value) if value is not None else ())
         step, fault = trial.step, trial.fault
-        if step is not None and numbers:
-            step, fault = self._with_numbers(step, numbers)
+        if step is not None and not line.is_bare:
+            step, fault = self._as_written(step, line)
         if step is None:
             if instead is not None:
                 self._model.choose_step(instead)
@@ -284,28 +290,34 @@ class Drawer(QWidget):
         self.note(found.do)
         self.begun.emit()
 
-    def _with_numbers(self, step: Step, numbers: tuple[str, ...]) -> tuple[Step | None, str]:
-        """A step with numbers in its fields, and words for them; else none, and what is wrong."""
+    def _as_written(self, step: Step, line: Line) -> tuple[Step | None, str]:
+        """A step with what is written behind its name in its fields, and words for it; else none, and what is wrong."""
         if step.do not in self._forms:
             self._forms[step.do] = form = all_forms()[step.do].make(self._model)
             form.setParent(self)
             form.hide()
+        form = self._forms[step.do]
+        told: list[str] = []
         try:
-            values, told = written(self._forms[step.do], step, self._model.pattern, numbers, self._model.style.units)
-            value = {**registry.dump(step), **values}
-            return registry.read({key: part for key, part in value.items() if part is not None}), told
+            for asked in line.choices:
+                values, words = chosen(form, step, self._model.pattern, asked)
+                step, told = _changed(step, values), [*told, words]
+            if line.numbers:
+                values, words = written(form, step, self._model.pattern, line.numbers, self._model.style.units)
+                step, told = _changed(step, values), [words, *told]
+            return step, ", ".join(told)
         except ZestyError as wrong:
             return None, f"{wrong.what}. {wrong.advice}".removesuffix(" ")
         except ValidationError as wrong:
             return None, faults(wrong)
 
-    def _tell(self, first: Found, numbers: tuple[str, ...]) -> None:
+    def _tell(self, first: Found, line: Line) -> None:
         """Under the answers: what Enter does with the first of them, and what the numbers are."""
-        value: dict[str, Any] | None = all_forms()[first.do].first(self._model) if numbers else None
+        value: dict[str, Any] | None = None if line.is_bare else all_forms()[first.do].first(self._model)
         if value is None:
             self.answers.note.setText("Enter adds it, Shift+Enter in another variant. Numbers may follow: queen anne 3 7 4.")
         else:
-            self.answers.note.setText(self._with_numbers(registry.read(step_of(first, value)[0]), numbers)[1])
+            self.answers.note.setText(self._as_written(registry.read(step_of(first, value)[0]), line)[1])
 
     def restyle(self) -> None:
         """What is drawn once, in the colours of another theme."""

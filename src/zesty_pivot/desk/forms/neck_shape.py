@@ -113,9 +113,9 @@ class _EndRow(ChoiceRow):
 ROWS: tuple[Row, ...] = (
     ChoiceRow("shape", "Shape", choices=lambda _s, _p: [(name, shape.title) for name, shape in all_shapes().items()]),
     ChoiceRow("side", "Side, as worn", _has_side, choices=lambda _s, _p: [("left", "left"), ("right", "right")]),
-    ShapeRow("width", "Half width", _takes("width")),
+    ShapeRow("width", "Half width", _takes("width"), more=("width_from", "neck_point")),
     ChoiceRow("width_from", "Width measured", _takes("width"), choices=lambda _s, _p: WIDTHS),
-    ShapeRow("depth", "Depth", _takes("depth")),
+    ShapeRow("depth", "Depth", _takes("depth"), more=("depth_from", "centre_neck")),
     ChoiceRow("depth_from", "Depth measured", _takes("depth"), choices=lambda _s, _p: DEPTHS),
     CountRow("arcs", "Arcs", lambda step: shape_of(step.shape).arcs, read=whole_number(2, 7)),
     _EndRow(

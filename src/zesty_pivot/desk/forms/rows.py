@@ -139,10 +139,14 @@ class LengthRow(Row):
     signed: bool = False
     share: bool = False  # it may be a share of the edge as well
     clears: tuple[str, ...] = ()  # parameters that go when this one is given
+    more: tuple[str, str] | None = None  # a parameter and its value that a plus in front means: so much more than it is
 
     def values(self, text: str) -> dict[str, Any]:
         """The step's parameters that change when this is written. Raises a ZestyError where it cannot be read."""
-        return {self.key: self._value(text) if text else None, **(dict.fromkeys(self.clears) if text else {})}
+        besides: dict[str, Any] = dict.fromkeys(self.clears) if text else {}
+        if self.more is not None and text.startswith("+"):
+            text, besides = text.removeprefix("+").strip(), {**besides, self.more[0]: self.more[1]}
+        return {self.key: self._value(text) if text else None, **besides}
 
     def _value(self, text: str) -> Any:
         return text
