@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QByteArray, QMimeData, QPoint, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QByteArray, QEvent, QMimeData, QPoint, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QContextMenuEvent, QDrag, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap
 from PyQt6.QtWidgets import QApplication, QFrame, QLabel, QLineEdit, QVBoxLayout
 
@@ -36,6 +36,8 @@ class Card(QFrame):
     renamed = pyqtSignal(int, str)
     asked = pyqtSignal(int, QPoint)  # for its menu
     focused = pyqtSignal(int)
+
+    _words = "", ""  # title and figures, whole
 
     def __init__(self, number: int) -> None:
         super().__init__()
@@ -79,8 +81,8 @@ class Card(QFrame):
             figures = "switched off"
         if state.error is not None:
             figures = state.error.what
-        self.title.setText(self._short(f"{prefix}{title}", self.title, 1))
-        self.figures.setText(self._short(figures, self.figures, 2))
+        self._words = f"{prefix}{title}", figures
+        self._letter()
         self.setToolTip(str(state.error) if state.error else f"{prefix}{title}\n{figures}")
         self.setAccessibleName(f"{prefix}{title}: {figures}")
         self._dot, self.folded = dot, folded
@@ -101,6 +103,17 @@ class Card(QFrame):
         """The pattern after the step, if it is not the picture that is there."""
         if self.picture.pixmap().cacheKey() != picture.cacheKey():
             self.picture.setPixmap(picture)
+
+    def _letter(self) -> None:
+        for label, text, lines in zip((self.title, self.figures), self._words, (1, 2), strict=True):
+            if label.text() != (short := self._short(text, label, lines)):
+                label.setText(short)
+
+    def changeEvent(self, event: QEvent | None) -> None:
+        """Letters it anew when the style sheet gives it another type."""
+        super().changeEvent(event)
+        if event is not None and event.type() == QEvent.Type.StyleChange:
+            self._letter()
 
     def _short(self, text: str, label: QLabel, lines: int) -> str:
         """The text as far as it fits; the whole of it stands in the tooltip and, for the chosen step, in the panel."""

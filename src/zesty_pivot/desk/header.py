@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QSize, Qt
+from PyQt6.QtCore import QEvent, QSize, Qt
 from PyQt6.QtGui import QAction
 from PyQt6.QtWidgets import QHBoxLayout, QLabel, QPushButton, QToolButton, QWidget
 
@@ -31,6 +31,8 @@ ROOMY = 1180  # px; a narrower window leaves out the block's name
 
 class Header(QWidget):
     """One row above the views."""
+
+    _is_made = False
 
     def __init__(self, model: DeskModel, action: Callable[[str], QAction]) -> None:
         super().__init__()
@@ -71,7 +73,14 @@ class Header(QWidget):
         self._is_roomy = True
         model.changed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
+        self._is_made = True
         self.refresh()
+
+    def changeEvent(self, event: QEvent | None) -> None:
+        """The names are measured anew when the style sheet gives them another type."""
+        super().changeEvent(event)
+        if event is not None and event.type() == QEvent.Type.StyleChange and self._is_made:
+            self.refresh()
 
     def fit_width(self, width: int) -> None:
         """Less of the names where the window is narrow; tooltips and the window's title have them whole."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QApplication
+from PyQt6.QtWidgets import QApplication, QWidget
 
 from zesty_pivot.desk.settings import ThemeName
 from zesty_pivot.desk.theme import DARK, LIGHT, NOW, THEMES, Theme, palette, stylesheet
@@ -21,8 +21,14 @@ def chosen(app: QApplication, look: ThemeName) -> Theme:
 def dress(app: QApplication, look: ThemeName) -> None:
     """Puts a theme in use."""
     theme = chosen(app, look)
-    NOW.use(theme)
-    sheet = stylesheet(theme)
-    if app.styleSheet() != sheet:  # every widget is dressed anew, which takes a while
+    if theme is not NOW.theme or app.palette() != palette(theme):
+        NOW.use(theme)
         app.setPalette(palette(theme))
-        app.setStyleSheet(sheet)
+
+
+def dress_window(window: QWidget) -> None:
+    """A window, and what opens from it, in the theme that is in use. Done once when it is put together: a style sheet of the
+    application would dress every part anew each time that it is put into another."""
+    sheet = stylesheet(NOW.theme)
+    if window.styleSheet() != sheet:
+        window.setStyleSheet(sheet)

@@ -30,7 +30,7 @@ from zesty_pivot.desk.settings import ThemeName, crash_folder
 from zesty_pivot.desk.strip import RecipeStrip
 from zesty_pivot.desk.style_view import StyleView
 from zesty_pivot.desk.table.canvas import Canvas
-from zesty_pivot.desk.theming import dress
+from zesty_pivot.desk.theming import dress, dress_window
 from zesty_pivot.desk.views import Views
 from zesty_pivot.desk.work import ProgressBox, Worker
 
@@ -77,6 +77,7 @@ class Window(QMainWindow):
         self.views = Views(self.model, self.keeper, self.docs, self.style_view, self.run, self.qt_action)
         self.pages = Pages(self, self.model, self.lay, self.keeper, self.views, self.qt_actions, self.set_theme)
         self._put_together()
+        dress_window(self)
         self.message = Message(self, bar)
         self.progress = ProgressBox(self.worker, self)
         self.model.said.connect(self._say)
@@ -178,6 +179,7 @@ class Window(QMainWindow):
         app = QApplication.instance()
         if isinstance(app, QApplication):
             dress(app, self.keeper.settings.theme)
+        dress_window(self)
         self.qt_actions.restyle()
         self.side.restyle()
         self.drawer.restyle()
