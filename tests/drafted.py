@@ -9,11 +9,14 @@ from __future__ import annotations
 import functools
 import json
 import math
-from typing import Any
+from collections.abc import Iterable
+from typing import Any, TypeVar
 
 from tests.samples import DATA, real_value, stretched_value
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_file import BlockFile
+
+T = TypeVar("T")
 
 IN = 25.4
 EASE, INTAKE, HOLLOW_FRONT, HOLLOW_BACK = IN / 4.0, IN, 0.75 * IN, 0.5 * IN
@@ -152,6 +155,16 @@ def _scaled(value: dict[str, Any], x: float, y: float) -> dict[str, Any]:
 def room_block(name: str) -> BlockFile:
     """One of the blocks that whole recipes are tried on, by its name in ROOM."""
     return block_file.from_value(ROOM[name](), name)
+
+
+def shared_out(cases: Iterable[T], each: int = 3) -> list[tuple[str, T]]:
+    """Every case on so many of the blocks of ROOM, every block with its share of the cases: a small and a large one in turn."""
+    names = list(ROOM)
+    return [
+        (names[(number + turn * len(names) // each) % len(names)], case)
+        for number, case in enumerate(cases)
+        for turn in range(each)
+    ]
 
 
 # The two real blocks and one drafted here, and of each a small or a large one: busts of 76 to 140 cm.

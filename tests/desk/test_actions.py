@@ -83,6 +83,10 @@ BEFORE: dict[str, Callable] = {
     **{id: drafting for id in IDS if id.startswith(("draft.", "method."))},
     "edit.redo": lambda w: (noted(w), w.model.undo()),
     "edit.history": noted,
+    "step.other": lambda w: (
+        w.model.file.replace(style([{"do": "line.princess", "on": "front"}]), None),
+        w.model.choose_step(0),
+    ),
     "step.copy": lambda w: (QGuiApplication.clipboard().clear(), w.strip.choose(1)),
     "step.paste": lambda w: (w.strip.choose(1), w.run("step.copy")),
     "step.fold": lambda w: (w.model.undo(), w.run("true.all")),
@@ -132,7 +136,24 @@ def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
     )  # fmt: skip
 
 
-@pytest.mark.parametrize("id", IDS)
+ADDED = [id for id in IDS if id.startswith("add.") and id not in BEFORE]
+OTHERS = [id for id in IDS if id not in ADDED]
+
+
+@pytest.mark.parametrize("ids", [ADDED[first::4] for first in range(4)], ids=["1", "2", "3", "4"])
+def test_every_step_is_added_by_its_action(ids: list[str], open_desk) -> None:
+    window = open_desk(style(STEPS))
+    for id in ids:
+        window.model.choose_step(1)
+        window.qt_actions.ask()
+        assert window.qt_action(id).isEnabled(), id
+        window.run(id)
+        assert window.model.style.steps[2].do == id.removeprefix("add."), id  # after the chosen one
+        window.run("edit.undo")
+        assert window.model.style.steps == style(STEPS).steps
+
+
+@pytest.mark.parametrize("id", OTHERS)
 def test_every_action_does_something(id: str, open_desk, monkeypatch: pytest.MonkeyPatch, tmp_path) -> None:
     window = open_desk(style(STEPS))
     told: list = []

@@ -67,8 +67,17 @@ def test_a_plus_counts_from_the_block_and_a_comma_chooses(open_desk) -> None:  #
     front = window.model.pattern.piece("front")
     deeper = front.corner("centre_neck")[1] - block.corner("centre_neck")[1]
     assert float(deeper) == pytest.approx(30.0, abs=0.01)
-    search(window, "princess line, back")
-    assert window.model.style.steps[-1].on == "back"
+    search(window, "princess line, back, mid arm")
+    step = window.model.style.steps[-1]
+    assert (step.on, step.from_.station) == ("back", "mid_armhole")
+
+
+def test_places_in_their_order(open_desk) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style([], units="in"))
+    search(window, "style line 0, 2 1/2 side, 45% cen, back")
+    (step,) = window.model.style.steps
+    assert (step.from_.edge, str(step.from_.at), step.to.edge, str(step.to.at)) == ("side_seam", "2 1/2", "centre", "45%")
+    assert (step.on, str(step.bow)) == ("back", "0") and not window.model.derived.derivation.broken
 
 
 def test_a_plus_in_the_field_itself(open_desk) -> None:  # type: ignore[no-untyped-def]

@@ -124,24 +124,41 @@ class Hand:
         edit = self.window.focusWidget()
         self._clicked = edit if edit is not None else self.window
 
-    def add_with(self, name: str, numbers: str, *, design: str = "", other: bool = False) -> None:
-        """Adds a step by what its name begins with, until it (or a design of its gallery) is the first answer, and the numbers
-        behind it, `queen anne 3 7 4`; `other` as another variant."""
+    def add_with(self, name: str, numbers: str = "", *chosen: str, design: str = "", other: bool = False) -> None:
+        """Adds a step by what its name begins with, until it (or a design of its gallery) is the first answer, the numbers
+        behind it and, behind commas, what is chosen from its lists: `keyhole 3 4, in a`; `other` as another variant. The
+        numbers stand in the order, so that there is one decision: what to do (the model's rules 0 to 2)."""
         self.shortcut("Ctrl+F")
         search = self.window.drawer.search
         self._clicked = search
-        self.think()
         for letter in name:
             self.keys(letter)
             found = self.window.drawer.answers.found
             if found and (found[0].design == design if design else found[0].title == name):
                 break
-        self.keys(f" {numbers}")
+        behind = f" {numbers}" if numbers else ""
+        self.keys(behind + "".join(f", {words}" for words in chosen))
         self.key(Qt.Key.Key_Return, Qt.KeyboardModifier.ShiftModifier if other else Qt.KeyboardModifier.NoModifier)
         QApplication.processEvents()
         self.window.activateWindow()  # as after a list
         QApplication.processEvents()
         self._clicked = self.window.focusWidget() or self.window
+
+    def on_other(self) -> None:
+        """The same as the chosen step on the other piece."""
+        self.shortcut("Ctrl+G")
+        self.window.activateWindow()
+        QApplication.processEvents()
+        self._clicked = self.window.focusWidget() or self.window
+
+    def pivot(self, piece: str, name: str) -> None:
+        """Clicks a pivot on the table: its ring appears."""
+        self.think()
+        table = self.window.table
+        at = table.layout_now()[piece].on_table(self.window.model.pattern.piece(piece).pivot(name))
+        self.click(table, table.to_px(*at).toPoint())
+        QApplication.processEvents()
+        assert table.ring() is not None, (piece, name)
 
     def form(self) -> Any:
         """The form of the chosen step, as it is shown."""

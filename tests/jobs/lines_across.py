@@ -14,31 +14,16 @@ from zesty_pivot.core.piece import Pattern
 
 
 def j09(hand: Hand) -> None:
-    hand.seen["block"] = hand.window.model.derived.derivation.block
+    block = hand.seen["block"] = hand.window.model.derived.derivation.block
     dart = next(bead.dart for bead in hand.window.table.ring().beads if bead.dart != "waist")
     hand.bead(dart, "waist")
-    hand.add("Use a dart as")
-    hand.choose("as_", "open flare")
-    _line(hand)
-    hand.add_with("Flare an edge", "3 4")
-    hand.add("Move a dart")
-    if hand.window.model.style.steps[-1].on != "back":
-        hand.pick(hand.form().on, "back")
-    hand.pick(hand.form().dart, "shoulder dart")
-    hand.pick(hand.form().to.choice, "waist")
+    hand.add_with("Use a dart as", "", "open")
+    hand.pivot("back", block.piece("back").dart("shoulder").pivot)
+    hand.bead("shoulder", "waist")
     hand.write(hand.form().stays.edit, "1/4 in")
-    _line(hand, "back")
-
-
-def _line(hand: Hand, piece: str = "") -> None:
-    hand.add("Style line")
-    if piece and hand.window.model.style.steps[-1].on != piece:
-        hand.choose("on", piece)
-    for key, edge, at in (("from_", "side seam", "5"), ("to", "centre", "45%")):
-        place = hand.form().fields[key]
-        hand.pick(place.edge, edge)
-        hand.write(place.at.edit, at)
-    hand.fill("bow", "0")
+    hand.add_with("Style line", "0", "5 side", "45% cen", "front")
+    hand.on_other()
+    hand.add_with("Flare an edge", "3 4", "front panel")
 
 
 def j09_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:

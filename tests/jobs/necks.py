@@ -39,26 +39,23 @@ def inches(text: str) -> float:
     return float(sum(Fraction(part) for part in text.split()))
 
 
-def _neckline(hand: Hand, name: str, shape: str, numbers: tuple[str, ...], choices: dict[str, str]) -> None:
+def _neckline(hand: Hand, name: str, shape: str, numbers: tuple[str, ...], chosen: tuple[str, ...]) -> None:
     """Another neckline by its name and numbers, as a variant of the one before; where the block's own neck is wider or deeper
-    than asked, that."""
+    than asked, that: so much more than it, nothing."""
     wide, deep = _own(hand.seen)
-    lower = "depth_from" not in choices and not shape.startswith(ON_ARMHOLE) and numbers[1] != "-" and inches(numbers[1]) < deep
-    wider = "width_from" not in choices and not shape.startswith(ON_ARMHOLE) and inches(numbers[0]) < wide
-    if wider:
-        numbers, choices = ("0", *numbers[1:]), {**choices, "width_from": "from the neck point"}
-    if lower:
-        numbers, choices = (numbers[0], "0", *numbers[2:]), {**choices, "depth_from": "below the block's neckline"}
+    if not shape.startswith(ON_ARMHOLE):
+        lower = numbers[1][0] not in "-+" and inches(numbers[1]) < deep
+        wider = numbers[0][0] != "+" and chosen[:1] != IN_FROM_TIP and inches(numbers[0]) < wide
+        numbers = ("+0" if wider else numbers[0], "+0" if lower else numbers[1], *numbers[2:])
     line = f"{shape.replace('_', ' ')} neckline"
-    hand.add_with(line, " ".join(numbers), design=shape, other=bool(hand.window.model.style.steps))
-    for key, title in choices.items():
-        hand.choose(key, title)
+    hand.add_with(line, " ".join(numbers), *chosen, design=shape, other=bool(hand.window.model.style.steps))
     hand.see(name)
     broken = hand.window.model.derived.derivation.broken
     assert not broken, (name, broken)
     hand.seen[f"{name} told"] = tuple(hand.window.model.derived.findings)
 
 
+IN_FROM_TIP = ("in f",)  # in from the shoulder tip
 ON_ARMHOLE = ("strapless", "off")
 
 
@@ -133,23 +130,23 @@ def _below_chest(seen: dict[str, Any], name: str, deep: float) -> bool:
 
 # J02: nine necklines.
 
-J02 = (
-    ("queen", "queen_anne", ("3", "7", "4"), {}),
-    ("hole v", "keyhole", ("3 1/2", "3", "-", "2", "1 1/2", "1 1/2", "1 1/2"), {"end": "in a point"}),
-    ("yoke", "keyhole_yoke", ("3 1/2", "-", "-", "7"), {}),
-    ("heart", "sweetheart", ("4", "6", "4"), {}),
-    ("scallop", "scallop", ("3 1/2", "7"), {}),
-    ("box", "rectangle", ("2", "5 1/2"), {"width_from": "in from the shoulder tip"}),
-    ("uneven", "asymmetric", ("3 1/2", "6 1/2"), {"form": "box corner, then a curve"}),
-    ("mid", "strapless", ("7", "50%"), {}),
-    ("chest", "strapless", ("7", "100%"), {}),
+J02: tuple[tuple[str, str, tuple[str, ...], tuple[str, ...]], ...] = (
+    ("queen", "queen_anne", ("3", "7", "4"), ()),
+    ("hole v", "keyhole", ("3 1/2", "3", "-", "2", "1 1/2", "1 1/2", "1 1/2"), ("in a",)),
+    ("yoke", "keyhole_yoke", ("3 1/2", "-", "-", "7"), ()),
+    ("heart", "sweetheart", ("4", "6", "4"), ()),
+    ("scallop", "scallop", ("3 1/2", "7"), ()),
+    ("box", "rectangle", ("2", "5 1/2"), IN_FROM_TIP),
+    ("uneven", "asymmetric", ("3 1/2", "6 1/2"), ("box curve",)),
+    ("mid", "strapless", ("7", "50%"), ()),
+    ("chest", "strapless", ("7", "100%"), ()),
 )
 
 
 def j02(hand: Hand) -> None:
     _on_j21(hand)
-    for name, shape, numbers, choices in J02:
-        _neckline(hand, name, shape, numbers, choices)
+    for name, shape, numbers, chosen in J02:
+        _neckline(hand, name, shape, numbers, chosen)
         if name == "hole v":
             hand.choose("end", "round")
             hand.see("hole c")
@@ -200,21 +197,21 @@ def _hole(seen: dict[str, Any], name: str) -> np.ndarray:
 
 # J03: seven necklines.
 
-J03 = (
-    ("round", "round", ("3", "4", "1"), {}),
-    ("square", "square", ("4", "4"), {}),
-    ("scoop", "scoop", ("4", "6"), {}),
-    ("heart", "sweetheart", ("4", "7", "4"), {}),
-    ("uneven", "asymmetric", ("4", "7"), {"form": "box corner, then straight"}),
-    ("off", "off_shoulder", ("3", "5"), {"depth_from": "below the block's neckline", "end": "in a point"}),
-    ("slit", "slit", ("3", "3", "-", "7"), {}),
+J03: tuple[tuple[str, str, tuple[str, ...], tuple[str, ...]], ...] = (
+    ("round", "round", ("3", "4", "1"), ()),
+    ("square", "square", ("4", "4"), ()),
+    ("scoop", "scoop", ("4", "6"), ()),
+    ("heart", "sweetheart", ("4", "7", "4"), ()),
+    ("uneven", "asymmetric", ("4", "7"), ("straight",)),
+    ("off", "off_shoulder", ("+3", "5"), ("in a",)),
+    ("slit", "slit", ("3", "3", "-", "7"), ()),
 )
 
 
 def j03(hand: Hand) -> None:
     _on_j21(hand)
-    for name, shape, numbers, choices in J03:
-        _neckline(hand, name, shape, numbers, choices)
+    for name, shape, numbers, chosen in J03:
+        _neckline(hand, name, shape, numbers, chosen)
     hand.fill("open", "1/4")
     hand.see("open")
     _side_by_side(hand)
@@ -258,36 +255,23 @@ def j08(hand: Hand) -> None:
     hand.seen["block"] = hand.window.model.derived.derivation.block
     dart = next(bead.dart for bead in hand.window.table.ring().beads if bead.dart != "waist")
     hand.bead(dart, "centre_bust")
-    hand.add_with("vest neckline", "6 15", design="vest")
-    hand.choose("width_from", "left of the shoulder, along it")
-    hand.choose("depth_from", "below the block's neckline")
+    hand.add_with("vest neckline", "6 +15", "left", design="vest")
     hand.see("vest")
     hand.think()
     hand.click(hand.window.strip.cards[0])  # the block: afresh
     hand.shortcut("Ctrl+Shift+V")
-    hand.add_with("Move the side seam", "2")
-    if hand.window.model.style.steps[-1].on != "front":
-        hand.choose("on", "front")  # what the front loses brings the seam forward
+    hand.add_with("Move the side seam", "2", "front")  # what the front loses brings the seam forward
     hand.bead(dart, "side_bust")
-    hand.add("Move a dart")
-    if hand.window.model.style.steps[-1].on != "back":
-        hand.pick(hand.form().on, "back")
-    hand.pick(hand.form().dart, "shoulder dart")
-    hand.pick(hand.form().to.choice, "mid neck")
-    hand.add_with("round neckline", "2 3", design="round")
-    hand.choose("width_from", "from the neck point")
-    hand.choose("depth_from", "below the block's neckline")
+    hand.pivot("back", hand.seen["block"].piece("back").dart("shoulder").pivot)
+    hand.bead("shoulder", "mid_neck")
+    hand.add_with("round neckline", "+2 +3", design="round")
     hand.see("first")
-    for name, wide, deep in (("second", "4", "10"), ("third", "5.5", "15")):
-        hand.shortcut("Ctrl+Shift+V")
-        hand.fill("width", wide)
-        hand.fill("depth", deep)
-        if name == "third":
-            hand.fill("back_depth", "9")
+    for name, numbers in (("second", "+4 +10"), ("third", "+5.5 +15 - 9")):
+        hand.add_with("round neckline", numbers, design="round", other=True)
         hand.see(name)
+    hand.pivot("front", "bust_point")
     hand.bead(dart, "mid_neck")
-    hand.add("Use a dart as")
-    hand.choose("as_", "soft pleats")
+    hand.add_with("Use a dart as", "", "soft")
     hand.see("pleated")
 
 
@@ -325,12 +309,7 @@ def j08_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:
 
 
 def j07(hand: Hand) -> None:
-    hand.add("Neckline")
-    hand.picture("neck.shape", "canoe")
-    hand.choose("width_from", "left of the shoulder, along it")
-    hand.fill("width", "1 in")
-    hand.choose("depth_from", "below the block's neckline")
-    hand.fill("depth", "1 in")
+    hand.add_with("canoe neckline", "1in +1in", "left", design="canoe")
     hand.seen["block"] = hand.window.model.derived.derivation.block
 
 
@@ -349,10 +328,7 @@ def j07_check(sheets: Sheets, pattern: Any, seen: dict[str, Any]) -> str:
 
 
 def j19(hand: Hand) -> None:
-    hand.add("Neckline")
-    hand.picture("neck.shape", "wrap")
-    hand.fill("past", "2 in")
-    hand.fill("up", "2 in")
+    hand.add_with("wrap neckline", "- 2in 2in", design="wrap")
     hand.seen["block"] = hand.window.model.derived.derivation.block
 
 

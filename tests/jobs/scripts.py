@@ -55,6 +55,6 @@ JOBS = {
 }
 
 NOT_YET = {
-   
+
     "J26": ("next client", 480, "no sizes yet"), "J27": ("to the table", 30, "no lay and no packing yet"),
 }  # fmt: skip

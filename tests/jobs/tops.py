@@ -94,9 +94,7 @@ def j10(hand: Hand) -> None:
     for key, text in (("top", "1 1/2 in"), ("chest", "1 in"), ("under_bust", "2 in"), ("waist", "2 in")):
         hand.fill(key, text)
     hand.choose("give_back", "shoulder and underarm")
-    hand.add("Princess line")
-    if hand.window.model.style.steps[-1].on != "back":
-        hand.choose("on", "back")
+    hand.add_with("Princess line", "", "back")
     hand.fill("top", "1 in")
     hand.see("before")
     hand.add("True all flagged seams")
@@ -144,17 +142,12 @@ def j10_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:
 def j12(hand: Hand) -> None:
     _begin(hand)
     hand.add_with("Armhole", "1 1/2 0")
-    for on in ("front", "back"):
-        hand.add("Princess line")
-        assert hand.window.model.style.steps[-1].on == on
-        hand.choose("from_", "mid armhole")
-        hand.fill("top", "1")
+    hand.add_with("Princess line", "", "mid arm")
+    hand.fill("top", "1")
+    hand.on_other()
     hand.add_with("Trim the lower edge", "1")
-    print(hand.form().fields.keys(), hand.window.model.style.steps[-1])
-    hand.add_with("one shoulder neckline", "", design="one_shoulder")
-    print(hand.window.model.style.steps[-1])
-    hand.add("Facing or lining")
-    hand.choose("kind", "lining")
+    hand.add_with("one shoulder neckline", design="one_shoulder")
+    hand.add_with("Facing or lining", "", "lining")
 
 
 def j12_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:

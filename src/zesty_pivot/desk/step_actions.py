@@ -10,7 +10,9 @@ from zesty_pivot.desk.drawer.doors import DOORS
 from zesty_pivot.desk.drawer.tiles import why_not
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.mending import can_true, true_all
+from zesty_pivot.desk.other_piece import other_of, values_on_other
 from zesty_pivot.desk.step_pictures import PICTURES
+from zesty_pivot.desk.trying import first_that_works
 
 
 def has_step(desk: Desk) -> bool:
@@ -73,6 +75,22 @@ def _again(desk: Desk) -> None:
     add(desk.model.style.steps[_step(desk)].do)(desk)
 
 
+def _on_other(desk: Desk) -> None:
+    model = desk.model
+    step = model.style.steps[_step(desk)]
+    trial = first_that_works(model, values_on_other(step, model.pattern))
+    if trial.step is None:
+        model.say(f"{step.title} on the other piece: {trial.fault}", fault=True)
+    else:
+        model.recipe.add_step(trial.step)
+        desk.edit_step()
+
+
+def _has_other(desk: Desk) -> bool:
+    steps, at = desk.model.style.steps, _step(desk)
+    return has_step(desk) and at < len(steps) and bool(other_of(steps[at].on, desk.model.pattern))
+
+
 def _can_add(do: str) -> Callable[[Desk], bool]:
     return lambda desk: all_forms()[do].can(desk.model)
 
@@ -99,6 +117,10 @@ def steps() -> tuple[Action, ...]:
         Action(
             "step.again", "Step", "Add the next of the same kind", "Ctrl+Return", _again, has_step, "plus",
             "Another step like the chosen one, after it",
+        ),
+        Action(
+            "step.other", "Step", "The same on the other piece", "Ctrl+G", _on_other, _has_other, "plus",
+            "What the chosen step does on the front, on the back too, and the other way round",
         ),
         Action(
             "step.fold", "Step", "Fold or unfold the card", "F3", lambda w: w.fold_card(), _has_group, "list-collapse",

@@ -1,6 +1,6 @@
 """Properties of every method on plausible bodies; implausible ones are refused by name.
 
-Every body of 500 is drawn, every tenth is measured whole; `make torture` measures thousands.
+Every body of 200 is drawn, every tenth is measured whole; `make torture` measures thousands.
 """
 
 from __future__ import annotations
@@ -20,12 +20,12 @@ from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.drafted_block import block_of
 from zesty_pivot.data.methods import shipped
 
-ANY = settings(max_examples=500, deadline=None, suppress_health_check=[HealthCheck.too_slow])
+ANY = settings(max_examples=200, deadline=None, suppress_health_check=[HealthCheck.too_slow])
 EACH = 10  # of so many bodies one is measured whole
 
 
 @pytest.mark.parametrize("method", METHODS)
-def test_on_500_plausible_bodies(method: str) -> None:
+def test_on_200_plausible_bodies(method: str) -> None:
     drawn_count = 0
 
     @ANY
@@ -42,7 +42,7 @@ def test_on_500_plausible_bodies(method: str) -> None:
         drawn_count += 1
 
     each()
-    assert drawn_count > 450
+    assert drawn_count > 180
 
 
 @pytest.mark.parametrize("method", METHODS)

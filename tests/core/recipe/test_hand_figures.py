@@ -7,7 +7,7 @@ from typing import Any
 
 import pytest
 
-from tests.drafted import ROOM, room_block
+from tests.drafted import ROOM, room_block, shared_out
 from tests.samples import move
 from tests.sheets import lines
 from tests.strips import mm
@@ -50,8 +50,7 @@ def made(name: str, steps: list[Step], unit: str) -> Derived:
     return found
 
 
-@pytest.mark.parametrize("name", ROOM)
-@pytest.mark.parametrize("what", DRAWN)
+@pytest.mark.parametrize(("name", "what"), shared_out(DRAWN))
 def test_a_printed_length_is_that_of_the_written_line(name: str, what: str) -> None:
     steps, do, figure, edges = DRAWN[what]
     for unit in ("cm", "in"):

@@ -15,7 +15,7 @@ import numpy as np
 import pytest
 
 from tests.core.steps.test_neck_trade import edge
-from tests.drafted import ROOM, room_block
+from tests.drafted import ROOM, room_block, shared_out
 from tests.samples import move
 from zesty_pivot.core.checks.base import Severity
 from zesty_pivot.core.formats import block_file
@@ -89,8 +89,7 @@ NECKS: dict[str, tuple[str, float, float, dict[str, Any]]] = {
 }
 
 
-@pytest.mark.parametrize("name", ROOM)
-@pytest.mark.parametrize("which", NECKS)
+@pytest.mark.parametrize(("name", "which"), shared_out(NECKS))
 def test_necklines_as_wide_and_deep_as_asked(name: str, which: str) -> None:
     """Measured on the piece: the width on the shoulder, the depth below the neck point; a finding where the chest is bare."""
     room, (shape, wide, deep, more) = Room(name), NECKS[which]
@@ -271,8 +270,9 @@ def test_a_wrap_is_cut_as_a_pair(name: str) -> None:
 DEMO = sorted(path.name for path in files("zesty_pivot.data.demo").iterdir() if path.name.endswith(".zpiv"))
 
 
-@pytest.mark.parametrize("name", ROOM)
-@pytest.mark.parametrize("file", [file for file in DEMO if file != "nocturne.zpiv"])  # of a hip-length block
+@pytest.mark.parametrize(
+    ("name", "file"), shared_out(file for file in DEMO if file != "nocturne.zpiv")
+)  # of a hip-length block
 def test_the_demos_recipes_on_other_blocks(name: str, file: str) -> None:
     """The chest dart is called by what the block calls it; what the block's back has no dart for is left out."""
     room, value = Room(name), json.loads((files("zesty_pivot.data.demo") / file).read_text(encoding="utf-8"))

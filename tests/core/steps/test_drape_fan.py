@@ -10,7 +10,7 @@ import pytest
 import shapely
 
 from tests.core.steps.test_drape_cowl import BLOCKS, block, done, made
-from tests.drafted import ROOM, room_block
+from tests.drafted import ROOM, room_block, shared_out
 from tests.folding import creases, edge_points, folded, length
 from tests.samples import real_block, scaled_value
 from tests.sheets import lines
@@ -40,8 +40,7 @@ def order_of(found: Derived, on: str) -> list[float]:
     return [places.sewn_distance(piece, places.by_origin(piece, mark.at)) for _number, mark in marks]
 
 
-@pytest.mark.parametrize("case", range(len(CASES)))
-@pytest.mark.parametrize("name", ROOM)
+@pytest.mark.parametrize(("name", "case"), shared_out(range(len(CASES))))
 def test_a_drape_begins_on_every_block(name: str, case: int) -> None:
     steps = CASES[case]
     found, before = done(room_block(name), *steps), done(room_block(name), *steps[:-1])

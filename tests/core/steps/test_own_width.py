@@ -8,7 +8,7 @@ from typing import Any
 import pytest
 import shapely
 
-from tests.drafted import ROOM, room_block
+from tests.drafted import ROOM, room_block, shared_out
 from tests.sheets import lines
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.style_file import Style
@@ -29,8 +29,7 @@ def worked(name: str, **step: Any) -> Derived:
     return found
 
 
-@pytest.mark.parametrize("name", ROOM)
-@pytest.mark.parametrize("shape", SHAPES)
+@pytest.mark.parametrize(("name", "shape"), shared_out(SHAPES))
 def test_the_blocks_own_width(name: str, shape: str) -> None:
     """Ten shapes refused it: they left the piece by a hair beside the neck point."""
     own = room_block(name).pieces[0].landmarks["neck_point"][0]

@@ -3,6 +3,7 @@ dart becomes a taper at the armhole. Common practice, no source, where no other 
 
 from __future__ import annotations
 
+import itertools
 import math
 from typing import Any
 
@@ -10,7 +11,7 @@ import numpy as np
 import pytest
 import shapely
 
-from tests.drafted import ROOM, room_block
+from tests.drafted import ROOM, room_block, shared_out
 from tests.samples import hip_value, stretched_value
 from tests.sheets import lines
 from zesty_pivot.core.checks.base import Severity
@@ -54,15 +55,12 @@ def ends(piece: Piece) -> tuple[np.ndarray, np.ndarray]:
     return first.start_direction, last.end_direction
 
 
-@pytest.mark.parametrize("name", ROOM)
-@pytest.mark.parametrize("shape", SHAPES)
-@pytest.mark.parametrize(("on", "kind", "part"), [
-    ("front", "yoke", "yoke"), ("back", "yoke", "yoke"), ("front", "midriff", "midriff"), ("back", "midriff", "midriff"),
-])  # fmt: skip
-def test_both_sides_of_the_seam_are_partners(name: str, shape: str, on: str, kind: str, part: str) -> None:
+@pytest.mark.parametrize(("name", "case"), shared_out(itertools.product(SHAPES, ("yoke", "midriff"), ("front", "back"))))
+def test_both_sides_of_the_seam_are_partners(name: str, case: tuple[str, str, str]) -> None:
     """Measured by svgelements on the written pieces, with what a dart takes up in the one taken off."""
+    shape, kind, on = case
     found = made(room_block(name), yoke(on, kind=kind, shape=shape))
-    one, two = seams(found, on, f"{on}_{part}")
+    one, two = seams(found, on, f"{on}_{kind}")
     assert one == pytest.approx(two, abs=0.05)
 
 
@@ -128,7 +126,12 @@ def test_a_yoke_after_or_before_a_neckline(name: str) -> None:
         assert one.piece(part).edge("yoke").sewn_length == pytest.approx(two.piece(part).edge("yoke").sewn_length, abs=0.05)
 
 
-UNEVEN = [(name, shape, ("front", "back")[(k + j) % 2]) for k, name in enumerate(ROOM) for j, shape in enumerate(SHAPES)]
+UNEVEN = [
+    (name, shape, ("front", "back")[(k + j) % 2])
+    for k, name in enumerate(ROOM)
+    for j, shape in enumerate(SHAPES)
+    if (k + j // 2) % 2
+]
 
 
 @pytest.mark.parametrize(("name", "shape", "on"), UNEVEN)

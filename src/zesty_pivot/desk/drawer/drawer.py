@@ -32,7 +32,8 @@ from zesty_pivot.desk.drawer.own_pieces import OwnPieces
 from zesty_pivot.desk.drawer.search import Found, search, step_of
 from zesty_pivot.desk.drawer.tiles import Tiles
 from zesty_pivot.desk.forms.base import StepForm
-from zesty_pivot.desk.forms.number_line import Line, chosen, parted, written
+from zesty_pivot.desk.forms.line_choices import chosen
+from zesty_pivot.desk.forms.number_line import Line, parted, written
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.galleries.registry import all_galleries
 from zesty_pivot.desk.icons import icon
@@ -298,9 +299,10 @@ class Drawer(QWidget):
             form.hide()
         form = self._forms[step.do]
         told: list[str] = []
+        taken: set[str] = set()
         try:
             for asked in line.choices:
-                values, words = chosen(form, step, self._model.pattern, asked)
+                values, words = chosen(form, step, self._model.pattern, asked, taken)
                 step, told = _changed(step, values), [*told, words]
             if line.numbers:
                 values, words = written(form, step, self._model.pattern, line.numbers, self._model.style.units)

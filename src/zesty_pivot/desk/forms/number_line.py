@@ -12,7 +12,7 @@ from zesty_pivot.core.quantity import Unit, is_share
 from zesty_pivot.core.quantity.formula import with_unit
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.forms.plain import PlainForm
-from zesty_pivot.desk.forms.rows import ChoiceRow, LengthRow, NumberRow, PieceRow
+from zesty_pivot.desk.forms.rows import LengthRow, NumberRow
 
 LEFT_OUT = "-"  # a number that stays as it begins
 
@@ -54,36 +54,17 @@ def parted(text: str) -> Line:
     return Line(" ".join(words[:first]), tuple(numbers), choices)
 
 
-def _is_called(title: str, asked: str) -> bool:
-    """Whether the words asked for begin words of a title, in their order."""
-    names = iter(title.lower().replace(",", " ").split())
-    return all(any(name.startswith(word) for name in names) for word in asked.lower().split())
-
-
-def chosen(form: object, step: Step, before: Pattern, asked: str) -> tuple[dict[str, Any], str]:
-    """The parameters of a step that are another choice of its lists, by words that begin words of its title, and the title.
-    Raises StepError where none or several are called so."""
-    if not isinstance(form, PlainForm):
-        raise StepError("nothing can be chosen here", where=step.on, advice="Leave the words behind the comma out.")
-    found: list[tuple[str, dict[str, Any]]] = []
-    known: list[str] = []
-    piece = before.piece(step.on) if before.has(step.on) else None
-    for row in form.rows.values():
-        if isinstance(row, PieceRow):
-            titles = [(one.name, {row.key: one.name, **row.follow(one)}) for one in before.pieces]
-        elif isinstance(row, ChoiceRow) and row.is_shown(step, before):
-            titles = [(title, {row.written or row.key: value}) for value, title in row.choices(step, piece)]
-        else:
-            continue
-        known += [title for title, _values in titles]
-        found += [(title, values) for title, values in titles if _is_called(title, asked)]
-    exact = [one for one in found if one[0].lower() == asked.lower()]
-    if len(exact or found) != 1:
-        names = [title for title, _values in found] or known
-        what = f"{len(found)} choices are called {asked!r}" if found else f"no choice is called {asked!r}"
-        raise StepError(what, where=step.on, advice=f"Write {', '.join(names[:6])}." if names else "Leave it out.")
-    ((title, values),) = exact or found
-    return values, title
+def length_and_words(text: str) -> tuple[str, str]:
+    """A length or share and the words behind it: `2 1/2 shoulder`. The length is empty where none leads."""
+    line = parted(f"at {text}")
+    if line.numbers:  # nothing but numbers
+        return text, ""
+    parts = text.split()
+    for count in range(len(parts) - 1, 0, -1):
+        numbers = parted(f"at {' '.join(parts[:count])}").numbers
+        if len(numbers) == 1 and numbers[0] != LEFT_OUT:
+            return numbers[0], " ".join(parts[count:])
+    return "", text
 
 
 def _rows(form: object, step: Step, before: Pattern) -> list[LengthRow]:
