@@ -38,7 +38,7 @@ JOBS = {
     "J09": Job("flare under a line", 17.0, lines_across.j09, lines_across.j09_check),
     "J10": Job("bustier", 16.0, tops.j10, tops.j10_check),
     "J11": Job("slash and close", 12.0, darts.j11, darts.j11_check, one_dart=True),
-    "J12": Job("one shoulder", 17.0, tops.j12, tops.j12_check, one_dart=True),
+    "J12": Job("one shoulder", 17.0, tops.j12, tops.j12_check),
     "J13": Job("two equal darts", 7.0, darts.j13, darts.j13_check),
     "J14": Job("strapless with bands", 13.0, tops.j14, tops.j14_check, one_dart=True),
     "J15": Job("peplum bodice", 18.0, tops.j15, tops.j15_check),

@@ -140,18 +140,69 @@ def j10_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:
 
 
 def j12(hand: Hand) -> None:
+    bodies.measure(hand, bodies.body_of(hand, equal=True))
+    hand.press("Block")
+    hand.pick_named("Drafting method", "Easy draft, equal lengths")
+    hand.write(hand.window.views.block.fields["contour"].edit, "0")  # CB on the fold: it is unfolded
+    hand.press("New style over this block")
     _begin(hand)
     hand.add_with("Armhole", "1 1/2 0")
     hand.add_with("Princess line", "", "mid arm")
     hand.fill("top", "1")
     hand.on_other()
+    hand.see("panels")
     hand.add_with("Trim the lower edge", "1")
+    hand.see("trimmed")
+    hand.add("True all flagged seams")
     hand.add_with("one shoulder neckline", design="one_shoulder")
     hand.add_with("Facing or lining", "", "lining")
 
 
 def j12_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:
-    return "ok"
+    cut, trimmed = seen["panels"], seen["trimmed"]
+    for on in ("front", "back"):
+        runs = [[run.path for run in cut[1].piece(f"{on}_{part}").edge("princess").runs] for part in ("centre", "side")]
+        is_(f"{on}: taken in at the armhole", math.dist(runs[0][0].start, runs[1][-1].end), IN, 0.05)
+        one, two = (long(cut[0], f"{on}_{part}", "princess") for part in ("side", "centre"))
+        is_(f"{on}: the side panel's line, eased", one - two, 3.0, 0.05)
+    raised = [long(made[0], "back_centre", "centre") for made in (cut, trimmed)]
+    is_("trimmed at CB", raised[0] - raised[1], IN, 0.01)
+    is_("and not at the side", long(trimmed[0], "back_side", "side_seam"), long(cut[0], "back_side", "side_seam"), 0.01)
+    for on in ("front", "back"):
+        for side in ("left", "right"):
+            corner = sum(
+                _inside(pattern.piece(name), edge, f"waist{tail}")
+                for name, edge, tail in (
+                    (f"{on}_centre", f"princess.{side}", f".{side}"), (f"{on}_side_{side}", f"princess.{side}", f".{side}"),
+                )
+            )  # fmt: skip
+            is_(f"{on} {side}: the waist across the line, degrees", corner, 180.0, 3.0)
+    own = [piece.name for piece in pattern.pieces]
+    assert len(own) == 6 and all(sheets[name].cut == "up" for name in own), [(name, sheets[name].cut) for name in own]
+    said = {name: " ".join(text.text for text in sheets[name].texts) for name in own}
+    assert all("right side up" in words for words in said.values()), said
+    for name in own:
+        notches = [edge for edge in lines(sheets[name]) if edge.startswith("princess") and "notch" in edge]
+        assert len(notches) >= 3, (name, notches)
+        is_(f"the lining of {name}", _hem(sheets, f"{name}_lining"), _hem(sheets, name), 0.1)
+    return "1 in at the armhole, both lines equal there; CB 1 in higher, the waist smooth; six pieces right side up, lined"
+
+
+def _hem(sheets: Sheets, name: str) -> float:
+    return sum(long(sheets, name, edge) for edge in lines(sheets[name]) if edge.partition(".")[0] == "waist")
+
+
+def _inside(piece: Any, one: str, two: str) -> float:
+    """The angle (degrees) inside a piece where two of its edges meet."""
+    ends = [[(run.path.start, run.path.start_direction), (run.path.end, -run.path.end_direction)] for run in piece.runs]
+    mine = {
+        name: [end for run, both in zip(piece.runs, ends, strict=True) if run.edge == name for end in both]
+        for name in (one, two)
+    }
+    (_at, a), (_there, b) = min(
+        ((first, second) for first in mine[one] for second in mine[two]), key=lambda pair: math.dist(pair[0][0], pair[1][0])
+    )
+    return math.degrees(math.acos(max(-1.0, min(1.0, float(a @ b)))))
 
 
 # J14: strapless with arm bands and frills.

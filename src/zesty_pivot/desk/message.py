@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QTimer
+from PyQt6.QtCore import Qt, QTimer
 from PyQt6.QtWidgets import QLabel, QMenuBar, QWidget
 
 from zesty_pivot.desk.labels import repolish
@@ -20,7 +20,7 @@ class Message(QLabel):
         self.setObjectName("message")
         self.setWordWrap(True)
         self.setIndent(0)  # a style sheet's border would else add one of its own
-        self._bar = bar
+        self._bar, self._text = bar, ""
         self.is_whole = True  # whether all of the sentence can be read there
         self._quiet = QTimer(self)
         self._quiet.setSingleShot(True)
@@ -29,7 +29,7 @@ class Message(QLabel):
 
     def say(self, text: str, fault: bool) -> None:
         """Shows a sentence; a fault stays until the next."""
-        self.setText(text)
+        self._text = text
         self.setToolTip(text)
         self.setProperty("fault", fault)
         repolish(self)
@@ -46,16 +46,18 @@ class Message(QLabel):
             return
         left = self._bar.actionGeometry(actions[-1]).right() + 14 if actions else 14
         room, high = max(parent.width() - left - 8, 60), self._bar.height() - 2
-        wide, self.is_whole = room, False
+        wide, lines, metrics, self.is_whole = room, 1, self.fontMetrics(), False
         for small in SIZES:
             self.setProperty("small", small)
             repolish(self)
             metrics = self.fontMetrics()
-            wide = metrics.horizontalAdvance(self.text()) + SIDES
+            wide = metrics.horizontalAdvance(self._text) + SIDES
             lines = max(1, (high - 2) // metrics.lineSpacing())
             self.is_whole = wide <= room * lines * (1.0 if lines == 1 else 0.9)
             if self.is_whole:
                 break
+        room_for = int((room - SIDES) * lines * 0.9)
+        self.setText(self._text if self.is_whole else metrics.elidedText(self._text, Qt.TextElideMode.ElideRight, room_for))
         width = min(room, wide)
         self.setFixedSize(width, high)
         self.move(parent.width() - 8 - width, self._bar.y() + 1)

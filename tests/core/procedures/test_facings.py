@@ -156,3 +156,17 @@ def test_facing_depth_is_kept_near_the_corner() -> None:
         loose = np.concatenate([run.path.outline for run in front.piece.edge("facing_edge").runs])
         depths = [min(math.dist(point, other) for other in edge) for point in loose]
         assert min(depths) > 40.0 and max(depths) < 110.0, shape
+
+
+@pytest.mark.parametrize("name", ["front_centre", "front_side_left", "front_side_right"])
+def test_a_hem_facing_of_a_panel_of_one_side(name: str) -> None:
+    """Over one shoulder the side panels are cut for one side each; the facing of such a panel was a fault of the program."""
+    lines = [{"do": "line.princess", "on": on, "from": {"station": "mid_armhole"}} for on in ("front", "back")]
+    uneven = {"do": "neck.shape", "on": "front", "shape": "one_shoulder"}
+    facing = {"do": "piece.facing", "on": name, "other": "", "kind": "hem", "shade": "0"}
+    made = derive(style([*lines, uneven, facing]))
+    assert not made.derivation.broken, made.derivation.broken
+    (extra,) = made.pattern.extras
+    waist = [run.path.length for run in made.pattern.piece(name).runs if made.pattern.piece(name).role(run.edge) == "waist"]
+    faced = [run.path.length for run in extra.piece.runs if extra.piece.role(run.edge) == "waist"]
+    assert sum(faced) == pytest.approx(sum(waist), abs=1e-6)

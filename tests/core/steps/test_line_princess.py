@@ -13,11 +13,13 @@ import svgelements
 from tests.core.steps.fronts import MADE
 from tests.core.steps.fronts import front as front_of
 from tests.core.steps.panels import blocks, checked, line
+from tests.drafted import room_block
 from tests.samples import hip_pattern, move, real_pattern, worked
 from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.finish.balance import notch_place
 from zesty_pivot.core.finish.piece import finish_piece
 from zesty_pivot.core.finish.walk import walk
+from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.svg import piece_svg
 from zesty_pivot.core.ledger import accounts, girths, seam_accounts
 from zesty_pivot.core.piece import EdgeRef, Pattern, Piece
@@ -123,6 +125,22 @@ def test_intakes_are_what_was_asked_for(number: int) -> None:
     lost = sum(mm for name, mm in found.pattern.lines[0].taken if name == "bottom")
     assert lost == pytest.approx(8.0, abs=0.01)
     assert after.waist == pytest.approx((girths(plain, block).waist or 0.0) - 16.0, abs=1.0)
+
+
+@pytest.mark.parametrize("name", ["drafted 88", "drafted 124"])
+@pytest.mark.parametrize("top", [10.0, 25.4, 38.1])
+def test_an_intake_at_the_armhole_is_as_wide_as_asked(name: str, top: float) -> None:
+    """The armhole runs nearly along the line, so that the ends move far when both lines are made to meet: 1 in came out as
+    20.1 mm, or was refused."""
+    front = block_file.pattern(room_block(name))
+    out = [{"do": "dart.move", "on": "front", "dart": "side", "to": {"station": "waist"}}]
+    plain = worked([*out, line(**{"from": {"station": "mid_armhole"}})], front).pattern
+    lines = [of_line(plain.piece(f"front_{part}")) for part in ("centre", "side")]
+    asked = math.dist(lines[0][0].start, lines[1][-1].end) + top
+    found = worked([*out, line(**{"from": {"station": "mid_armhole"}, "top": f"{asked} mm"})], front)
+    centre, side = (of_line(found.pattern.piece(f"front_{part}")) for part in ("centre", "side"))
+    assert math.dist(centre[0].start, side[-1].end) == pytest.approx(asked, abs=0.05)
+    assert sum(path.length for path in side) - sum(path.length for path in centre) == pytest.approx(3.0, abs=1e-6)
 
 
 def test_the_bust_line_keeps_its_width() -> None:

@@ -15,6 +15,7 @@ from zesty_pivot.core.moves.shaping import Knot, displaced, ended_at
 from zesty_pivot.core.piece import Piece, Run
 from zesty_pivot.core.piece.heights import crossings, edges_at
 
+_SHORTEST = 3.0  # mm of a shoulder that is shortened. Our own choice
 _LEAST = 1e-9  # mm, below which nothing goes out
 
 
@@ -42,6 +43,11 @@ def given_back(
     tip = np.zeros(2)
     if roles[before] == "shoulder":
         path = runs[before].path
+        if path.length + top < _SHORTEST:
+            raise GeometryError(
+                f"the side panel's shoulder is too short to lose {-top / 10.0:.1f} cm of what the darts give", where=panel.name,
+                advice="Take in more at the top, or leave it to the darts.",
+            )  # fmt: skip
         straight_on = Path.straight(path.end, path.end + path.end_direction * top) if top > 0.0 else None
         longer = path.split_at(path.length + top)[0] if straight_on is None else Path.chain([path, straight_on])
         tip = longer.end - path.end

@@ -30,6 +30,7 @@ _LEAST = 0.05  # mm; less is not worth counting
 _SECANTS = 30
 _BACK_OFF = 1e-9  # mm
 _ROUNDS = 6
+_FLAT = 0.2  # mm of mouth for each mm of the aim, below which a secant leads nowhere
 _MOUTH_OFF = 0.02  # mm that the lower mouth may be off: a fifth of what can be seen on paper
 
 
@@ -67,6 +68,12 @@ class Wanted:
             return self.off_centre[name] - (0.0 if name in self.swung else natural / 2.0)
         return 0.0 if self.is_side_only(name, taken) else taken / 2.0
 
+    @property
+    def most_apart(self) -> float:
+        """By how much (mm) the panels' lines may differ before they are mended. Beside an edge that runs nearly along the line,
+        such as an armhole, their ends differ by as much as is taken in, and more. Our own choice."""
+        return max(MOST_APART, 1.5 * ((self.top if self.mended_at_top else self.bottom) or 0.0))
+
     def is_side_only(self, name: str, taken: float) -> bool:
         """Whether all of it comes off the side panel, or is let out there."""
         return name in self.outwards and (taken > 0.0 or name in self.swung)
@@ -102,15 +109,18 @@ def shaped(panels: Panels, wanted: Wanted) -> Shaped:
     drawn = _drawn(sides, wanted, given)
     if given is not None and not (name in wanted.at_least and given <= drawn.natural[name]):
         aim = asked = given
+        last: tuple[float, float] | None = None
         for _ in range(_ROUNDS):
             off = asked - drawn.mouth(asked, at_top=wanted.mended_at_top)
             if abs(off) <= _MOUTH_OFF:
                 break
-            aim += off
+            steep = (last[1] - off) / (aim - last[0]) if last is not None and aim != last[0] else 1.0
+            last = aim, off
+            aim += off / steep if steep > _FLAT else off  # a secant: beside an armhole the ends move twice as far as asked
             drawn = _drawn(sides, wanted, aim, drawn)
         drawn.taken[name] = asked - drawn.natural[name]
     apart_by = drawn.extended[1] - drawn.extended[0]
-    if abs(apart_by) > MOST_APART:
+    if abs(apart_by) > wanted.most_apart:
         apart = format_length(abs(apart_by), "cm", fine=True)
         raise GeometryError(
             f"the panels would differ by {apart}", where=panels.side.name, advice="Take in less, or bow it less."
@@ -221,7 +231,7 @@ def _met(
     rooms = [side.room(at_top) - by for side, by in zip(sides, back[at_top], strict=True)]
     share = min(max(rooms[0] / sum(rooms), 0.0), 1.0)
     each = -longer * share, longer * (1.0 - share)
-    if abs(longer) <= MOST_APART:
+    if abs(longer) <= wanted.most_apart:
         one[at], two[at] = (extended(line[at], by, at_start=at_top) for line, by in zip((one, two), each, strict=True))
     return (one, two), each
 

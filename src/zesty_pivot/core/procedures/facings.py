@@ -43,6 +43,11 @@ class TracedFacing:
     follows: tuple[Follow, ...]
 
 
+def has_both_sides(piece: Piece) -> bool:
+    """Whether a piece is an unfolded one; a panel of one side of it is not."""
+    return piece.is_unfolded and mirror.side_of(piece) is None
+
+
 def on_both_sides(pattern: Pattern, name: str, trace: Callable[[Pattern], TracedFacing]) -> TracedFacing:
     """The facing of an unfolded piece: traced on each side as on a half, and put together at the centre. Raises as `trace`
     does, StepError where a side's does not reach the centre, GeometryError where something of one side lies on the other."""
@@ -89,7 +94,7 @@ def neck_facing(pattern: Pattern, name: str, depth: float, shade: float, context
     """Along the neckline, as deep on the shoulder and at the centre. Raises StepError, PlaceError or GeometryError."""
     bodice = _clean(pattern, name, context)
     piece = bodice.piece
-    if piece.is_unfolded:
+    if has_both_sides(piece):
         return _whole_neck(piece, depth, shade)
     neck = shortened(_line(piece, "neckline"), shade, at_start=False)
     if not any(role == "shoulder" for _edge_id, role in piece.roles):
@@ -180,7 +185,7 @@ def whole_facing(
     """Neck and armhole in one, to below the underarm; without a depth, to below the bust line as under a camisole. Its side
     seam is `down` mm long where the other facing's is. A dart that it takes in stays open in its loose edge and is folded out.
     Raises StepError, PlaceError or GeometryError."""
-    if pattern.piece(name).is_unfolded:
+    if has_both_sides(pattern.piece(name)):
         return on_both_sides(pattern, name, lambda half: whole_facing(half, name, depth, shade, context, down))
     bodice = _clean(pattern, name, context)
     piece = bodice.piece

@@ -13,7 +13,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.refs import side_of_seam
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.clearing import first_way, station_of
-from zesty_pivot.core.procedures.facings import TracedFacing, on_both_sides
+from zesty_pivot.core.procedures.facings import TracedFacing, has_both_sides, on_both_sides
 
 LOWER = ("waist", "hem")
 UPWARDS = ("mid_shoulder", "mid_armhole", "mid_neck")  # where darts go that open in the edge below
@@ -32,7 +32,7 @@ def with_lower_edge(pattern: Pattern, name: str) -> list[Piece]:
 def hem_facing(pattern: Pattern, name: str, depth: float, shade: float, context: Context) -> TracedFacing:
     """Along the waist or hem of a piece, its darts closed, from one of its sides to the other. Raises StepError, PlaceError or
     GeometryError."""
-    if pattern.piece(name).is_unfolded:
+    if has_both_sides(pattern.piece(name)):
         return on_both_sides(pattern, name, lambda half: hem_facing(half, name, depth, shade, context))
     return _traced(_closed_below(pattern, name, context).piece(name), depth, shade)
 

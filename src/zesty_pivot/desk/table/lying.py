@@ -19,6 +19,7 @@ from zesty_pivot.desk.table.shapes import shapes_of
 APART = 150.0  # mm between panels wholly spread apart
 WITHIN = 0.6  # of a panel's box; it lies within the other piece then
 BELOW = 0.8  # as far as panels beside each other, where they lie below each other
+NAMED = 0.22  # of the body's height, between it and a row under it: room for the names of its pieces, in two lines
 BESIDE = 20.0  # mm between such a panel and that piece
 GAP = 0.38  # between pieces on the table, of the widest: room for a side that opens
 STRIP = 4.0  # times as long as it is wide, or as an eighth of the body, a part lies under all else
@@ -187,7 +188,11 @@ def _beside_body(boxes: dict[str, QRectF], body: QRectF) -> dict[str, tuple[floa
     column = max((body.width() + max(box.width() for box in boxes.values())) / 1.5, max(tall, body.height()))
     row = max(max(wide, body.width()) / 1.5, body.height() + max(box.height() for box in boxes.values()) + 3.0 * BESIDE)
     found: dict[str, tuple[float, float]] = {}
-    x, y = (body.right() + BESIDE * 2.0, body.top()) if column <= row else (body.left(), body.bottom() + BESIDE * 3.0)
+    x, y = (
+        (body.right() + BESIDE * 2.0, body.top())
+        if column <= row
+        else (body.left(), body.bottom() + max(BESIDE * 3.0, NAMED * body.height()))
+    )
     for name, box in boxes.items():
         found[name] = (x - box.left(), y - box.top())
         if column <= row:

@@ -36,6 +36,8 @@ from zesty_pivot.desk.theme import display_font
 
 NAME_HIGH = 26.0  # px that a piece's name takes below it
 
+NAME_HIGH = 24.0  # px of a line of a piece's name
+
 
 class StyleTable(HandTable):
     """Shows the pattern of the model's state; its hands let beads be dragged, handles be moved, things be pointed at."""
@@ -263,15 +265,23 @@ class StyleTable(HandTable):
         words.paint(painter, QRectF(self.rect()).adjusted(RULER, RULER, 0, 0))
 
     def label_box(self, piece: Piece) -> QRectF:
-        """Where a piece's name stands, px. A long name of a narrow panel goes on in a second line, or it would run into its
-        neighbour's."""
-        box = self.layout_now().get(piece.name, FLAT).box(shapes_of(piece).box)
+        """Where a piece's name stands, px: under it, or within it where another lies under it. A long name of a narrow panel
+        goes on in a second line, or it would run into its neighbour's."""
+        layout = self.layout_now()
+        box = layout.get(piece.name, FLAT).box(shapes_of(piece).box)
         at = self.to_px(box.left(), box.bottom())
         wide = max(box.width() * self.scale, 130.0) if piece.of else 200.0
-        return QRectF(at.x() + 5, at.y() + 4, wide, 48)
+        below = QRectF(box.left(), box.bottom(), box.width(), NAME_HIGH / self.scale)
+        others = (one for one in self._model.pattern.with_extras if one.name in layout and one.name != piece.name)
+        if any(layout[one.name].box(shapes_of(one).box).intersects(below) for one in others):
+            return QRectF(at.x() + 5, at.y() - 2 * NAME_HIGH, max(box.width() * self.scale - 10.0, 60.0), 2 * NAME_HIGH)
+        return QRectF(at.x() + 5, at.y() + 4, wide, 2 * NAME_HIGH)
 
     def _label(self, piece: Piece) -> None:
         box, font, text = self.label_box(piece), display_font(13), numbered(self._model.pattern, piece)
         flags = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop
-        places = [box.translated(*by) for by in ((0.0, 0.0), (0.0, 20.0), (40.0, 0.0), (0.0, 40.0), (0.0, -30.0), (80.0, 20.0))]
+        wide = self.layout_now().get(piece.name, FLAT).box(shapes_of(piece).box).width() * self.scale
+        narrow = QRectF(box.left(), box.top(), max(wide, 60.0), 3 * NAME_HIGH)
+        others = [box.translated(*by) for by in ((0.0, 20.0), (40.0, 0.0), (0.0, 40.0), (0.0, -30.0), (80.0, 20.0))]
+        places = [box, *([narrow] if piece.of and wide < box.width() else []), *others]
         self.words.add(NAME, text, [plain(text, font, place, "ink", flags) for place in places])
