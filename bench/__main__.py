@@ -17,8 +17,9 @@ from pathlib import Path
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 
 import shapely
-from PyQt6.QtGui import QImage, QPainter
 
+from bench.hands import clicks, dragging, hovering
+from bench.timing import ROUNDS, medians, repainting
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.formats.derived import derive, look_at
@@ -32,12 +33,10 @@ from zesty_pivot.core.steps.base import Step
 from zesty_pivot.data.demo import demo_style, demo_styles
 from zesty_pivot.data.methods import shipped
 from zesty_pivot.desk.start import application
-from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.shapes import shapes_of
 from zesty_pivot.desk.window import Window
 
 ROOT = Path(__file__).parent.parent
-ROUNDS = 30
 
 TWELVE = (
     {"do": "dart.park", "on": "front", "darts": ["shoulder"], "to": {"station": "side_waist"}},
@@ -65,30 +64,6 @@ def twelve() -> Style:
     if broken:
         raise SystemExit(f"bench: a step is broken: {broken[0][1]}")
     return style
-
-
-def medians(*jobs: Callable[[int], object], rounds: int = ROUNDS) -> tuple[float, ...]:
-    """The median seconds of each job. The jobs take turns, so that a machine that slows down slows them alike; the
-    first two rounds do not count."""
-    took: list[list[float]] = [[] for _job in jobs]
-    for number in range(rounds + 2):
-        for job, times in zip(jobs, took, strict=True):
-            start = time.perf_counter()
-            job(number)
-            times.append(time.perf_counter() - start)
-    return tuple(statistics.median(times[2:]) for times in took)
-
-
-def repainting(table: Canvas) -> Callable[[int], None]:
-    """One repaint of a table into a picture of its size."""
-    image = QImage(table.size(), QImage.Format.Format_ARGB32_Premultiplied)
-
-    def repaint(_number: int) -> None:
-        painter = QPainter(image)
-        table.render_to(painter)
-        painter.end()
-
-    return repaint
 
 
 def drag_frame(style: Style) -> tuple[float, float, float]:
@@ -310,6 +285,10 @@ def main() -> None:
     panels, panels_repaint = panel_frame()
     pleats, pleats_repaint = pleats_frame()
     edited, edited_repaint = measured_edit()
+    hover, taping, hover_repaint = hovering()
+    two_steps, plain_two = dragging(demo_style().with_steps(style.steps[:2]), "waist")
+    twelve_steps, plain_twelve = dragging(style, "shoulder")
+    click, click_repaint, clicked = clicks()
     whole, buffers = evaluation(style)
     with tempfile.TemporaryDirectory() as folder:
         path = Path(folder) / "twelve.zpiv"
@@ -321,10 +300,15 @@ def main() -> None:
         ("the same while a princess line is dragged, four panels / repaint", panels / panels_repaint, 2.0),
         ("the same while the first of eight pleats is dragged / repaint", pleats / pleats_repaint, 2.0),
         ("a measurement edited: drafted again and worked out / repaint", edited / edited_repaint, 4.0),
+        ("a whole frame of a drag, two steps / plain fill and stroke of its outlines", two_steps / plain_two, 2.5),
+        ("the same with twelve steps / plain fill and stroke", twelve_steps / plain_twelve, 2.5),
+        ("frame while hovering / repaint", hover / hover_repaint, 2.0),
+        ("frame while a tape is drawn out / repaint", taping / hover_repaint, 2.0),
+        (f"the slowest click or key ({clicked}) / repaint", click / click_repaint, 4.0),
         ("working out twelve steps / mitred buffer of its outlines", whole / buffers, 20.0),
         (f"longest pause of the interface, sixty steps ({slowest}) / {LONGEST_MS:g} ms", pause / LONGEST_MS, 1.0),
-        ("cold derive of the demo / importing NumPy, SciPy, Shapely", cold / imports, 3.0),
-        ("window with the demo / bare window and those imports", window / bare, 3.0),
+        ("cold derive of the demo / importing NumPy, SciPy, Shapely", cold / imports, 2.0),
+        ("window with the demo / bare window and those imports", window / bare, 2.2),
         ("its peak memory / that of the bare window", window_peak / bare_peak, 2.5),
     ]
     lines = ["| what | ratio | bar |", "|---|---|---|"]
@@ -333,6 +317,8 @@ def main() -> None:
         f"Drag frame {1e3 * frame:.1f} ms, with the panels {1e3 * desk:.1f} ms, repaint {1e3 * repaint:.1f} ms, "
         f"princess frame {1e3 * panels:.1f} ms, its repaint {1e3 * panels_repaint:.1f} ms, "
         f"pleats frame {1e3 * pleats:.1f} ms, its repaint {1e3 * pleats_repaint:.1f} ms, "
+        f"drag with paint {1e3 * two_steps:.1f} and {1e3 * twelve_steps:.1f} ms, plain {1e3 * plain_two:.1f} and "
+        f"{1e3 * plain_twelve:.1f} ms, hover {1e3 * hover:.1f} ms, tape {1e3 * taping:.1f} ms, {clicked} {1e3 * click:.0f} ms, "
         f"measurement edited {1e3 * edited:.1f} ms, its repaint {1e3 * edited_repaint:.1f} ms, "
         f"twelve steps {1e3 * whole:.1f} ms, mitred buffers {1e3 * buffers:.2f} ms, cold derive {cold:.2f} s, "
         f"imports {imports:.2f} s, window {window:.2f} s and {window_peak:.0f} MB, bare {bare:.2f} s and {bare_peak:.0f} MB."

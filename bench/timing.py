@@ -1,0 +1,37 @@
+"""Medians of jobs that take turns, and the repaint of a table that frames are measured against."""
+
+from __future__ import annotations
+
+import statistics
+import time
+from collections.abc import Callable
+
+from PyQt6.QtGui import QImage, QPainter
+
+from zesty_pivot.desk.table.canvas import Canvas
+
+ROUNDS = 30
+
+
+def medians(*jobs: Callable[[int], object], rounds: int = ROUNDS) -> tuple[float, ...]:
+    """The median seconds of each job. The jobs take turns, so that a machine that slows down slows them alike; the
+    first two rounds do not count."""
+    took: list[list[float]] = [[] for _job in jobs]
+    for number in range(rounds + 2):
+        for job, times in zip(jobs, took, strict=True):
+            start = time.perf_counter()
+            job(number)
+            times.append(time.perf_counter() - start)
+    return tuple(statistics.median(times[2:]) for times in took)
+
+
+def repainting(table: Canvas) -> Callable[[int], None]:
+    """One repaint of a table into a picture of its size."""
+    image = QImage(table.size(), QImage.Format.Format_ARGB32_Premultiplied)
+
+    def repaint(_number: int) -> None:
+        painter = QPainter(image)
+        table.render_to(painter)
+        painter.end()
+
+    return repaint
