@@ -3,8 +3,9 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import TYPE_CHECKING, Protocol
+
+from zesty_pivot.core.record import record
 
 if TYPE_CHECKING:
     from zesty_pivot.core.steps.base import Step
@@ -68,7 +69,7 @@ def _always(_desk: Desk) -> bool:
     return True
 
 
-@dataclass(frozen=True)
+@record
 class Action:
     """One action: id, menu, title, shortcut, what it does, when it can be done. `icon` is a file name, `tip` says it in
     the trade's words."""

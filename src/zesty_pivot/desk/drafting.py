@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Mapping
 from contextlib import suppress
-from dataclasses import dataclass
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
@@ -20,6 +19,7 @@ from zesty_pivot.core.formats.drafted_block import block_name, block_of
 from zesty_pivot.core.formats.redraft import Change, changes, with_body
 from zesty_pivot.core.formats.style_file import Style, from_block
 from zesty_pivot.core.measure.estimates import Estimate
+from zesty_pivot.core.record import record
 from zesty_pivot.data.methods import ORDER, all_methods
 from zesty_pivot.desk.history import History
 from zesty_pivot.desk.model import DeskModel
@@ -31,7 +31,7 @@ LEAST_MOVED = 0.05  # mm: what moves by less is told as still
 COMPARED = {"before": "as it was before the last change", "plain": "the method's own conventions", "none": "nothing"}
 
 
-@dataclass(frozen=True)
+@record
 class Conventions:
     """A method with what was set of its parameters."""
 
@@ -39,7 +39,7 @@ class Conventions:
     settings: Mapping[str, str]
 
 
-@dataclass(frozen=True)
+@record
 class Moved:
     """A point that a convention moved: what it is called, and by how much (mm)."""
 

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -14,6 +13,7 @@ from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.piece import Pattern, Seam
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.hand import Way
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.model import DeskModel
 
 if TYPE_CHECKING:
@@ -23,7 +23,7 @@ if TYPE_CHECKING:
 PANELS = ("reading", "trace", "walk", "hand", "practise", "neck")
 
 
-@dataclass(frozen=True)
+@record
 class Traced:
     """What lies under or over the pattern: a state of this recipe (0 is the block), or another style."""
 

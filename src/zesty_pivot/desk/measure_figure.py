@@ -2,20 +2,20 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from PyQt6.QtCore import QPointF, QRectF, QSize, Qt
 from PyQt6.QtGui import QPainter, QPainterPath, QPaintEvent, QPen
 from PyQt6.QtWidgets import QWidget
 
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.theme import NOW, text_font
 
 WIDE, HIGH = 100.0, 152.0  # the figure's own measures
 
 
-@dataclass(frozen=True)
+@record
 class TapeLine:
     """Where a tape goes on the figure: its view, its points, and how far its middle sags (all round) when it is a girth."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from pathlib import Path
 
 from zesty_pivot.core.errors import ZestyError
@@ -11,11 +10,12 @@ from zesty_pivot.core.formats import block_file, files, style_file
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.recipe import Evaluator
+from zesty_pivot.core.record import record
 
 Told = Callable[[int, int], None]
 
 
-@dataclass(frozen=True)
+@record
 class OpenDocument:
     """A document worked out: its file if it has one, what that file held, and the evaluator that knows its states."""
 

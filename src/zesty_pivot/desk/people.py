@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field
+from dataclasses import field
 from pathlib import Path
 
 from PyQt6.QtCore import QObject, pyqtSignal
@@ -17,6 +17,7 @@ from zesty_pivot.core.measure.estimates import Estimate, estimates
 from zesty_pivot.core.measure.plausible import Oddity, oddities
 from zesty_pivot.core.quantity import MM_PER, Scope, Unit, length_mm, with_unit
 from zesty_pivot.core.quantity.units import inch_fraction
+from zesty_pivot.core.record import record
 from zesty_pivot.data.demo import demo_people
 from zesty_pivot.data.methods import method_of
 from zesty_pivot.desk.history import History
@@ -26,7 +27,7 @@ from zesty_pivot.desk.settings import methods_folder, people_file
 STYLE = -1  # the body of the style that is open, before the people
 
 
-@dataclass(frozen=True)
+@record
 class BodyShown:
     """One body as the views show it: what was written, what it comes to in mm, what is wrong, what may stand for the rest."""
 

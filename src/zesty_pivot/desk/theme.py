@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Iterator
 from contextlib import contextmanager
-from dataclasses import dataclass
 from functools import cache
 from importlib.resources import as_file, files
 from pathlib import Path
@@ -13,12 +12,13 @@ from string import Template
 from PyQt6.QtGui import QColor, QFont, QFontDatabase, QPalette
 
 from zesty_pivot.core.lettering import FACES
+from zesty_pivot.core.record import record
 
 TEXT = "Hanken Grotesk"
 DISPLAY = "Fraunces"
 
 
-@dataclass(frozen=True)
+@record
 class Theme:
     """The light theme: warm paper, dark ink, citrus for what is moved, a cool blue for what is chosen.
 

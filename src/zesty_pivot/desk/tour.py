@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from PyQt6.QtCore import QPoint, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent
 from PyQt6.QtWidgets import QFrame, QHBoxLayout, QPushButton, QVBoxLayout
 
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import RULER
@@ -17,7 +16,7 @@ WIDTH = 292
 NAMES = 130  # px that the stations' names need beside the ring
 
 
-@dataclass(frozen=True)
+@record
 class Stop:
     """One bubble: what it says, and what goes on by itself (`moved`: once a dart has been moved)."""
 

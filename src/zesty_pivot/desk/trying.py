@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from typing import Any
 
 from pydantic import ValidationError
@@ -11,6 +10,7 @@ from pydantic import ValidationError
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.recipe.attempt import attempt
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.document import Document
@@ -18,7 +18,7 @@ from zesty_pivot.desk.document import Document
 NO_CHANGE = "This is so already."
 
 
-@dataclass(frozen=True)
+@record
 class Trial:
     """A step that can be done and the pattern after it; or why none can be."""
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterable
 from contextlib import suppress
-from dataclasses import dataclass
 from enum import StrEnum
 from functools import cached_property
 from typing import Any
@@ -17,6 +16,7 @@ from zesty_pivot.core.finish.whole import finish_pattern
 from zesty_pivot.core.ledger import Account, SeamAccount, accounts, seam_accounts
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.quantity import Scope, length_mm
+from zesty_pivot.core.record import record
 
 
 class Severity(StrEnum):
@@ -32,7 +32,7 @@ class Severity(StrEnum):
         return (Severity.ERROR, Severity.WARNING, Severity.REMARK).index(self)
 
 
-@dataclass(frozen=True)
+@record
 class Mend:
     """What would mend a finding: a step to add (its JSON object), or a change of the finish options."""
 
@@ -41,7 +41,7 @@ class Mend:
     finish: dict[str, Any] | None = None
 
 
-@dataclass(frozen=True)
+@record
 class Finding:
     """One finding: the rule, its place, the value against the limit (in `unit`), and what to do. `accepted` is the reason
     why it may stay, where one was given."""
@@ -59,7 +59,7 @@ class Finding:
     accepted: str = ""
 
 
-@dataclass(frozen=True)
+@record
 class Look:
     """What checks may look at. Everything is worked out once and shared."""
 
@@ -95,7 +95,7 @@ class Look:
         return seam_accounts(self.pattern, ease)
 
 
-@dataclass(frozen=True)
+@record
 class Check:
     """A rule: its id, a title for people, and the function that looks. One that needs the finished pieces waits until nothing
     changes from moment to moment (`at_rest`)."""

@@ -3,16 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 from zesty_pivot.core.piece import Body
 from zesty_pivot.core.quantity.units import IN
+from zesty_pivot.core.record import record
 
 # Above this intake (mm) a dart is a large one. Common practice, no source.
 LARGE_INTAKE = 50.0
 
 
-@dataclass(frozen=True)
+@record
 class Setback:
     """How far the sewn point stays from the pivot, mm, for small and for large darts."""
 
@@ -49,7 +49,7 @@ SETBACKS: dict[str, Setback] = {
 }
 
 
-@dataclass(frozen=True)
+@record
 class Weight:
     """A thickness of cloth, and the widest intake (mm) that is still folded into a cap; a wider one is cut away inside."""
 
@@ -70,7 +70,7 @@ _TO_CENTRE = {"neckline": "before", "shoulder": "before", "waist": "after", "hem
 _DOWN = {"armhole": "after", "side_seam": "after", "centre": "before"}
 
 
-@dataclass(frozen=True)
+@record
 class FoldSchool:
     """Which way darts are pressed, by the role of the edge they open on."""
 
@@ -91,7 +91,7 @@ FOLDS: dict[str, FoldSchool] = {
 }
 
 
-@dataclass(frozen=True)
+@record
 class AllowanceSchool:
     """Seam allowance in mm by role; `seam` is for roles that are not named; `centre_open` for a centre that is sewn."""
 

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Collection
 from contextlib import suppress
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 
 import numpy as np
 
@@ -21,12 +21,13 @@ from zesty_pivot.core.geometry import Motion, between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece import Body, DartRef, Piece, Use, called
 from zesty_pivot.core.quantity import Scope, length_mm
+from zesty_pivot.core.record import record
 
 POINT = "*point."  # how the names of points that darts are sewn to begin; names of files cannot
 FURTHEST = 0.9  # of the way from the pivot to the mouth: a dart keeps a tenth of its length to sew. Our own choice
 
 
-@dataclass(frozen=True)
+@record
 class OwnPoint:
     """What was decided for one dart otherwise than its style: a set-back in mm, or a school."""
 
@@ -34,7 +35,7 @@ class OwnPoint:
     school: str | None = None
 
 
-@dataclass(frozen=True)
+@record
 class Sewing:
     """How a style sews its darts: the school of the set-back, the intake (mm) above which a dart is a large one (None: as the
     school has it), and what was decided for single darts."""

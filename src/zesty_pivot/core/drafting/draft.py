@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator, Mapping
-from dataclasses import dataclass
 from functools import cached_property
 from typing import Literal
 
@@ -18,6 +17,7 @@ from zesty_pivot.core.errors import FormulaError, GeometryError, ZestyError
 from zesty_pivot.core.measure import BY_NAME
 from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.quantity import Unit, format_length
+from zesty_pivot.core.record import record
 
 CENTRES = {"front": "CF", "back": "CB", "": "the centre"}
 NOTHING = 0.005  # mm: a truing that moves less than a hundredth has nothing to tell; files keep six decimals
@@ -27,7 +27,7 @@ class DraftError(ZestyError, ValueError):
     """A draft that cannot be drawn: the operation, its formula and values; or a body that no block fits, and why."""
 
 
-@dataclass(frozen=True)
+@record
 class Truing:
     """What a truing moved: the mark, by how much (mm), and whether it was refused."""
 
@@ -36,7 +36,7 @@ class Truing:
     is_refused: bool
 
 
-@dataclass(frozen=True, eq=False)
+@record(eq=False)
 class Done:
     """One operation, done: its number in the method, the piece, the name it made and what that is worth.
 
@@ -73,7 +73,7 @@ class Done:
         return "point" if isinstance(self.value, Point) else "line" if isinstance(self.value, Inked) else "value"
 
 
-@dataclass(frozen=True, eq=False)
+@record(eq=False)
 class Draft:
     """All operations of a draft in order, and every name with its value."""
 

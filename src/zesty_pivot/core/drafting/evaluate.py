@@ -4,16 +4,16 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 
 from zesty_pivot.core.drafting.expression import COMPARISONS, Call, Literal, Name, Node, Pair, Sign, WordNode
 from zesty_pivot.core.drafting.operations import FIXED, OPERATIONS, SPECIAL
 from zesty_pivot.core.drafting.values import Number, Point, Value, kind_of
 from zesty_pivot.core.errors import FormulaError, one_of
 from zesty_pivot.core.quantity.formula import MAX_LENGTH_MM
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Surroundings:
     """The names that an expression may ask for, and the piece whose names need no piece before them."""
 

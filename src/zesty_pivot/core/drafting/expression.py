@@ -10,11 +10,11 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator
-from dataclasses import dataclass
 from functools import lru_cache
 
 from zesty_pivot.core.errors import FormulaError
 from zesty_pivot.core.quantity.units import MM_PER
+from zesty_pivot.core.record import record
 
 MAX_TEXT = 400  # characters of one operation
 MAX_DEPTH = 30  # brackets and signs inside each other
@@ -34,7 +34,7 @@ _TOKEN = re.compile(
 COMPARISONS = ("<", "<=", ">", ">=", "==", "!=")
 
 
-@dataclass(frozen=True)
+@record
 class Literal:
     """A number as it stands: its text, its amount, and 1 where it has a unit (mm then)."""
 
@@ -43,21 +43,21 @@ class Literal:
     power: int
 
 
-@dataclass(frozen=True)
+@record
 class WordNode:
     """A word in quotes."""
 
     word: str
 
 
-@dataclass(frozen=True)
+@record
 class Name:
     """A measurement, parameter, value, point or stroke by its name."""
 
     name: str
 
 
-@dataclass(frozen=True)
+@record
 class Sign:
     """A minus before something, or `not`."""
 
@@ -65,7 +65,7 @@ class Sign:
     inner: Node
 
 
-@dataclass(frozen=True)
+@record
 class Pair:
     """Two parts with a sign between: + - * /, a comparison, `and`, `or`."""
 
@@ -74,7 +74,7 @@ class Pair:
     right: Node
 
 
-@dataclass(frozen=True)
+@record
 class Call:
     """An operation with its arguments."""
 

@@ -2,19 +2,18 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from zesty_pivot.core.drafting.draft import Done, Draft
 from zesty_pivot.core.drafting.values import Inked, Number, Point
 from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.record import record
 
 APART = 25.0  # mm that the sides of back and front keep from each other in the box, where it is narrower than both
 
 
-@dataclass(frozen=True, eq=False)
+@record(eq=False)
 class Item:
     """One operation on the sheet: the line that it draws or the place of its point (mm), and what its point is called."""
 
@@ -30,7 +29,7 @@ class Item:
         return self.path.box() if self.path is not None else () if self.at is None else (self.at,)
 
 
-@dataclass(frozen=True, eq=False)
+@record(eq=False)
 class Layout:
     """The operations that put something on the paper, in order, on a sheet so wide and high (mm); `top` is how far the highest
     point lies above the top line, `left` how far the furthest lies left of CB."""

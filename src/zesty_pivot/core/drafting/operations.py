@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from types import MappingProxyType
 
 import numpy as np
@@ -17,12 +16,13 @@ from zesty_pivot.core.drafting.values import Direction, Inked, Number, Point, Va
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Motion, Path, between, unit
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.record import record
 
 MEETS = 1e-9  # mm: circles that miss each other by less touch; the noise of the arithmetic at 2 m
 PARALLEL = 1e-9  # sine of an angle under which two lines do not cross
 
 
-@dataclass(frozen=True)
+@record
 class Deed:
     """One operation: the kinds of its arguments (a last one with `*` may stand several times), what it gives, what it does, and
     how it is read aloud with its arguments in braces."""

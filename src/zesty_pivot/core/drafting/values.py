@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Number:
     """A number: `power` 1 is a length in mm, 0 a plain number (angles are radians), 2 an area in mm2."""
 
@@ -18,7 +17,7 @@ class Number:
     power: int = 0
 
 
-@dataclass(frozen=True, eq=False)
+@record(eq=False)
 class Point:
     """A place in the frame of its piece, (2,) mm: x from the straight centre towards the side, y down from the top line."""
 
@@ -42,14 +41,14 @@ class Point:
         return float(self.at[1])
 
 
-@dataclass(frozen=True, eq=False)
+@record(eq=False)
 class Direction:
     """A direction, (2,) of length 1."""
 
     way: Vector
 
 
-@dataclass(frozen=True, eq=False)
+@record(eq=False)
 class Inked:
     """A line or curve that is drawn, from its beginning to its end."""
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from zesty_pivot.core.drafting.evaluate import Surroundings, branch, worth
 from zesty_pivot.core.drafting.expression import Call, Literal, Name, Node, Pair, Sign, WordNode, parsed
@@ -12,11 +12,12 @@ from zesty_pivot.core.drafting.operations import OPERATIONS
 from zesty_pivot.core.drafting.values import Inked, Number, Point, Value
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.quantity import MM_PER, Unit, format_length, inch_fraction
+from zesty_pivot.core.record import record
 
 _BINDS = {"+": 1, "-": 1, "*": 2, "/": 2}
 
 
-@dataclass(frozen=True)
+@record
 class Teller:
     """Tells expressions in a unit; `called` gives a point or stroke, by its full name, the name that stands on the paper.
     `centre` is what the straight centre is called in a piece: CF or CB."""

@@ -4,16 +4,16 @@ only when something is written."""
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 
 from zesty_pivot.core.formats.derived import Derived
+from zesty_pivot.core.record import record
 
 FULL = "full"  # the choice of one page at full size, where others name a paper
 
 Make = Callable[[], bytes]
 
 
-@dataclass(frozen=True)
+@record
 class Export:
     """A format: its id on the command line, its name for people ("Save the ..."), the ending of its files.
 

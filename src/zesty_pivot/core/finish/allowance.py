@@ -7,7 +7,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 import shapely
@@ -17,6 +16,7 @@ from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Path, between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.geometry.bezier import derivatives, flatten_counts, points
+from zesty_pivot.core.record import record
 
 Array = NDArray[np.float64]
 
@@ -34,7 +34,7 @@ NARROWER = "Give the edges there a smaller allowance, or move them apart."
 _SMOOTH = math.radians(0.5)  # a turn under this is no corner; the offset runs through it
 
 
-@dataclass(frozen=True)
+@record
 class Stretch:
     """A stretch of the outline with its allowance in mm."""
 

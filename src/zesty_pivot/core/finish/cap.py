@@ -9,7 +9,6 @@ practice, no source.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 
@@ -18,11 +17,12 @@ from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, unit
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.record import record
 
 SLANTING = 3.0  # half a cap longer than so many mouths is no cap: its seam runs nearly along the leg. Our own choice
 
 
-@dataclass(frozen=True)
+@record
 class Cap:
     """The edge across a mouth in loop order, and its parts with the edges of the piece that they were traced from: one round a
     corner has more than one, each with the allowance of its own edge."""

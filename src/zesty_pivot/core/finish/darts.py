@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -20,12 +19,13 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.open_up import bridge, home_edge
 from zesty_pivot.core.piece import Piece, Use, called, dart_key
 from zesty_pivot.core.quantity import Scope, length_mm
+from zesty_pivot.core.record import record
 
 # A soft pleat is marked this far (mm) from its seam. Common practice, no source.
 PLEAT_MARK = 60.0
 
 
-@dataclass(frozen=True)
+@record
 class SewnDart:
     """A dart as it is sewn, or a tuck or pleat as it is folded. `point` (2,) mm is the sewn point, of tucks and pleats the
     pivot their lines run to; `legs` the lines that are drawn, each from the mouth. `cap` is the edge at the mouth in loop

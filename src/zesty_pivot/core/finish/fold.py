@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Collection, Iterator
-from dataclasses import dataclass
 
 import numpy as np
 
@@ -17,6 +16,7 @@ from zesty_pivot.core.moves.swing import swing
 from zesty_pivot.core.piece import OPEN_USES, Piece, Place, Use
 from zesty_pivot.core.piece.place import mouth_at
 from zesty_pivot.core.piece.region import first_hit
+from zesty_pivot.core.record import record
 
 TEAR = "*tear."  # the ids of tears begin so; ids of files cannot
 
@@ -24,7 +24,7 @@ TEAR = "*tear."  # the ids of tears begin so; ids of files cannot
 _TRIES = (0.5, 0.4, 0.6, 0.3, 0.7, 0.2, 0.8)
 
 
-@dataclass(frozen=True)
+@record
 class Crossing:
     """The seam across a mouth once it is shut: its corner in degrees (0 is smooth) and its jog in mm."""
 

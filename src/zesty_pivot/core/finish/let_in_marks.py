@@ -6,7 +6,6 @@ from __future__ import annotations
 import math
 from collections.abc import Iterator, Sequence
 from contextlib import suppress
-from dataclasses import dataclass
 
 import numpy as np
 import shapely
@@ -22,6 +21,7 @@ from zesty_pivot.core.piece import Origin, Piece, Taking
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import FOLD
 from zesty_pivot.core.quantity import Scope, format_length
+from zesty_pivot.core.record import record
 
 SOFT_MARK = 100.0  # mm from the edge that the lines of soft pleats are drawn. Our own choice
 ARROW_APART = 24.0  # mm from one arrow of a pleat to the next into the piece. Our own choice
@@ -30,7 +30,7 @@ NUMBER_INSIDE, NUMBER_SIZE = 16.0, 6.0  # mm: how far inside the seam a fold's n
 HEAD = 4.0  # mm of an arrow's head at most
 
 
-@dataclass(frozen=True)
+@record
 class Marking:
     """A line of a kind as the finish knows its looks: `fold`s are dashed as creases, places thin, stitching as seams."""
 

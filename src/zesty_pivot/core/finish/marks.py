@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 import shapely
@@ -13,6 +12,7 @@ from zesty_pivot.core.finish.darts import SewnDart
 from zesty_pivot.core.geometry import Path, unit
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece import FishEye
+from zesty_pivot.core.record import record
 
 NOTCH = 5.0  # mm, the depth of a notch's stroke. Common practice, no source.
 DOUBLE_APART = 6.0  # mm between the strokes of a double notch. Common practice, no source.
@@ -21,7 +21,7 @@ DRILL_BESIDE = 3.0  # mm inside the widest place of a fish-eye dart. Common prac
 DRILL_RADIUS = 1.5  # mm, drawn
 
 
-@dataclass(frozen=True)
+@record
 class Circle:
     """A drill hole's mark: centre (x, y) and radius in mm."""
 
@@ -30,7 +30,7 @@ class Circle:
     id: str
 
 
-@dataclass(frozen=True)
+@record
 class Text:
     """A line of writing: its middle (x, y), height of the letters in mm, and its turn in radians clockwise."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 
@@ -14,9 +13,10 @@ from zesty_pivot.core.moves.redraw import corner
 from zesty_pivot.core.piece import Pattern, Piece, Side
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.clearing import ABOVE, cleared
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Half:
     """One piece as it is laid: its outline stretches with their roles, and its finished neckline and shoulder, mm."""
 
@@ -26,7 +26,7 @@ class Half:
     shoulder_mm: float
 
 
-@dataclass(frozen=True)
+@record
 class Matched:
     """Front and back; `corner_deg` is the neckline's corner where they meet at the shoulder, 0 when smooth."""
 

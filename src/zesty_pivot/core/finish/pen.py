@@ -6,15 +6,15 @@ A format is a short pen: it is told each piece with its place, then its strokes,
 from __future__ import annotations
 
 from collections.abc import Iterable
-from dataclasses import dataclass
 from typing import Protocol
 
 from zesty_pivot.core.finish.marks import Circle, Text
 from zesty_pivot.core.finish.piece import FinishedPiece, Stroke
 from zesty_pivot.core.finish.sheet import Laid
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class LineLook:
     """How a line looks. On paper: its width in mm, its dashes and gaps in mm. On a screen, where a line must be seen at any
     scale: its width in pixels, its dashes and gaps in widths."""

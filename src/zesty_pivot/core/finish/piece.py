@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 import shapely
@@ -43,6 +43,7 @@ from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.place import point
 from zesty_pivot.core.piece.region import cloth
 from zesty_pivot.core.quantity import Scope, length_mm
+from zesty_pivot.core.record import record
 
 # A dart that is pressed away is eased over this much of the seam (mm) to either side. Common practice, no source.
 PRESSED_OVER = 20.0
@@ -58,7 +59,7 @@ GRAIN_SHARES = (1.0, 0.5, 0.3)  # of its length that the grain line is drawn, th
 GRAIN_CLEAR = 4.0  # mm that the grain arrow keeps from an edge that cuts it short
 
 
-@dataclass(frozen=True)
+@record
 class Stroke:
     """Lines of one kind: `layer` is the group in the files (seam, cut, marks), `kind` the line's look."""
 
@@ -68,7 +69,7 @@ class Stroke:
     paths: tuple[Path, ...]
 
 
-@dataclass(frozen=True)
+@record
 class FinishedPiece:
     """A piece with its strokes, drill holes and words; `ring` (m, 2) mm is the closed cut line, `stretches` the seam it goes
     round with its allowances, `garment` (k, 2) mm the cloth that is seen once it is sewn. A piece with a `fault` could not be

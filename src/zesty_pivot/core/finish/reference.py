@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 import shapely
@@ -18,6 +17,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Point
 from zesty_pivot.core.piece.region import cloth
 from zesty_pivot.core.piece.sides import body_of
+from zesty_pivot.core.record import record
 
 CROSS = 5.0  # mm from the middle of a cross to its ends
 BESIDE = 4.0  # mm that the words of the centre stand beside it
@@ -25,7 +25,7 @@ CENTRE_WORDS = {Body.FRONT: "CF", Body.BACK: "CB"}
 MARKED = ("bust_point",)  # pivots that are marked on the sheet
 
 
-@dataclass(frozen=True)
+@record
 class Reference:
     """The lines of the marks by their ids, their words, and what these cover."""
 

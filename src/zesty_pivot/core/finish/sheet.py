@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from zesty_pivot.core.finish.piece import FinishedPiece
+from zesty_pivot.core.record import record
 
 MARGIN = 15.0  # mm round the sheet
 GAP = 25.0  # mm between pieces
 
 
-@dataclass(frozen=True)
+@record
 class Laid:
     """A piece with its shift (dx, dy) in mm on the sheet."""
 
@@ -19,7 +18,7 @@ class Laid:
     dy: float
 
 
-@dataclass(frozen=True)
+@record
 class Sheet:
     """All pieces of a style on one sheet of `width` by `height` mm; `title` is its title block, names and what they are."""
 

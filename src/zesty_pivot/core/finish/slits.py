@@ -4,17 +4,17 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from zesty_pivot.core.finish.balance import notch_place
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import TWIST
+from zesty_pivot.core.record import record
 
 SLIT_END = "slit.end"  # the notch where a slit ends
 
 
-@dataclass(frozen=True)
+@record
 class Slit:
     """A cut inside a piece, by its id."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,6 +13,7 @@ from zesty_pivot.core.geometry import Path, unit
 from zesty_pivot.core.moves.open_up import OpenedMouth
 from zesty_pivot.core.piece import Use
 from zesty_pivot.core.quantity import Scope, format_length
+from zesty_pivot.core.record import record
 
 # The words stand this far (mm) inside the edge, in letters this high. Common practice, no source.
 WORDS_INSIDE, WORDS_SIZE = 14.0, 4.0
@@ -24,7 +24,7 @@ ARROW_INSIDE = 22.0
 VERBS = {Use.GATHERS: "gather", Use.EASE: "ease", Use.FLARE: "flare"}
 
 
-@dataclass(frozen=True)
+@record
 class Marked:
     """Notches of a stretch or an arrow of a pleat, and the words beside it."""
 

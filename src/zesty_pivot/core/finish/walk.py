@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import cached_property
 
 import numpy as np
@@ -19,12 +19,13 @@ from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.record import record
 
 # Leg notches of two darts within this distance (mm) are meant to meet. Common practice, no source.
 PAIRED_WITHIN = 10.0
 
 
-@dataclass(frozen=True)
+@record
 class NotchPair:
     """A notch of the walked seam: where it lies on each side, mm from the start, or None when that side has none. `ease_mm` is
     how much longer b is meant to be in all: up to that, a notch of b lies later because it is eased in."""
@@ -52,7 +53,7 @@ class NotchPair:
         return off - min(max(off, low), high)
 
 
-@dataclass(frozen=True)
+@record
 class WalkedStretch:
     """A stretch of the walked seam between two matching points, with its length on each side in mm."""
 
@@ -67,7 +68,7 @@ class WalkedStretch:
         return self.b_mm - self.a_mm
 
 
-@dataclass(frozen=True)
+@record
 class WalkedEdge:
     """One side of the seam: its piece with the darts on this seam shut, and the runs of the edge from the start."""
 
@@ -123,7 +124,7 @@ class WalkedEdge:
         return self.runs[0].source.u0
 
 
-@dataclass(frozen=True)
+@record
 class Walk:
     """A seam walked from its first end. `a` lies still, `b` is rolled along it on its outer side."""
 

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
 
 from zesty_pivot.core.checks.base import Finding, Look
 from zesty_pivot.core.checks.limits import SMOOTH_DEG
@@ -27,6 +26,7 @@ from zesty_pivot.core.measure import MEASUREMENTS
 from zesty_pivot.core.piece import Body, Pattern, Piece
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import MM_PER, Scope, Unit, format_length
+from zesty_pivot.core.record import record
 
 IN = 25.4
 EXACT = 0.05  # mm: girths, partners and legs of a draft agree within this, or something was left as it was
@@ -36,7 +36,7 @@ WIDTH_APART = 3.0  # mm that the drafted half width may differ from the measured
 SEEN = ("dart_legs", "corners", "outline", "neck_width")  # checks of styles that a block passes as well
 
 
-@dataclass(frozen=True)
+@record
 class Setting:
     """A mend: a parameter of the method and what to set it to."""
 
@@ -45,7 +45,7 @@ class Setting:
     title: str
 
 
-@dataclass(frozen=True)
+@record
 class Looked:
     """One line of the check: what was looked at, what was found, whether it is right, and what would mend it."""
 

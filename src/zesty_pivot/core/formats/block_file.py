@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path as FilePath
 from typing import Annotated, Any, Literal
@@ -21,6 +20,7 @@ from zesty_pivot.core.piece.refs import sewn
 from zesty_pivot.core.piece.region import crosses_itself, fisheye_fault
 from zesty_pivot.core.quantity.fields import Model
 from zesty_pivot.core.quantity.formula import MAX_LENGTH_MM
+from zesty_pivot.core.record import record
 
 KIND = "block"
 SUFFIX = ".zblock"
@@ -105,7 +105,7 @@ class BlockFile(Model):
         return value
 
 
-@dataclass(frozen=True)
+@record
 class _Where:
     """Words for the place of a fault."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from functools import cached_property
 
 from zesty_pivot.core import faults
@@ -23,9 +22,10 @@ from zesty_pivot.core.procedures.base import Context, with_tapes
 from zesty_pivot.core.procedures.hand import Way
 from zesty_pivot.core.recipe import Derivation, Evaluator, State
 from zesty_pivot.core.recipe.hand import Section, hand_sheet
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Derived:
     """A style with its derivation; the rest is worked out when asked for, once. Not `at_rest` is one of many that follow each
     other fast: checks that take long are left out of its findings."""

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import itertools
 from contextlib import suppress
-from dataclasses import dataclass
 from datetime import UTC, datetime
 from pathlib import Path as FilePath
 
@@ -14,11 +13,12 @@ from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.formats import aside, files, style_file
 from zesty_pivot.core.formats.journal import KIND, SUFFIX, is_held, lock_path
 from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.record import record
 
 MOST = 12  # offered at a start; more than that nobody looks through
 
 
-@dataclass(frozen=True)
+@record
 class Leftover:
     """Unsaved work that a program left behind: the style, the file it belongs to if it had one, and when it was written
     down (UTC). `is_older` tells that the file was saved by something else after that."""
@@ -30,7 +30,7 @@ class Leftover:
     is_older: bool = False
 
 
-@dataclass(frozen=True)
+@record
 class Leftovers:
     """What is offered, the newest first and what is older than its file last; and a sentence about what is not."""
 

@@ -12,7 +12,6 @@ from __future__ import annotations
 import itertools
 import unicodedata
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
 from functools import lru_cache
 from importlib.resources import as_file, files
 from typing import Any
@@ -23,6 +22,7 @@ from reportlab.pdfbase.ttfonts import TTFont
 from reportlab.pdfgen.canvas import Canvas
 
 from zesty_pivot.core.lettering import FACES, TextRun, is_plain, visual_runs
+from zesty_pivot.core.record import record
 
 
 @lru_cache(maxsize=32)
@@ -34,7 +34,7 @@ def _font(file: str) -> str:
     return name
 
 
-@dataclass(frozen=True)
+@record
 class _Glyph:
     """A glyph as the PDF library can write it: a character that stands for it, where it stands from the run's beginning, and
     how far it leads on, in points; and the number in the run of the first letter that it stands for."""

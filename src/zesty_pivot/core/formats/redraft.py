@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 from zesty_pivot.core.drafting import DraftError, Method
 from zesty_pivot.core.formats.block_file import BlockFile
@@ -15,6 +14,7 @@ from zesty_pivot.core.ledger import girths
 from zesty_pivot.core.measure import MEASUREMENTS
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import record
 
 LEAST = 0.05  # mm: figures that differ by less are told as the same
 
@@ -50,7 +50,7 @@ def with_measures(style: Style, measures: Mapping[str, float], method: Method | 
     return with_body(style, redrafted(style.block, measures, method))
 
 
-@dataclass(frozen=True)
+@record
 class Change:
     """One line of what another body changed: what, and from what to what."""
 

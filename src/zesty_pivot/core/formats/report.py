@@ -6,7 +6,7 @@ import itertools
 import json
 import math
 from collections.abc import Iterator
-from dataclasses import asdict, dataclass
+from dataclasses import asdict
 from typing import Literal
 
 from zesty_pivot.core.checks.base import Finding
@@ -17,9 +17,10 @@ from zesty_pivot.core.ledger.fullness import station
 from zesty_pivot.core.ledger.seams import finished_length
 from zesty_pivot.core.moves.laid_open import laid_open, layers
 from zesty_pivot.core.piece import EdgeRef, Piece, dart_words
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class EdgeRow:
     """An edge with its sewn length in mm."""
 
@@ -28,7 +29,7 @@ class EdgeRow:
     sewn_mm: float
 
 
-@dataclass(frozen=True)
+@record
 class DartRow:
     """A dart: where it opens and what it is called there, its use, angle in degrees, mouth, legs to the pivot and set-back in
     mm."""
@@ -43,7 +44,7 @@ class DartRow:
     point_setback_mm: float
 
 
-@dataclass(frozen=True)
+@record
 class ReportPiece:
     """A piece with its cut order, the name of its SVG file, and its area (darts left out) in mm2."""
 
@@ -55,7 +56,7 @@ class ReportPiece:
     darts: tuple[DartRow, ...]
 
 
-@dataclass(frozen=True)
+@record
 class SeamRow:
     """A seam's account in mm."""
 
@@ -67,7 +68,7 @@ class SeamRow:
     difference_mm: float
 
 
-@dataclass(frozen=True)
+@record
 class PlacedRow:
     """One entry of a fullness account."""
 
@@ -76,7 +77,7 @@ class PlacedRow:
     deg: float
 
 
-@dataclass(frozen=True)
+@record
 class AccountRow:
     """A pivot's fullness account in degrees; the pivot is written `piece.pivot`."""
 
@@ -87,7 +88,7 @@ class AccountRow:
     added_deg: float = 0.0  # what steps put in on purpose, negative for what they took out
 
 
-@dataclass(frozen=True)
+@record
 class GirthRow:
     """Finished girths in mm, null where the pattern has no such line."""
 
@@ -97,7 +98,7 @@ class GirthRow:
     neck_opening: float | None
 
 
-@dataclass(frozen=True)
+@record
 class MeasuredRow:
     """The finished length in mm, both halves, that was written down when an edge was drawn; `role` is the edge's."""
 
@@ -105,7 +106,7 @@ class MeasuredRow:
     mm: float
 
 
-@dataclass(frozen=True)
+@record
 class TapeRow:
     """A tape that was kept: its number in the recipe, its name, what formulas call it, what it
     shows and is asked to hold, mm."""
@@ -118,7 +119,7 @@ class TapeRow:
     hold_mm: float | None
 
 
-@dataclass(frozen=True)
+@record
 class OpeningRow:
     """A zip or slit at a piece's centre, its length in mm as it was made."""
 
@@ -127,7 +128,7 @@ class OpeningRow:
     length_mm: float
 
 
-@dataclass(frozen=True)
+@record
 class FollowRow:
     """An edge of a facing, the garment's edges that it follows, and how much shorter it is meant to be, mm."""
 
@@ -136,7 +137,7 @@ class FollowRow:
     less_mm: float
 
 
-@dataclass(frozen=True)
+@record
 class FullnessRow:
     """Gathers, pleats or tucks at one edge: how long the stretch is on the paper and once taken up, mm; `held` is false where
     they hang free; `count` is how many folds, of gathers 1; `layers` lie in the seam."""
@@ -153,7 +154,7 @@ class FullnessRow:
     layers: float
 
 
-@dataclass(frozen=True)
+@record
 class TrimRow:
     """A part of a trim: the length in mm of the edge that it is sewn to, its cutting order, and what there is to say of it."""
 
@@ -163,7 +164,7 @@ class TrimRow:
     told: str
 
 
-@dataclass(frozen=True)
+@record
 class FindingRow:
     """A finding of a check; `accepted` is the reason why it may stay, where one was given."""
 
@@ -177,7 +178,7 @@ class FindingRow:
     accepted: str = ""
 
 
-@dataclass(frozen=True)
+@record
 class ToldRow:
     """What a step said of its work: its number in the recipe, the piece, the sentence, and the amount in it in mm (what it
     moved, took or gave), None where there is none."""
@@ -188,7 +189,7 @@ class ToldRow:
     amount_mm: float | None
 
 
-@dataclass(frozen=True)
+@record
 class Report:
     """A derived style in figures."""
 

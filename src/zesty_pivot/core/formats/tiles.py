@@ -4,10 +4,10 @@ from __future__ import annotations
 
 import math
 from collections.abc import Set
-from dataclasses import dataclass
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.sheet import Sheet
+from zesty_pivot.core.record import record
 
 # Page sizes in mm, upright. A4 and A3: ISO 216. Letter: 8 1/2 x 11 in, ANSI/ASME Y14.1 (from memory).
 PAPERS: dict[str, tuple[float, float]] = {"A4": (210.0, 297.0), "A3": (297.0, 420.0), "Letter": (215.9, 279.4)}
@@ -18,7 +18,7 @@ OVERLAP = 10.0  # mm shared by neighbouring tiles, to glue
 MAX_TILES = 400
 
 
-@dataclass(frozen=True)
+@record
 class Tile:
     """One page of the sheet: column and row from 0, and the sheet's corner (x, y) mm at its printable corner."""
 
@@ -33,7 +33,7 @@ class Tile:
         return f"{_letters(self.row)}{self.column + 1}"
 
 
-@dataclass(frozen=True)
+@record
 class Tiling:
     """How a sheet is cut into pages. `page` is (width, height) mm of the paper as it lies, `inner` its printed field."""
 

@@ -4,20 +4,20 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from zesty_pivot.core.geometry.angles import between
 from zesty_pivot.core.geometry.path import Path
+from zesty_pivot.core.record import record
 
 # Places of a cubic where its curvature is read: cubics of a drawn line bend little each.
 _PLACES = np.linspace(0.0, 1.0, 9)
 _CORNER = math.radians(0.2)  # a turn (radians) at a joint under which it is smooth
 
 
-@dataclass(frozen=True)
+@record
 class Bend:
     """A stretch of a line that bends one way: from where to where (mm along the line), by how much (radians, positive towards
     +y from +x)."""

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 import numpy as np
 from numpy.typing import NDArray
 
 from zesty_pivot.core.geometry.angles import Vector, between, unit
+from zesty_pivot.core.record import record
 
 
 def _frozen(values: NDArray[np.float64]) -> NDArray[np.float64]:
@@ -16,7 +16,7 @@ def _frozen(values: NDArray[np.float64]) -> NDArray[np.float64]:
     return values
 
 
-@dataclass(frozen=True, eq=False)
+@record(eq=False)
 class Motion:
     """`p -> matrix (p - origin) + target`; matrix is (2, 2) orthogonal, origin and target (2,) mm.
 

@@ -3,18 +3,18 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from zesty_pivot.core.ledger.fullness import station
 from zesty_pivot.core.ledger.seams import finished_length
 from zesty_pivot.core.piece import Pattern, Piece, called
+from zesty_pivot.core.record import record
 
 # Smaller differences (mm, degrees) are the noise of six decimals in a file; they are no change.
 NOISE_MM = 1e-3
 NOISE_DEG = 1e-3
 
 
-@dataclass(frozen=True)
+@record
 class EdgeDifference:
     """One edge of a piece: its sewn length in mm now and on the other sheet, None where there is none."""
 
@@ -34,7 +34,7 @@ class EdgeDifference:
         return abs(self.difference_mm) > NOISE_MM
 
 
-@dataclass(frozen=True)
+@record
 class DartSide:
     """A dart on one of the two sheets: its station, what it is called there, its angle in degrees and mouth in mm."""
 
@@ -44,7 +44,7 @@ class DartSide:
     intake_mm: float
 
 
-@dataclass(frozen=True)
+@record
 class DartDifference:
     """One dart of a piece on both sheets, None where it is not there."""
 
@@ -70,7 +70,7 @@ class DartDifference:
         return moved or abs(self.angle_deg) > NOISE_DEG or abs(self.intake_mm) > NOISE_MM
 
 
-@dataclass(frozen=True)
+@record
 class Differences:
     """All edges and darts of both sheets, the same ones too."""
 

@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 
 from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.piece import Pattern, Piece, Place, Side, StyleLine
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import describe
+from zesty_pivot.core.record import record
 
 # Degrees under this are the noise of float64; anything more has been lost or gained. From the design's bar.
 NOISE_DEG = 1e-9
@@ -18,7 +18,7 @@ SEAM = "seam"  # the use of what went into a style line
 PARKED = "parked"  # the use under which a dart that is put away stands in the account
 
 
-@dataclass(frozen=True)
+@record
 class Placed:
     """One entry: the dart, where it sits in words (a station's name when it is one), its use and degrees."""
 
@@ -29,7 +29,7 @@ class Placed:
     piece: str = ""  # the panel that the dart is on; nothing for what is in a seam
 
 
-@dataclass(frozen=True)
+@record
 class Account:
     """The account of one pivot of one piece. Degrees; `missing_deg` is what the block holds, with what steps added on purpose,
     more than is placed."""

@@ -2,14 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from zesty_pivot.core.ledger.seams import finished_length
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.piece.heights import cloth_at, cloth_to, girth_key, girth_level
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Girths:
     """Girths in mm; None where the pattern has no such level or edge."""
 

@@ -2,16 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import shapely
 
 from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.record import record
 
 LEAST_MM = 0.05  # less is thinner than a sharp pencil's line. Common practice, no source
 
 
-@dataclass(frozen=True)
+@record
 class MovedEdge:
     """An edge and the furthest that it moved, mm."""
 

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.ledger.seams import finished_length
 from zesty_pivot.core.piece import Opening, Pattern
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.quantity import share_of
+from zesty_pivot.core.record import record
 
 # Head girths of women are about 56 to 58 cm: from memory of size tables, common practice, no source. The middle is taken where
 # the head is not measured.
@@ -18,7 +18,7 @@ HEAD = 570.0
 ROUNDED = 5.0  # mm that a zip's length is rounded up to
 
 
-@dataclass(frozen=True)
+@record
 class OpenedNeck:
     """The neck opening in mm: its edge, what slits and zips add to it, pulled out by the cloth's stretch, and the head that it
     must pass; `is_measured` tells whether the head was."""

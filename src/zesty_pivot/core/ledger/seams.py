@@ -3,14 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from zesty_pivot.core.moves.laid_open import laid_open
 from zesty_pivot.core.moves.open_up import open_up
 from zesty_pivot.core.piece import Pattern, Piece, Seam, SeamSide, Use
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class SeamAccount:
     """A seam with its edges and lengths in mm; ease is how much longer b is meant to be than a."""
 

@@ -9,14 +9,15 @@ from __future__ import annotations
 import bisect
 import json
 import unicodedata
-from dataclasses import dataclass
 from functools import lru_cache
 from importlib.resources import files
+
+from zesty_pivot.core.record import record
 
 COVERAGE = "coverage.json"
 
 
-@dataclass(frozen=True)
+@record
 class Face:
     """A family with the files of its regular and bold type; one that has no bold is written in its regular type."""
 

@@ -8,9 +8,9 @@ from __future__ import annotations
 import itertools
 import re
 import unicodedata
-from dataclasses import dataclass
 
 from zesty_pivot.core.lettering.faces import FACES, Face, face_of
+from zesty_pivot.core.record import record
 
 UNKNOWN = "\ufffd"  # stands for a character that no font has
 
@@ -22,7 +22,7 @@ _RIGHT_TO_LEFT = re.compile(
 _SHAPED = re.compile("[\u0300-\u036f\u0590-\u08ff\u0900-\u109f\u1780-\u17ff\ufb1d-\ufdff\ufe70-\ufeff]")
 
 
-@dataclass(frozen=True)
+@record
 class TextRun:
     """A stretch of a line, in the order in which it is read: its font, whether it runs from right to left, and whether its
     letters must be shaped."""

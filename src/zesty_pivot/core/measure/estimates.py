@@ -7,12 +7,13 @@ practice, no source. An estimate is a place to begin; it is always marked as one
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
+
+from zesty_pivot.core.record import record
 
 CM, IN = 10.0, 25.4
 
 
-@dataclass(frozen=True)
+@record
 class Estimate:
     """A length in mm that stands for a missing measurement, and why."""
 
@@ -21,7 +22,7 @@ class Estimate:
     why: str
 
 
-@dataclass(frozen=True)
+@record
 class _Rule:
     name: str
     needs: tuple[str, ...]

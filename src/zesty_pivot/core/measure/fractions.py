@@ -3,15 +3,15 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 
 from zesty_pivot.core.measure.names import MEASUREMENTS
 from zesty_pivot.core.quantity import Unit, format_length
+from zesty_pivot.core.record import record
 
 PARTS = (2, 4, 6, 8, 12)  # half, quarter, sixth, eighth, twelfth
 
 
-@dataclass(frozen=True)
+@record
 class Fractions:
     """One measurement with its fractions, mm; `parts` in the order of PARTS."""
 

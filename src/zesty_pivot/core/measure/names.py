@@ -8,11 +8,12 @@ remembered: they are there to catch a slip of the unit or the pen, and nobody is
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass
 from types import MappingProxyType
 
+from zesty_pivot.core.record import record
 
-@dataclass(frozen=True)
+
+@record
 class Measurement:
     """One measurement: its name in files, its title, where the tape goes, its term in ISO 8559-1 (none where the standard
     has no such measurement), and what is likely (mm): for grown-ups, and for children where it is taken of them."""

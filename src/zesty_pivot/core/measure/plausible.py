@@ -7,13 +7,13 @@ from __future__ import annotations
 
 import re
 from collections.abc import Iterator, Mapping
-from dataclasses import dataclass
 
 from zesty_pivot.core.measure.names import BY_NAME, MEASUREMENTS
 from zesty_pivot.core.quantity import Scope, Unit, format_length, length_mm
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Oddity:
     """Something odd: `names` are the measurements that it is about, to be taken again; `value` and `limit` in mm."""
 
@@ -24,7 +24,7 @@ class Oddity:
     is_likely_slip: bool = True  # false for what is rare but right on some figures
 
 
-@dataclass(frozen=True)
+@record
 class _Relation:
     """A relation between measurements: two formulas, of which the first may not be over the second (`<`) or under it (`>`), and
     what is said where it is; `{value}` and `{limit}` stand for the two lengths. What is rare but right on some is no slip."""

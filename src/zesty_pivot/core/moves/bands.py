@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -17,9 +17,10 @@ from zesty_pivot.core.moves.style_lines import parallel, refuse_unclear
 from zesty_pivot.core.piece import Piece, Place, Run, Source, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.region import arc
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Banded:
     """What is left of the piece, the band, and the line between them as it lies with the darts shut."""
 

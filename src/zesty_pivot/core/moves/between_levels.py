@@ -5,7 +5,6 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
@@ -13,6 +12,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.shaping import Knot, fair_slopes
 from zesty_pivot.core.piece.heights import crossings
+from zesty_pivot.core.record import record
 
 APART = 8.0  # mm between heights at which the intake is held, at most. Our own choice
 ROUNDS = 3  # times that what is off is put right: each leaves less than a tenth of it
@@ -20,7 +20,7 @@ STEP = 0.5  # mm to either side over which a rate is measured
 CLOSE = 0.02  # mm that it may be off: a fifth of what can be seen on paper
 
 
-@dataclass(frozen=True)
+@record
 class Aim:
     """A height (y, mm) where two lines are `apart` mm; `is_asked` where that is more or less than the darts give. `uneven` is
     how much (mm) more than half of what is taken comes off the left line."""
@@ -35,7 +35,7 @@ Lines = tuple[list[Path], list[Path]]
 Knots = tuple[list[Knot], list[Knot]]
 
 
-@dataclass(frozen=True)
+@record
 class Course:
     """How far two lines are apart and how unevenly that is taken: at `heights` (y and mm) between asked intakes, and how fast
     both change (mm a mm) at the heights of the intakes themselves."""

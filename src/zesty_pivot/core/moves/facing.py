@@ -5,7 +5,6 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
 
 import numpy as np
 import shapely
@@ -18,13 +17,14 @@ from zesty_pivot.core.piece.dart import Dart
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.region import cloth, outline
 from zesty_pivot.core.piece.sides import Sides
+from zesty_pivot.core.record import record
 
 GRAIN_INSIDE = 12.0  # mm from the edges
 
 INNER = "facing_edge"  # the role of the edge that lies loose inside
 
 
-@dataclass(frozen=True)
+@record
 class FacingEdge:
     """One edge of a facing in loop order: its name and role, its line, and the dart that opens at its end, if one does."""
 

@@ -7,7 +7,7 @@ The underlay is the seam beside the slash, mirrored in the fold and laid on; so 
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -20,11 +20,12 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place, by_origin, is_joint, point
 from zesty_pivot.core.piece.region import slash_fault
+from zesty_pivot.core.record import record
 
 NOTHING = 1e-9  # mm by which a slash is not parted
 
 
-@dataclass(frozen=True)
+@record
 class Parting:
     """A slash on the piece as it is sewn: its line, places and points, and the motions that carry what lies behind it, whole,
     by a half and by a quarter."""

@@ -6,7 +6,6 @@ from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 
 import numpy as np
-from scipy.optimize import brentq
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
@@ -16,6 +15,7 @@ from zesty_pivot.core.piece import Piece, Run
 from zesty_pivot.core.piece.heights import crossings, edges_at
 
 _SHORTEST = 3.0  # mm of a shoulder that is shortened. Our own choice
+_HALVINGS = 40  # of what the end may go down: to a hair's breadth of a hair
 _LEAST = 1e-9  # mm, below which nothing goes out
 
 
@@ -95,9 +95,13 @@ def _outwards(side: Path, aside: Vector, keeps: float | None) -> Vector:
     def longer(by: float) -> float:
         return _led_out(side, aside + by * down, keeps).length - side.length
 
-    if longer(0.0) * longer(wide) >= 0.0:
+    low, high = 0.0, wide
+    if longer(low) * longer(high) >= 0.0:
         return aside
-    return aside + float(brentq(longer, 0.0, wide, xtol=1e-9)) * down
+    for _halving in range(_HALVINGS):
+        middle = (low + high) / 2.0
+        low, high = (middle, high) if longer(middle) * longer(low) > 0.0 else (low, middle)
+    return aside + low * down
 
 
 def _led_out(side: Path, out: Vector, keeps: float | None) -> Path:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
@@ -13,9 +12,10 @@ from zesty_pivot.core.moves.folded_edge import NOTHING, Parting
 from zesty_pivot.core.piece.fullness import Fullness, Taking
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place, along, by_origin, is_joint, point, sewn_distance
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class LaidEnd:
     """Where fullness meets an edge: how long the edge is on the paper and once it is taken up (mm), from the first to the last
     slash; the points of both there, and the way out of the piece at the middle. `held` tells whether it is taken up there."""

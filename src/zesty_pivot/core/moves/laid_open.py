@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -24,13 +24,14 @@ from zesty_pivot.core.piece.fullness import Fullness, Lies, Taking
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.piece.piece import Piece, Point, well_begun
 from zesty_pivot.core.piece.place import Place, by_origin
+from zesty_pivot.core.record import record
 
 UNDERLAY = "underlay."  # the provenance of folded cloth in an edge is this, the fullness and the number of its slash
 
 FOLDED = 3.0  # layers where a pleat or a tuck lies
 
 
-@dataclass(frozen=True)
+@record
 class FoldLines:
     """One slash on the paper: `folds` are the lines that come to lie on `places`, `inner` the folds that lie under (of a tuck
     the fold that stands out, between its two stitching lines). Each runs from the slash's first end."""
@@ -40,7 +41,7 @@ class FoldLines:
     inner: tuple[Path, ...]
 
 
-@dataclass(frozen=True)
+@record
 class LaidOpen:
     """One fullness on the paper, with an end for each edge that it changes. `borders` are its slashes on the piece before,
     `strips` the motions that carry what lies before, between and behind them."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -13,6 +13,7 @@ from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.piece import OPEN_USES, Dart, Piece, Place, Run, Source, Use
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.piece import well_begun
+from zesty_pivot.core.record import record
 
 # A gathered edge begins to rise this far (mm) from its mouth. Common practice, no source.
 RAISED_OVER = 25.0
@@ -21,7 +22,7 @@ RAISED_OVER = 25.0
 BRIDGE = "bridge."  # the provenance of the line across an opened mouth is this and the dart's id
 
 
-@dataclass(frozen=True)
+@record
 class OpenedMouth:
     """A mouth that was drawn across. The stretch from `start` to `stop` (points, mm) is `open_mm` long on the paper and
     `sewn_mm` once it is gathered or eased in; of a flare both are the same."""

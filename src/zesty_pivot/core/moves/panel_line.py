@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
@@ -14,9 +13,10 @@ from zesty_pivot.core.moves.panels import Panels
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.heights import crossings
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class PanelLine:
     """One panel while it is shaped: its line's stretches from the top, the runs of the edges that the line ends on (from the
     line outwards), and the way (1 or -1) in which it gives way horizontally."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from typing import Literal
 
 import numpy as np
@@ -19,6 +19,7 @@ from zesty_pivot.core.moves.shaping import Knot, displaced, rounding_at
 from zesty_pivot.core.piece import Notch, Origin, Piece, Run, Source
 from zesty_pivot.core.piece.heights import crossings, girth_level
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import record
 
 # Panels that differ by more than this (mm) are no panels of one line. Common practice, no source.
 MOST_APART = 20.0
@@ -34,7 +35,7 @@ _FLAT = 0.2  # mm of mouth for each mm of the aim, below which a secant leads no
 _MOUTH_OFF = 0.02  # mm that the lower mouth may be off: a fifth of what can be seen on paper
 
 
-@dataclass(frozen=True)
+@record
 class Wanted:
     """What is asked for. `top` and `bottom` are mouths (mm) at the line's ends, `levels` intakes (mm) at heights (name, y,
     mm), each None or left out where the darts decide; those named in `at_least` are never made less than the darts give.
@@ -79,7 +80,7 @@ class Wanted:
         return name in self.outwards and (taken > 0.0 or name in self.swung)
 
 
-@dataclass(frozen=True)
+@record
 class Shaped:
     """The panels, with what they had and were given: `natural` are intakes (mm) that the darts give, `taken` what goes beyond
     them, both by `top`, `bottom` and level, and `off_centre` the part of it that came off the centre panel; `extended` is how
@@ -139,7 +140,7 @@ def shaped(panels: Panels, wanted: Wanted) -> Shaped:
     return Shaped(made, drawn.natural, drawn.taken, of_centre, drawn.extended, shorter)
 
 
-@dataclass(frozen=True)
+@record
 class _Drawn:
     """Both panels' lines drawn, from the top; how far their ends were drawn back (mm) at the top (True) and the bottom."""
 

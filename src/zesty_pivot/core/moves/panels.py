@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -19,6 +19,7 @@ from zesty_pivot.core.piece import Origin, Piece, Place, Run, Source
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.place import by_origin, mouth_at, point
 from zesty_pivot.core.piece.region import arc
+from zesty_pivot.core.record import record
 
 STYLE_LINE = "style_line"
 
@@ -28,7 +29,7 @@ _HELD = "*line."  # a dart that waits while the line is cut is called this and i
 _TRIES = (0.5, 0.35, 0.65, 0.2, 0.8, 0.1, 0.9, 0.43, 0.57)
 
 
-@dataclass(frozen=True)
+@record
 class Through:
     """A pivot that the line goes through, or passes by `offset` mm (towards the side when positive), with the darts round it
     that go into the seam. Where they are bent to the line, `bent_to` is the landmark on it that they lead to."""
@@ -44,7 +45,7 @@ class Through:
         return self.bent_to or self.pivot
 
 
-@dataclass(frozen=True)
+@record
 class Panels:
     """The two panels as they are cut, laid as the darts let them lie: `side` is the part from the line's top clockwise to its
     bottom. `angles` are the fullness (radians) at each pivot, measured between the panels."""

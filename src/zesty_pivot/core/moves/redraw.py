@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 import shapely
@@ -16,6 +16,7 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.piece import Piece
+from zesty_pivot.core.record import record
 
 # A mouth that moves by less (mm) in a round of redrawing has settled; with equal legs the first round is the last but one.
 SETTLED = 1e-9
@@ -24,7 +25,7 @@ _ROUNDS = 60
 SAME_ANGLE = 1e-12  # radians, the noise of float64
 
 
-@dataclass(frozen=True)
+@record
 class Redrawn:
     """A piece with one stretch redrawn; `moved_mm` is the furthest the line went, `longer_mm` its change in length, `rise_mm`
     how far its middle stands off the straight line between its ends."""
@@ -106,7 +107,7 @@ def reaches(piece: Piece, index: int, reach: float) -> tuple[float, float]:
     return min(reach, first.path.length / 2.0), min(reach, second.path.length / 2.0)
 
 
-@dataclass(frozen=True)
+@record
 class _Across:
     """A seam drawn across a shut mouth: the whole curve as it lies with the dart shut, its two sides as they lie open, and the
     motion that shuts the far side."""

@@ -4,7 +4,7 @@ line there, and parted again."""
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 import shapely
@@ -14,9 +14,10 @@ from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.shaping import displaced
 from zesty_pivot.core.piece import Piece, Run
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Meeting:
     """Where a seam ends on a piece: the runs of the seam and of the edge that meet there, and both walked away from it."""
 
@@ -45,7 +46,7 @@ class Meeting:
         return replace(self.piece, runs=tuple(runs))
 
 
-@dataclass(frozen=True)
+@record
 class Blended:
     """Both pieces after it; `moved_mm` is the furthest the line went, `seam_mm` how much longer both seams are, and
     `corner` the angle (radians) that there was."""

@@ -3,12 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from typing import Literal
 
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece.bodice_half import BodiceHalf
+from zesty_pivot.core.record import record
 
 Ends = Literal["shoulder", "armhole", "side_seam"]
 
@@ -42,7 +43,7 @@ WORDS: dict[str, str] = {
 }
 
 
-@dataclass(frozen=True)
+@record
 class Asked:
     """What is asked for: numbers in mm, how many arcs, the end of a keyhole or the centre of an edge, a free curve's points
     (shares of the way from the centre to the width, and from the top to the depth), which of the shape's forms, and whether a
@@ -59,7 +60,7 @@ class Asked:
         return self.numbers[name]
 
 
-@dataclass(frozen=True)
+@record
 class EdgePart:
     """A stretch of the new edge on its way outwards, with the role that it has on the piece."""
 
@@ -67,7 +68,7 @@ class EdgePart:
     role: str = "neckline"
 
 
-@dataclass(frozen=True)
+@record
 class Drawn:
     """The new edge of half a piece from its centre outwards, and where it ends. `is_pointed`: it meets the centre in a point;
     `bends`: where it ends on the shoulder, its end may be bent to meet the other piece without a corner. `is_straight`: its end
@@ -94,7 +95,7 @@ MARK = "*neck.mark"  # the landmark of a shape's mark while the edge is drawn
 Mark = Callable[[BodiceHalf, Asked], tuple[Vector, Vector]]
 
 
-@dataclass(frozen=True)
+@record
 class NeckShape:
     """A shape by its name in files and its title. `starts` are the numbers it takes with their starting values, worked out in
     order from the block and those before; `at_end` are choices of `end`, `forms` of `form`, the usual first. `kind` says what

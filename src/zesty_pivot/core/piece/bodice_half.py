@@ -6,7 +6,6 @@ import bisect
 import itertools
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
@@ -19,6 +18,7 @@ from zesty_pivot.core.piece import Piece, Place, Run
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import Unit, format_length
+from zesty_pivot.core.record import record
 
 # The block that the trade's starting values are for, in inches: half neck width and natural depth a twelfth of a bust of 36, a
 # shoulder of 15, bust points 10 1/2 below the neck point. Common practice, no source.
@@ -27,7 +27,7 @@ NECK, HALF_SHOULDER, BUST = 3.0, 7.5, 10.5
 OFF = 0.01  # mm that a point may lie off the outline it was found on
 
 
-@dataclass(frozen=True)
+@record
 class SewnEdge:
     """An edge without open mouths: its stretches in order, with distances (mm) along them as they are sewn. Where a dart with
     unequal legs was shut there is a step between two of them."""
@@ -83,7 +83,7 @@ class SewnEdge:
         return found
 
 
-@dataclass(frozen=True)
+@record
 class ShoulderLine(SewnEdge):
     """The shoulder of a `piece`, asked for by how far (mm) a place is from the centre."""
 
@@ -118,7 +118,7 @@ class ShoulderLine(SewnEdge):
         return math.atan2(float(out[0] * into[1] - out[1] * into[0]), float(out @ into))
 
 
-@dataclass(frozen=True)
+@record
 class TradeProportions:
     """A half's neck and shoulder (mm from the centre), natural neck and bust line (mm deep) beside those of the block that the
     trade's starting values are for."""
@@ -141,7 +141,7 @@ class TradeProportions:
         return inches * self.neck / NECK
 
 
-@dataclass(frozen=True)
+@record
 class BodiceHalf:
     """A half `piece` with no dart open above, and its block's piece as it was `drafted`, whose levels count. x is measured from
     the centre, y down from the top line, depths from the height of the neck point."""

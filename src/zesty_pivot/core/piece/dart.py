@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from enum import StrEnum
 
 from zesty_pivot.core.piece.edge import Origin
+from zesty_pivot.core.record import record
 
 
 class Use(StrEnum):
@@ -24,7 +24,7 @@ class Use(StrEnum):
 OPEN_USES = frozenset({Use.GATHERS, Use.EASE, Use.FLARE})
 
 
-@dataclass(frozen=True)
+@record
 class Hold:
     """How a use is held, mm: the seam to either side of the mouth that is gathered or eased with it, how far a gathered
     edge is raised in its middle, and how long a tuck is stitched."""
@@ -35,7 +35,7 @@ class Hold:
     stitched_mm: float = 0.0
 
 
-@dataclass(frozen=True)
+@record
 class Shape:
     """The lines a dart is sewn along, where they are not straight; they end at the mouth and at the sewn point as ever.
 
@@ -51,7 +51,7 @@ class Shape:
     even_mm: float = 0.0
 
 
-@dataclass(frozen=True)
+@record
 class LetIn:
     """Fullness of a dart that lies open in the cloth, across a line that was cut there: the dart, its pivot, its angle in
     radians, what it was used as, and what it was called."""
@@ -63,7 +63,7 @@ class LetIn:
     called: str
 
 
-@dataclass(frozen=True)
+@record
 class Parked:
     """A dart put away into another place for a while: its id, where on the cloth it came from, its angle in radians, its use
     how that is held, the sewn point that it has of its own, what it was called, and what was put away in it then."""
@@ -80,7 +80,7 @@ class Parked:
     at_tip: bool = False
 
 
-@dataclass(frozen=True)
+@record
 class Dart:
     """A dart by its id and pivot; its mouth is wherever the run that names it ends.
 

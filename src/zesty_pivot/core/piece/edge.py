@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Origin:
     """A place of the cloth, wherever it lies now: the line it is on, the share u (0 to 1) along it, and whether it is on the
     right half of an unfolded piece, which the block does not draw."""
@@ -17,7 +18,7 @@ class Origin:
     is_mirrored: bool = False
 
 
-@dataclass(frozen=True)
+@record
 class Source:
     """Provenance: which edge of the block a run comes from and which stretch of it.
 
@@ -51,7 +52,7 @@ class Source:
         return replace(self, u0=self.u1, u1=self.u0)
 
 
-@dataclass(frozen=True)
+@record
 class Notch:
     """A mark on a seam, where it lies on the cloth. Two panels' notches of one id meet when sewn; `name` is what it is called
     there; `strokes` is 1 on the front and 2 on the back."""
@@ -62,7 +63,7 @@ class Notch:
     strokes: int = 1
 
 
-@dataclass(frozen=True)
+@record
 class Run:
     """A stretch of one edge without a mouth in it. `mouth` names the dart that opens at its end."""
 
@@ -72,7 +73,7 @@ class Run:
     mouth: str | None = None
 
 
-@dataclass(frozen=True)
+@record
 class Edge:
     """All runs of one edge of a piece, in loop order. Open mouths inside it are not part of its length."""
 

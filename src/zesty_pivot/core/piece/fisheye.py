@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 import shapely
@@ -10,11 +10,12 @@ from numpy.typing import NDArray
 
 from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.geometry.angles import Vector, unit
+from zesty_pivot.core.record import record
 
 Point = tuple[float, float]
 
 
-@dataclass(frozen=True)
+@record
 class FishEye:
     """Its corners in mm: the points above and below, and the two places at the waist that are sewn to each other (`left` has
     the smaller x as the piece was drafted). `bow_mm` is how far each leg bows outwards at its middle."""

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from enum import StrEnum
 
 from zesty_pivot.core.piece.edge import Origin
+from zesty_pivot.core.record import record
 
 
 class Taking(StrEnum):
@@ -31,7 +32,7 @@ class Lies(StrEnum):
         return {Lies.BEFORE: Lies.AFTER, Lies.AFTER: Lies.BEFORE, Lies.MEET: Lies.MEET}[self]
 
 
-@dataclass(frozen=True)
+@record
 class LetLine:
     """A straight slash from one place of the outline to another, and how far (mm) the cloth is parted at its two ends. `lies`
     is the side that the fold points to; `at_fold` is true of two folds that meet on the centre line, of which a half on the
@@ -44,7 +45,7 @@ class LetLine:
     at_fold: bool = False
 
 
-@dataclass(frozen=True)
+@record
 class Fullness:
     """Slashes that belong together, in order along the edge where they begin. `style` is what the trade calls it (knife, box,
     pin tuck ...). `held` tells at which of the two ends it is taken up in a seam; where it is not, it hangs free there.

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class TurnedBack:
     """A facing cut in one with an edge that runs straight from the centre outwards, and folded back along it: how deep it is at
     the centre, and along the seam at the other end (mm)."""
@@ -15,7 +15,7 @@ class TurnedBack:
     seam_mm: float
 
 
-@dataclass(frozen=True)
+@record
 class Hang:
     """A fold that hangs between two points of the shoulders: how far each is from the centre on the body (`open_mm`), and how
     much cloth there is from it to the centre (`long_mm`); `drop_mm` is how far below the edge's points they are."""

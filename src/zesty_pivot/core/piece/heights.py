@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping
-from dataclasses import dataclass
 
 import numpy as np
 import shapely
@@ -16,6 +15,7 @@ from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place, settled
 from zesty_pivot.core.piece.region import all_cubics, cloth
+from zesty_pivot.core.record import record
 
 _ACROSS = np.array([1.0, 0.0])
 
@@ -57,7 +57,7 @@ def edges_at(piece: Piece, role: str, y: float) -> list[tuple[Place, float]]:
     ]
 
 
-@dataclass(frozen=True)
+@record
 class LevelWalk:
     """A level as it runs over the closed piece, from the centre to where it leaves the outline: the points that it goes by on
     the open paper (k, 2, 2: beginning and end of each stretch, mm), its length in mm, and the place where it ends."""
@@ -134,7 +134,7 @@ STEP_ON = 1e-7  # mm past a leg that a level goes on from, so that it does not m
 AT_PIVOT = 1e-6  # mm from a pivot that a level meets it exactly: files keep six decimals
 
 
-@dataclass(frozen=True)
+@record
 class _Leg:
     """Where a level meets a dart: how far away, and where it goes on; or its pivot, and the end of the leg along which it goes
     on."""

@@ -2,15 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Literal
 
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.record import record
 
 MarkKind = Literal["crease", "cross", "thin", "hole", "text"]
 
 
-@dataclass(frozen=True)
+@record
 class Mark:
     """A line (`path`), or a place `at` (mm) with a hole of a `radius` (mm) or a `text` about it. Only parts of their own have
     them, as no step moves those."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Any
 
 from zesty_pivot.core.errors import PlaceError, one_of
@@ -11,6 +11,7 @@ from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.refs import EdgeRef, Seam, SeamSide
 from zesty_pivot.core.piece.sides import Body, Side
 from zesty_pivot.core.piece.soundness import piece_fault
+from zesty_pivot.core.record import record
 
 
 def panel_number(pattern: Pattern, piece: Piece) -> int | None:
@@ -38,7 +39,7 @@ def numbered(pattern: Pattern, piece: Piece) -> str:
     return name if number is None else f"{number}  {name}"
 
 
-@dataclass(frozen=True)
+@record
 class StyleLine:
     """A piece cut into two panels along a designed line, and what went into the seam.
 
@@ -62,7 +63,7 @@ class StyleLine:
         return 1.0 if self.side is None else 0.5
 
 
-@dataclass(frozen=True)
+@record
 class Opening:
     """Where the finished neck can be opened: a `slit` in the cloth or a `zip` in the seam at a piece's centre, down from the
     neckline, `length_mm` long."""
@@ -72,7 +73,7 @@ class Opening:
     length_mm: float
 
 
-@dataclass(frozen=True)
+@record
 class Measured:
     """A finished length written down when an edge was drawn, both halves, mm: `role` is the edge's."""
 
@@ -80,7 +81,7 @@ class Measured:
     mm: float
 
 
-@dataclass(frozen=True)
+@record
 class Tape:
     """A tape that is kept: what it is called, `key` as formulas after it call it (empty for one without a name), what it showed
     (mm) at its place in the recipe, what it is asked to hold (mm), whether it is on the sheet, and the step that `asked`."""
@@ -94,7 +95,7 @@ class Tape:
     asked: Any
 
 
-@dataclass(frozen=True)
+@record
 class Follow:
     """An edge of a facing that runs along the garment's, and how much shorter (mm) it is."""
 
@@ -103,7 +104,7 @@ class Follow:
     shorter_mm: float
 
 
-@dataclass(frozen=True)
+@record
 class Extra:
     """A part of its own beside the body's pieces: a facing, a strap, a lining. `kind` says which, `of` are the pieces it
     belongs to; `follows` are its edges that run along the garment's. `cut` is its order, or how often it is cut.
@@ -125,7 +126,7 @@ class Extra:
     edge_mm: float = 0.0
 
 
-@dataclass(frozen=True)
+@record
 class Joined:
     """Pieces that were joined, so that they can be taken apart while an edge over both is drawn: as they were `made`, the
     `parts` they were, the seams and lines of that pattern, and what was `asked`."""
@@ -137,7 +138,7 @@ class Joined:
     asked: Any
 
 
-@dataclass(frozen=True)
+@record
 class Pattern:
     """Pieces and seams, and the lines that pieces were cut along. `extras` are not part of the body: no step changes them, no
     account counts them. `joins` are the pieces that were joined, in their order; `tapes` are what was measured on the way."""

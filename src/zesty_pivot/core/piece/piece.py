@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from functools import cached_property
 
 import numpy as np
@@ -22,11 +22,12 @@ from zesty_pivot.core.piece.hanging import Hang, TurnedBack
 from zesty_pivot.core.piece.mark import Mark
 from zesty_pivot.core.piece.names import ends_of
 from zesty_pivot.core.piece.sides import HALF, Body, Sides
+from zesty_pivot.core.record import record
 
 Point = tuple[float, float]
 
 
-@dataclass(frozen=True)
+@record
 class Piece:
     """A closed ring of runs, clockwise on the paper from the centre neck.
 

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import JOIN_TOL
 from zesty_pivot.core.geometry.angles import Vector
@@ -11,9 +9,10 @@ from zesty_pivot.core.piece.edge import Origin
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Place:
     """A distance (mm) along one run of a piece; at the run's full length it is the joint (or mouth) at its end."""
 

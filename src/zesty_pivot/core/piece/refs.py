@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True, order=True)
+@record(order=True)
 class EdgeRef:
     """An edge of a piece; its text is `piece.edge`."""
 
@@ -24,7 +23,7 @@ class EdgeRef:
         return EdgeRef(piece, edge)
 
 
-@dataclass(frozen=True, order=True)
+@record(order=True)
 class DartRef:
     """A dart of a piece; its text is `piece.dart`."""
 
@@ -41,7 +40,7 @@ class DartRef:
         return DartRef(piece, dart)
 
 
-@dataclass(frozen=True)
+@record
 class SeamSide:
     """One side of a seam: an edge, or those of several panels in a row; its text joins them by `+`."""
 
@@ -68,7 +67,7 @@ def side_of_seam(piece: str, *edges: str) -> SeamSide:
     return SeamSide(tuple(EdgeRef(piece, edge) for edge in edges))
 
 
-@dataclass(frozen=True)
+@record
 class Seam:
     """Two edges sewn to each other; `ease_mm` is how much longer b may be than a."""
 

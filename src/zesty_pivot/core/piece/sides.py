@@ -3,8 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from enum import StrEnum
+
+from zesty_pivot.core.record import record
 
 
 class Body(StrEnum):
@@ -37,7 +39,7 @@ class Side(StrEnum):
         return f"{name}.{self.value}"
 
 
-@dataclass(frozen=True)
+@record
 class Sided:
     """What an id of an unfolded piece stands for: the name that it had on the half, and the side as worn."""
 
@@ -45,7 +47,7 @@ class Sided:
     side: Side
 
 
-@dataclass(frozen=True)
+@record
 class Sides:
     """The ids of an unfolded piece that belong to one side of it; none of them on a half."""
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -24,6 +24,7 @@ from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
 from zesty_pivot.core.procedures.side_seam import SIDE, sewn_at_the_side
 from zesty_pivot.core.procedures.taping import taped
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import record
 
 NAME = "front_and_back"  # what the one piece is called
 ON_SHOULDER = 15.0  # mm of the shoulder that is left at least. Common practice, no source
@@ -35,7 +36,7 @@ TRIED = 60  # heights at which an edge is tried, from the highest down
 SPILL = 1e-3  # mm that the half may lie outside the new outline: noise
 
 
-@dataclass(frozen=True)
+@record
 class CowlHalf:
     """One half with its shoulder point, and what of its darts lies open in it."""
 
@@ -83,7 +84,7 @@ class CowlHalf:
         return math.atan2(-float(side @ out), float(side @ along))
 
 
-@dataclass(frozen=True)
+@record
 class DrawnArmholeCowl:
     """The pattern with the one piece and its name, the angle (radians) that was let in at the side beside the darts, half the
     edge of front and back (mm), how far above the lower end of the side it lies (mm), and what the darts gave by piece."""

@@ -2,14 +2,15 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 
 from zesty_pivot.core.conventions.sewing import PLAIN, Sewing
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.quantity.formula import Scope
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Context:
     """What may be looked at besides the pattern: the untouched block, units with measurements, and how the style sews its
     darts."""
@@ -29,7 +30,7 @@ def with_tapes(scope: Scope, pattern: Pattern) -> Scope:
     return Scope(scope.unit, {**found, **scope.measures}) if found else scope
 
 
-@dataclass(frozen=True)
+@record
 class Note:
     """Something that was done without being asked for by number, with its amount: nothing is corrected silently."""
 
@@ -38,7 +39,7 @@ class Note:
     amount_mm: float | None = None
 
 
-@dataclass(frozen=True)
+@record
 class Outcome:
     """The pattern afterwards, and what there is to say."""
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.piece import Body, Pattern, Piece, Side
@@ -13,6 +12,7 @@ from zesty_pivot.core.piece.sides import body_of
 from zesty_pivot.core.procedures.sectors import WHOLE, Sector, across, sector
 from zesty_pivot.core.procedures.strips import in_strips
 from zesty_pivot.core.procedures.worn_edge import WornEdge
+from zesty_pivot.core.record import record
 
 Made = tuple[Piece, str, int]  # a piece, its cutting order where it is one of its own, and how often it is cut
 
@@ -20,7 +20,7 @@ ALLOWED = 20.0  # mm that both allowances of a piece take of the cloth's width
 MOST_PIECES = 24
 
 
-@dataclass(frozen=True)
+@record
 class Flared:
     """The edge, the part of a circle, how deep it is at the centre front, and at the sides and the centre back where that is
     another depth, and what its hem is levelled by (mm)."""

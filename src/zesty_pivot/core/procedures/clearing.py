@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 
 from shapely import LineString, Point, get_coordinates, intersection
 
@@ -20,6 +20,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove, led_to_pivot, move_dart
 from zesty_pivot.core.procedures.parking import bring_home, park
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import record
 
 ABOVE = (*UPPER, "centre")  # where a dart is in the way of a neckline
 
@@ -38,7 +39,7 @@ EASED_OVER = 20.0  # mm to either side. Common practice, no source.
 Taking = Callable[[Pattern, str, str, Spot, Context], Outcome]
 
 
-@dataclass(frozen=True)
+@record
 class Cleared:
     """A pattern with some darts of a piece put away, which, and what there is to say about it."""
 

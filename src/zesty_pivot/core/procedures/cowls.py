@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -28,6 +28,7 @@ from zesty_pivot.core.procedures.bodice_halves import half_of
 from zesty_pivot.core.procedures.clearing import cleared
 from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import record
 
 FED = "cowl"  # what the darts that go into it are called while they do
 FARTHEST = math.radians(75.0)  # that the part above is swung: further it would lie over itself. Our own choice
@@ -35,7 +36,7 @@ ABOVE_DART = 3.0  # mm above the fed dart's mouth that the slash begins
 ON_SHOULDER = 15.0  # mm of the shoulder that is left at least. Common practice, no source
 
 
-@dataclass(frozen=True)
+@record
 class Worn:
     """How a cowl is worn: the shoulder point's place (on the cloth), how far from the centre it is (mm), and its height (y)."""
 
@@ -44,7 +45,7 @@ class Worn:
     y: float
 
 
-@dataclass(frozen=True)
+@record
 class DrawnCowl:
     """The half with its cowl edge, what there is to say, the angles (radians) that the darts and the slash gave, the height on
     the centre (mm from its lower end) below which nothing was changed, half the edge (mm), and the darts that went into it, as

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves.cut import slit
@@ -17,6 +17,7 @@ from zesty_pivot.core.piece.sides import Sided
 from zesty_pivot.core.piece.spot import Spot, resolve, spot_words
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.quantity import Unit, format_length
+from zesty_pivot.core.record import record
 
 # A place nearer than this (mm, along the seam) to an open mouth means that dart: two mouths this close cannot
 # be cut apart with scissors. Common practice, no source.
@@ -25,7 +26,7 @@ MERGE_WITHIN = 1.0
 OPENING = "*"  # the new mouth's name while it opens; file ids cannot clash with it for long, it is renamed at once
 
 
-@dataclass(frozen=True)
+@record
 class DartMove:
     """A dart of a piece to be closed by a share of its angle, by what a mouth (mm) needs, or until so much of its own mouth
     (`stays_mm`) is left, and opened at a spot. `made` is the id of the new dart when a share goes; without it one is found."""
@@ -105,7 +106,7 @@ def _angle_left(move: DartMove, piece: Piece, held: float, stays: float, unit: U
     return legs.angle(stays)
 
 
-@dataclass(frozen=True)
+@record
 class Legs:
     """Both legs (mm) of a dart at a place, and the angle (radians) that is open there already."""
 

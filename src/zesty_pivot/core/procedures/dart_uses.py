@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Literal
 
 from zesty_pivot.core.errors import StepError
@@ -13,6 +13,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove, move_darts
 from zesty_pivot.core.procedures.dart_shares import fanned, grouped, main_of, together
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import record
 
 As = Literal["dart", "gathers", "tucks", "pleats", "ease", "flare"]
 Cloth = Literal["firm", "medium", "soft"]
@@ -28,7 +29,7 @@ EASE_LIMIT: dict[Cloth, float] = {"firm": 0.03, "medium": 0.06, "soft": 0.10}
 _REACH = 50.0
 
 
-@dataclass(frozen=True)
+@record
 class UseAsked:
     """How a dart of a piece is to be used. Lengths in mm: the `spacing` of tucks and pleats, how far a tuck is `stitched`, over
     how much of the sewn seam it is gathered or eased (by a `ratio`, or as usual, when None), how far that edge is raised."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -23,6 +23,7 @@ from zesty_pivot.core.piece.region import crosses_itself, slash_fault
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
+from zesty_pivot.core.record import record
 
 TakenUp = Literal["pleats", "tucks", "gathers"]
 
@@ -38,7 +39,7 @@ CLEAR = 1.5  # mm between a fold and its neighbour. Our own choice
 LEAST_LONG = 50.0  # mm that a slash is long at least: less is a corner of the piece. Our own choice
 
 
-@dataclass(frozen=True)
+@record
 class Drape:
     """What a drape is made of: the edge, the stretch of it that the folds lie on (mm), the darts led there and the slashes with
     what each is opened by (mm); where those lead (an edge with shares of it, or any across the piece), how all are taken up,
@@ -58,7 +59,7 @@ class Drape:
     order: tuple[str, ...] = ()
 
 
-@dataclass(frozen=True)
+@record
 class Fold:
     """One fold in the order along the seam: a dart, or a slash by its number (from 0) and the edge where it hinges; and how far
     along (mm) it lies."""

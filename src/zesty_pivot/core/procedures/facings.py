@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
 
 import numpy as np
 import shapely
@@ -25,6 +24,7 @@ from zesty_pivot.core.procedures.both_sides import parted
 from zesty_pivot.core.procedures.clearing import ABOVE, cleared
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.core.quantity.units import IN
+from zesty_pivot.core.record import record
 
 # How near its corner the loose edge of a neck facing keeps: so it is nowhere much shallower than asked. Our own choice.
 HUG = 0.86
@@ -35,7 +35,7 @@ BELOW_BUST = 3.5 * IN
 DOWNWARDS = ("waist", "french", "side_waist", "side_bust")  # where darts go that open above
 
 
-@dataclass(frozen=True)
+@record
 class TracedFacing:
     """A facing, and what of it follows the garment's edges."""
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import dataclass, field, replace
+from dataclasses import field, replace
 from functools import partial
 
 import numpy as np
@@ -24,6 +24,7 @@ from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
 from zesty_pivot.core.procedures.legs import made_equal
 from zesty_pivot.core.procedures.parking import bring_home, park
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import record
 
 NUDGE = 2.0  # mm by which a slash is moved aside to find a clear way
 ASIDE = 0.75  # of the way to the next slash that one may be moved aside
@@ -43,7 +44,7 @@ WAITING = (
 )
 
 
-@dataclass(frozen=True)
+@record
 class Flaring:
     """What is asked: the edge, the edge of the hinges (None: straight up, parallel to the centre), shares (0 to 1) of both
     edges for each slash, how far each opens (mm), and whether darts in the way are fed into the slashes."""
@@ -56,7 +57,7 @@ class Flaring:
     feed: bool = False
 
 
-@dataclass(frozen=True)
+@record
 class FlareCut:
     """A slash on the piece before any is opened; `reach` is its length, `aside` how far it was moved to be clear, mm."""
 
@@ -70,7 +71,7 @@ class FlareCut:
         return 2.0 * math.asin(by / (2.0 * self.reach))
 
 
-@dataclass(frozen=True)
+@record
 class Slashed:
     """The pattern with darts put away as far as needed, the slashes on it (with the
     shares that they were asked at), and what was put away or fed."""

@@ -7,7 +7,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Mapping, Sequence
-from dataclasses import dataclass
 from typing import Literal
 
 from zesty_pivot.core.piece import Piece, dart_words
@@ -15,11 +14,12 @@ from zesty_pivot.core.piece.called import title_of
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import STATION_WORDS, STATIONS, Spot, far_from_centre, resolve, side_of_spot, station_spot
 from zesty_pivot.core.quantity import Scope, Unit, format_length, is_share, length_mm, share_of
+from zesty_pivot.core.record import record
 
 Way = Literal["pivot", "slash"]
 
 
-@dataclass(frozen=True)
+@record
 class Line:
     """One thing to do. `do` says what kind, `figures` are the names and numbers in it as they are printed."""
 

@@ -4,7 +4,6 @@ of the schools: common practice, no source."""
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
@@ -15,6 +14,7 @@ from zesty_pivot.core.piece.heights import girth_level
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.sides import Body
 from zesty_pivot.core.quantity.units import IN
+from zesty_pivot.core.record import record
 
 LEVELS = ("chest", "under_bust", "waist", "hip")
 
@@ -22,7 +22,7 @@ LEVELS = ("chest", "under_bust", "waist", "hip")
 CLEAR = 15.0
 
 
-@dataclass(frozen=True)
+@record
 class Intakes:
     """A school: least intakes in mm by level on the front and on the back; `top` is meant for the shoulder."""
 
@@ -56,7 +56,7 @@ INTAKES: dict[str, Intakes] = {
 }
 
 
-@dataclass(frozen=True)
+@record
 class PanelIntakes:
     """What a line is to take in, mm: its own numbers by level (and at its `top`), the school's least, the fish-eye darts
     that it takes in, and how much of an intake comes off the centre panel where that is not half."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from contextlib import suppress
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -23,6 +23,7 @@ from zesty_pivot.core.piece.region import crosses, crosses_itself, first_hit, sl
 from zesty_pivot.core.piece.sides import Body
 from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.record import record
 
 Heading = Literal["centre", "side", "up", "down"]
 
@@ -34,7 +35,7 @@ ALONG = 0.85  # the cosine of the angle (32 degrees) under which an edge runs al
 LEAST_LONG = 20.0  # mm that a slash is long at least: less is a corner of the piece. Our own choice
 
 
-@dataclass(frozen=True)
+@record
 class Slot:
     """One slash as it is asked for: how far (mm) along the edge, how far it is parted there (mm), and where its fold points;
     `leads` is where it leads among those that radiate, from 0 for the first to 1 for the last: in their order when None."""
@@ -51,7 +52,7 @@ class Slot:
         return self.by / 2.0 if self.at_fold else self.by
 
 
-@dataclass(frozen=True)
+@record
 class Across:
     """How slashes lie: to places of another edge (shares of its length, the first for the first slash), or straight across
     where `to` is None; `far` is what they are parted at the far end, as a share of the near one."""

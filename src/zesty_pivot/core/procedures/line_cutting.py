@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
@@ -21,12 +21,13 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panels
 from zesty_pivot.core.procedures.line_across import opened_in, shut_under
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import record
 
 # A line longer than this (mm) gets two notches, a shorter one a single. Common practice, no source.
 TWO_NOTCHES = 150.0
 
 
-@dataclass(frozen=True)
+@record
 class Cutting:
     """What is cut and how: the piece `on`, the new piece's name `made`, where the line ends on a piece and how it runs there,
     and which of two parts along it keeps the piece's name (the first of the pair)."""

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -13,11 +13,12 @@ from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.moves.shaping import displaced
 from zesty_pivot.core.piece import OPEN_USES, Pattern, Piece, Run, dart_words
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.record import record
 
 LOWER = ("waist", "hem")
 
 
-@dataclass(frozen=True)
+@record
 class _Stretch:
     """A run of the edge, and the motion that lays it beside the others as they are sewn."""
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -17,13 +17,14 @@ from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Seam, Source
 from zesty_pivot.core.piece.bodice_half import BodiceHalf, nearest_place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.into_panels import with_panels
+from zesty_pivot.core.record import record
 
 _ROUNDS = 12
 EASED_OVER = 50.0  # mm below the point: as far as the notch. Common practice, no source.
 _STILL = 1e-9  # mm; the crossing has settled
 
 
-@dataclass(frozen=True)
+@record
 class Beyond:
     """What lies on the side panel: its name, the new edge's parts there in its own coordinates, and on the centre panel, as far
     as the line `edge`."""

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from functools import partial
 
 import numpy as np
@@ -30,6 +30,7 @@ from zesty_pivot.core.procedures.neckline_across import (
     side_of_line,
 )
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import record
 
 # An edge meets the shoulder within these angles of its way to the tip (radians); steeper or flatter, its end is bent, so that
 # the other piece can go on from it. Our own choice.
@@ -45,7 +46,7 @@ ROOM = 5.0  # mm of shoulder that a neckline leaves at least
 TURN = 25.0  # mm over which an end is bent where the shape does not say
 
 
-@dataclass(frozen=True)
+@record
 class NeckTarget:
     """A piece of the block and the numbers for it; the first one decides the place on the shoulder."""
 
@@ -53,7 +54,7 @@ class NeckTarget:
     asked: Asked
 
 
-@dataclass(frozen=True)
+@record
 class NeckEdge:
     """A new edge: the piece of the pattern it is drawn on (a panel, maybe), as it lies with its upper darts put away, and what
     lies above and goes whole. `beyond` is what goes on across a style line, with the darts put away on that panel."""
@@ -70,7 +71,7 @@ class NeckEdge:
     floor: Origin | None = None  # of a shape with a mark: the place of the lower edge that belongs to it
 
 
-@dataclass(frozen=True)
+@record
 class NeckEdges:
     """The pattern with darts put away, and the edges on it, the leading one first; a piece that stays as it is has none."""
 
@@ -182,7 +183,7 @@ def _is_lower(piece: Piece, run: Run) -> bool:
     return piece.role(run.edge) in ("waist", "hem")
 
 
-@dataclass(frozen=True)
+@record
 class _Drawing:
     """What draws the edge on a half."""
 

@@ -9,7 +9,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 
 import numpy as np
 
@@ -17,13 +16,14 @@ from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.piece import Body, Mark, Piece
 from zesty_pivot.core.procedures.strips import STRIP, Crossing, ringed
+from zesty_pivot.core.record import record
 
 STEP = math.radians(7.5)  # of an arc in one cubic: within 1e-7 mm of the circle at 1 m
 WHOLE = 2.0 * math.pi
 INNER, HEM, START, STOP = "seam", "hem_edge", "centre", "side"  # the edges of a part of a circle
 
 
-@dataclass(frozen=True)
+@record
 class Sector:
     """One piece of it: the inner edge (mm), its part of a circle, its depth at the start and, where it is not the same, at the
     stop; `level` is what is taken off at the bias places (mm), where cloth drops most. It begins at a centre line that is drawn

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
@@ -21,6 +20,7 @@ from zesty_pivot.core.piece.tape_end import TapeEnd
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.worn_edge import WORN, WornEdge, WornPart, runs_of, worn_edges
 from zesty_pivot.core.quantity import length_mm
+from zesty_pivot.core.record import record
 
 Laying = Literal["seam", "straight", "level", "down", "grain"]
 Darts = Literal["shut", "open"]
@@ -33,7 +33,7 @@ LAYINGS: dict[Laying, str] = {
 _ON_LEG = 1e-9  # of the tape's length: an end that lies on a leg does not cross it
 
 
-@dataclass(frozen=True)
+@record
 class TapePoint:
     """An end of a tape on a piece: the point (mm), and where it lies on the outline (a run and how far along it, mm): twice at
     the joint of two runs, nowhere inside the piece."""
@@ -43,7 +43,7 @@ class TapePoint:
     places: tuple[tuple[int, float], ...]
 
 
-@dataclass(frozen=True)
+@record
 class Reading:
     """What a tape shows in mm, and the lines it lies along by the name of their piece, as the piece lies with darts open."""
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import shapely
 
@@ -14,9 +14,10 @@ from zesty_pivot.core.piece import EdgeRef, Origin, Pattern, Piece, SeamSide
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.side_seam import TAPED, one_side
 from zesty_pivot.core.quantity import Unit, format_length
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Taped:
     """The pattern with two pieces as one, and how long the seam was that is gone."""
 

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 
@@ -17,6 +17,7 @@ from zesty_pivot.core.piece.names import TWIST, words
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.cowls import fed_at_centre
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import record
 
 USUAL = 0.75  # of what opens at the centre that a twist is wide. Our own choice
 
@@ -28,7 +29,7 @@ def extension(width: float) -> float:
     return math.pi * width / 4.0
 
 
-@dataclass(frozen=True)
+@record
 class Twisted:
     """The pattern with a half made for a twist, the darts that went into it, how far they open at the centre, how wide its edge
     is before and after it is gathered, and how far it is drawn out (all mm)."""

@@ -8,11 +8,11 @@ width. Handbook formulas, from memory; common practice, no other source.
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass
 from typing import Literal
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.quantity import Unit, format_length
+from zesty_pivot.core.record import record
 
 PleatKind = Literal["knife", "box", "inverted", "tuck"]
 
@@ -25,7 +25,7 @@ COVERS: dict[PleatKind, float] = {
 }  # of the finished width, times its depth
 
 
-@dataclass(frozen=True)
+@record
 class Underlay:
     """So many pleats of a depth over a finished width, mm: `spacing` from one to the next, the `cloth` they need, what is
     `left` of a cloth's width (negative: what lacks)."""

@@ -5,12 +5,12 @@ from __future__ import annotations
 import itertools
 import operator
 from collections.abc import Iterator, Sequence
-from dataclasses import dataclass
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.piece import Body, Edge, EdgeRef, Pattern, Piece, Run, Side
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.sides import body_of
+from zesty_pivot.core.record import record
 
 # What can be asked for: the roles that an edge of this name is made of.
 WORN: dict[str, tuple[str, ...]] = {
@@ -25,7 +25,7 @@ SIDE = "side"
 SEAMS = {"shoulder": "shoulder", "side_seam": SIDE}  # how the seams are called that an edge crosses
 
 
-@dataclass(frozen=True)
+@record
 class WornPart:
     """A stretch of it on one piece: the edge, its sewn length (mm), the half of the body that it is worn on (of what is
     drawn as one half), and whether it is walked as the piece's outline goes."""
@@ -37,7 +37,7 @@ class WornPart:
     body: Body
 
 
-@dataclass(frozen=True)
+@record
 class WornEdge:
     """The stretches in the order in which they are worn, and what lies before, between and behind them: the names of seams, CF,
     CB, or `end`. `count` is how often it is there: a left one that is like the right one counts twice."""

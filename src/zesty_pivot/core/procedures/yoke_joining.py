@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Literal, Protocol
 
 from zesty_pivot.core.errors import StepError
@@ -13,6 +13,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.forward_shoulder import moved_forward, straightened
 from zesty_pivot.core.procedures.taping import seam_between, taped
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import record
 
 # Shoulders that differ by more than this (mm) are trued before they are joined; the back's is usually eased in by some 3 to 5
 # mm, which a joined yoke cannot be. Common practice, no source.
@@ -21,7 +22,7 @@ MOST_APART = 12.0
 YOKE = "yoke"  # what the joined piece is called
 
 
-@dataclass(frozen=True)
+@record
 class JoinAsked:
     """Two pieces whose shoulders are joined: the seam moved `forward` (mm) before (None: not), one piece or the seam `kept`,
     and whose centre lies on the grain and on the fold."""
@@ -97,12 +98,12 @@ def apart(pattern: Pattern) -> tuple[Pattern, tuple[Joining, ...]]:
     """The pattern with pieces as they were before they were joined, the last first, and how each was joined; one that has been
     reshaped since stays as it is."""
     asked: list[Joining] = []
-    for record in reversed(pattern.joins):
-        now = [pattern.piece(piece.name) if pattern.has(piece.name) else None for piece in record.made]
-        if any(one is None or _shape(one) != _shape(then) for one, then in zip(now, record.made, strict=True)):
+    for joined in reversed(pattern.joins):
+        now = [pattern.piece(piece.name) if pattern.has(piece.name) else None for piece in joined.made]
+        if any(one is None or _shape(one) != _shape(then) for one, then in zip(now, joined.made, strict=True)):
             continue
-        pattern = _parted(pattern, record)
-        asked.append(record.asked)
+        pattern = _parted(pattern, joined)
+        asked.append(joined.asked)
     return pattern, tuple(reversed(asked))
 
 

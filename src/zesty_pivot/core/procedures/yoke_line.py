@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import itertools
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -21,6 +21,7 @@ from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.line_across import shut_under
 from zesty_pivot.core.procedures.line_cutting import Cutting
 from zesty_pivot.core.quantity import distance_mm, format_length
+from zesty_pivot.core.record import record
 
 Kind = Literal["yoke", "midriff", "hip"]
 Shape = Literal["straight", "curved", "pointed", "scalloped"]
@@ -37,7 +38,7 @@ CLEAR_OF_NECK = 5.0  # mm; one that is not even may come nearer. Our own choice.
 HIP = 80.0  # mm below the waist at the side, that a hip yoke ends. Common practice, no source.
 
 
-@dataclass(frozen=True)
+@record
 class YokeLine:
     """A seam as it is asked for: `at` down the armhole from the shoulder tip, up the side seam from the waist, or down it from
     there, a length or a share of all there is (None: as usual); in mm how much lower it meets the `centre` (None: level) and

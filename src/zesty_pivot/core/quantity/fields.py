@@ -4,12 +4,12 @@ from __future__ import annotations
 
 import re
 from collections.abc import Callable, Iterator
-from dataclasses import dataclass
 from typing import Annotated, ClassVar, Self, TypeVar
 
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, FiniteFloat, model_validator
 
 from zesty_pivot.core.quantity.formula import is_share, readable, share_of
+from zesty_pivot.core.record import record
 
 
 def _not_bool(value: object) -> object:
@@ -18,19 +18,19 @@ def _not_bool(value: object) -> object:
     return value
 
 
-@dataclass(frozen=True)
+@record
 class InUnits:
     """Marks the type of a field that holds a length; `or_share` where a share may stand in its place."""
 
     or_share: bool = False
 
 
-@dataclass(frozen=True)
+@record
 class OfWhole:
     """Marks the type of a field that holds a share."""
 
 
-@dataclass(frozen=True)
+@record
 class NamesDart:
     """Marks a field that names a dart, or several."""
 

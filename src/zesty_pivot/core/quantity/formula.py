@@ -11,11 +11,12 @@ import math
 import re
 import unicodedata
 from collections.abc import Mapping
-from dataclasses import dataclass, field
+from dataclasses import field
 from functools import lru_cache
 
 from zesty_pivot.core.errors import FormulaError, one_of
 from zesty_pivot.core.quantity.units import MM_PER, Unit
+from zesty_pivot.core.record import record
 
 MAX_TEXT = 200  # characters; longer than any formula a person writes, short enough to refuse junk fast
 MAX_DEPTH = 40  # nested brackets
@@ -42,7 +43,7 @@ _SIGNS = {"×": "*", "÷": "/", "⁄": "/", "−": "-", "–": "-"}
 _UNCLEAR_COMMA = re.compile(r"[1-9]\d{0,2},\d{3}")
 
 
-@dataclass(frozen=True)
+@record
 class Scope:
     """What a formula is worked out against: the unit of a bare number and the measurements in mm."""
 
@@ -54,7 +55,7 @@ class Scope:
         return (self.unit, *sorted(self.measures.items()))
 
 
-@dataclass(frozen=True)
+@record
 class _Value:
     """A number with its dimension: `power` 1 is a length in mm, 0 a plain number."""
 
@@ -63,7 +64,7 @@ class _Value:
     bare: bool = False  # a plain number that was written as one, so it may take the field's unit
 
 
-@dataclass(frozen=True)
+@record
 class _Token:
     kind: str
     text: str

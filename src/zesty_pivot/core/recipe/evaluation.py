@@ -5,7 +5,6 @@ from __future__ import annotations
 import itertools
 from collections import OrderedDict
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 
 from zesty_pivot.core.conventions.sewing import PLAIN, Sewing
 from zesty_pivot.core.errors import StepError, ZestyError
@@ -13,12 +12,13 @@ from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.procedures.base import Context, Note
 from zesty_pivot.core.quantity.formula import Scope
 from zesty_pivot.core.recipe.attempt import attempt
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps.base import Step
 
 KEPT_STATES = 512  # about forty styles of twelve steps; the oldest go first
 
 
-@dataclass(frozen=True)
+@record
 class State:
     """The pattern after a step. A broken step carries its error and the last good pattern."""
 
@@ -30,7 +30,7 @@ class State:
     is_idle: bool = False  # the step was done and changed nothing
 
 
-@dataclass(frozen=True)
+@record
 class Derivation:
     """All states of a recipe: the first is the block itself, then one for each step; `sewing` is how its darts are sewn."""
 

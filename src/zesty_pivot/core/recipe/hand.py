@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import dart_words
@@ -14,11 +12,12 @@ from zesty_pivot.core.quantity import in_unit
 from zesty_pivot.core.quantity.formula import Scope
 from zesty_pivot.core.recipe.by_halves import paper_lines
 from zesty_pivot.core.recipe.evaluation import Derivation
+from zesty_pivot.core.record import record
 
 WAYS: dict[Way, str] = {"pivot": "Pivot: pin, trace, swing, trace", "slash": "Slash: cut, close, tape"}
 
 
-@dataclass(frozen=True)
+@record
 class Section:
     """What is done for one step: its number (0 for the preparation), a heading, and the lines in order."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import random
-from dataclasses import dataclass
 from typing import Literal
 
 from zesty_pivot.core.errors import StepError, ZestyError
@@ -15,6 +14,7 @@ from zesty_pivot.core.procedures.clearing import station_of
 from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
 from zesty_pivot.core.quantity import format_length, share_of
 from zesty_pivot.core.recipe.attempt import contained
+from zesty_pivot.core.record import record
 
 QuestionKind = Literal["whole", "share", "where"]
 KINDS: dict[QuestionKind, str] = {
@@ -35,7 +35,7 @@ _TELLS_APART = 1.25  # mouths of two choices differ by this factor at least, so 
 _TRIES = 60
 
 
-@dataclass(frozen=True)
+@record
 class Question:
     """A move that has not been shown yet. `mouth_mm` is the new mouth; `choices` are stations to choose from, empty when a
     mouth is asked; `answer` is the right station."""

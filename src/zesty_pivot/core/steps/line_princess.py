@@ -5,7 +5,7 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
@@ -35,6 +35,7 @@ from zesty_pivot.core.procedures.line_top import line_top
 from zesty_pivot.core.procedures.panel_notes import panel_notes
 from zesty_pivot.core.quantity import Scope, format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length, NamesDart
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps.base import Step
 
 # A princess line passes the bust point by at most this (mm). Common practice, no source.
@@ -50,7 +51,7 @@ WORTH_TELLING = 1.0  # mm of width given back
 _STEEP = 10.0
 
 
-@dataclass(frozen=True)
+@record
 class _Made:
     """A line worked out: what it was shaped to, its pivots, both panels as they leave the step, its record and its notes."""
 

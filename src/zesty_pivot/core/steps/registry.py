@@ -5,7 +5,6 @@ from __future__ import annotations
 import ast
 import re
 from collections.abc import Mapping
-from dataclasses import dataclass
 from functools import lru_cache
 from pathlib import Path
 from types import MappingProxyType
@@ -16,6 +15,7 @@ from pydantic import ValidationError
 from zesty_pivot.core import steps
 from zesty_pivot.core.discovery import member, members
 from zesty_pivot.core.errors import one_of
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps.base import Step
 
 
@@ -29,7 +29,7 @@ def all_steps() -> Mapping[str, type[Step]]:
     return MappingProxyType(dict(sorted(found.items())))
 
 
-@dataclass(frozen=True)
+@record
 class Heading:
     """What a step is called and does, known without loading it."""
 

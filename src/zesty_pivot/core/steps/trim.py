@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from abc import abstractmethod
 from collections.abc import Iterable
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import ClassVar
 
 from pydantic import Field
@@ -17,13 +17,14 @@ from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.into_panels import free_name
 from zesty_pivot.core.procedures.worn_edge import WORN, WornEdge, worn_edges
 from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
 # Sheer cloth gathers 3 to 1; more than this cannot be pushed together. Common practice, no source.
 MOST_GATHERED = 4.0
 
 
-@dataclass(frozen=True)
+@record
 class Part:
     """A part as it is cut: the piece, how often for each edge that it is sewn to, and what there is to say of it. `cut` is an
     order of its own."""

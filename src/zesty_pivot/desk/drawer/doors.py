@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from zesty_pivot.core.record import record
 
 
-@dataclass(frozen=True)
+@record
 class Door:
     """A family: its title, its drawing, and its steps in the order of the work."""
 

@@ -33,7 +33,7 @@ from zesty_pivot.desk.drawer.search import Found, search, step_of
 from zesty_pivot.desk.drawer.tiles import Tiles
 from zesty_pivot.desk.forms.base import StepForm
 from zesty_pivot.desk.forms.line_choices import chosen
-from zesty_pivot.desk.forms.number_line import Line, parted, written
+from zesty_pivot.desk.forms.number_line import NoteLine, parted, written
 from zesty_pivot.desk.forms.registry import all_forms
 from zesty_pivot.desk.galleries.registry import all_galleries
 from zesty_pivot.desk.icons import icon
@@ -269,7 +269,7 @@ class Drawer(QWidget):
         self._model.choose_step(max(at - 1, -1))  # the table as it was before that step
         self._begin(found, line, instead=at)
 
-    def _begin(self, found: Found, line: Line, instead: int | None = None) -> None:
+    def _begin(self, found: Found, line: NoteLine, instead: int | None = None) -> None:
         """Adds what was found, or puts it where a step stands (-1 for the block) in another variant."""
         value: dict[str, Any] | None = all_forms()[found.do].first(self._model)
         trial = first_that_works(self._model, step_of(found, value) if value is not None else ())
@@ -291,7 +291,7 @@ class Drawer(QWidget):
         self.note(found.do)
         self.begun.emit()
 
-    def _as_written(self, step: Step, line: Line) -> tuple[Step | None, str]:
+    def _as_written(self, step: Step, line: NoteLine) -> tuple[Step | None, str]:
         """A step with what is written behind its name in its fields, and words for it; else none, and what is wrong."""
         if step.do not in self._forms:
             self._forms[step.do] = form = all_forms()[step.do].make(self._model)
@@ -313,7 +313,7 @@ class Drawer(QWidget):
         except ValidationError as wrong:
             return None, faults(wrong)
 
-    def _tell(self, first: Found, line: Line) -> None:
+    def _tell(self, first: Found, line: NoteLine) -> None:
         """Under the answers: what Enter does with the first of them, and what the numbers are."""
         value: dict[str, Any] | None = None if line.is_bare else all_forms()[first.do].first(self._model)
         if value is None:

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Collection, Mapping
-from dataclasses import dataclass
 
 from PyQt6.QtCore import QEvent, QPointF, QRectF, QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QEnterEvent, QFocusEvent, QFontMetrics, QIcon, QPainter, QPen, QPixmap
 from PyQt6.QtWidgets import QGridLayout, QToolButton, QWidget
 
 from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import repolish
 from zesty_pivot.desk.table.shapes import shapes_of
@@ -20,7 +20,7 @@ COLUMNS = 2
 HELD = 100  # ms until it is asked again whether pictures may be made
 
 
-@dataclass(frozen=True)
+@record
 class Tried:
     """The pattern that a choice makes, or why it cannot be."""
 

@@ -4,18 +4,18 @@ from __future__ import annotations
 
 import tomllib
 from collections.abc import Iterator
-from dataclasses import dataclass
 from functools import cache
 from importlib.resources import files
 from typing import Any
 
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps.registry import headings
 from zesty_pivot.desk.galleries.registry import all_galleries
 
 MOST = 14  # answers that are shown
 
 
-@dataclass(frozen=True)
+@record
 class Found:
     """An answer: a kind of step to add with some of its fields, or a command by its id; how well it answers (0 is best)."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import Any
 
 from pydantic import ValidationError
@@ -15,12 +14,13 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.files import faults
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.quantity import distance_mm, format_length, is_share, length_mm, share_of
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.model import DeskModel
 
 
-@dataclass(frozen=True)
+@record
 class FormEntry:
     """How a step is edited, what it begins with when it is added, and whether it can be added now. `order` is its place
     among the steps to add."""

@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Any
 
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps.drape_fan import DrapeFan
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.forms.base import FormEntry
@@ -25,7 +25,7 @@ WAYS = [
 ]  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record
 class SlashesRow(Row):
     """Several slashes, each with its own amount."""
 

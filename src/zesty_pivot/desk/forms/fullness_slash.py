@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Any
 
 from PyQt6.QtWidgets import QWidget
 
 from zesty_pivot.core.piece import Pattern, Piece, dart_words
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps.fullness_slash import Slash
 from zesty_pivot.desk.forms.base import FormEntry
 from zesty_pivot.desk.forms.place_field import PlaceField
@@ -23,7 +23,7 @@ DO = "fullness.slash"
 WAYS = (("side_waist", "mid_armhole"), ("centre_waist", "mid_neck"), ("mid_neck", "mid_armhole"))
 
 
-@dataclass(frozen=True)
+@record
 class EndRow(Row):
     """Where the slash ends: at a hinge, or at the pivot of a dart."""
 

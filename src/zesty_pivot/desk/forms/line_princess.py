@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import Any
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.core.procedures.intakes import INTAKES
 from zesty_pivot.core.recipe.by_halves import by_halves
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps.line_princess import Princess
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
 from zesty_pivot.desk.forms.places import chosen_first, first_change
@@ -26,7 +26,7 @@ MEND = [("top", "at the upper end"), ("bottom", "at the lower end")]
 REST = [("bend", "darts bent to the line"), ("dart", "a small dart")]
 
 
-@dataclass(frozen=True)
+@record
 class IntakeRow(LengthRow):
     """The intake at a level: an empty field stays with the darts, and says what they give."""
 
@@ -34,7 +34,7 @@ class IntakeRow(LengthRow):
     signed: bool = True
 
 
-@dataclass(frozen=True)
+@record
 class CentreRow(LengthRow):
     """How much of an intake comes off the centre panel; shown where there is an intake."""
 

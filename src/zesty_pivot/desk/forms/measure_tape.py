@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Any
 
 from PyQt6.QtWidgets import QVBoxLayout, QWidget
@@ -12,6 +11,7 @@ from zesty_pivot.core.piece import Body, Pattern, Piece, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.tape_end import DART_PARTS, TapeEnd
 from zesty_pivot.core.procedures.tape_measure import LAYINGS
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps.measure_tape import MeasuringTape, formula_name
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.fields import CalcField
@@ -39,7 +39,7 @@ class EndField(QWidget):
         column.addWidget(self.place)
 
 
-@dataclass(frozen=True)
+@record
 class TapeEndRow(Row):
     """An end of the tape."""
 
@@ -91,7 +91,7 @@ def _named(piece: Piece) -> Iterator[tuple[str, str]]:
             yield f"dart:{part}:{dart.id}", title.format(dart_words(piece, dart.id))
 
 
-@dataclass(frozen=True)
+@record
 class NameRow(Row):
     """What the tape is called, with what formulas call it below."""
 

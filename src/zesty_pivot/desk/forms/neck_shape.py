@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
 from typing import Any
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.necklines import backs
 from zesty_pivot.core.necklines.registry import all_shapes, shape_of
 from zesty_pivot.core.piece import Body, Pattern
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps.neck_shape import UNEVEN, ShapeNeck
 from zesty_pivot.desk.forms.base import FormEntry, StepForm
 from zesty_pivot.desk.forms.places import first_change
@@ -37,7 +37,7 @@ DEPTHS = [
 ]  # fmt: skip
 
 
-@dataclass(frozen=True)
+@record
 class ShapeRow(LengthRow):
     """One of the shape's numbers; empty, it comes from the block and is shown greyed."""
 

@@ -23,7 +23,7 @@ _UNITS = ("in", "cm", "mm")
 _COMMA = re.compile(r",(?!\d)")  # one that is no decimal comma
 
 
-class Line(NamedTuple):
+class NoteLine(NamedTuple):
     """What is written into the search: the words looked for, the numbers behind them, and behind commas what is chosen."""
 
     words: str
@@ -36,7 +36,7 @@ class Line(NamedTuple):
         return not self.numbers and not self.choices
 
 
-def parted(text: str) -> Line:
+def parted(text: str) -> NoteLine:
     """The words of a search, and what stands behind them: whole numbers, decimals, fractions (`3 1/2`), shares (`55%`), each
     with its unit if it has one."""
     head, *tails = _COMMA.split(text)
@@ -50,8 +50,8 @@ def parted(text: str) -> Line:
         elif _NUMBER.fullmatch(word):
             numbers.append(word)
         else:
-            return Line(text)
-    return Line(" ".join(words[:first]), tuple(numbers), choices)
+            return NoteLine(text)
+    return NoteLine(" ".join(words[:first]), tuple(numbers), choices)
 
 
 def length_and_words(text: str) -> tuple[str, str]:

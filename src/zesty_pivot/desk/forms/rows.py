@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from abc import abstractmethod
 from collections.abc import Callable
-from dataclasses import dataclass
 from fractions import Fraction
 from typing import Any, Protocol
 
@@ -15,6 +14,7 @@ from zesty_pivot.core.piece import Pattern, Piece, dart_words
 from zesty_pivot.core.piece.called import title_of
 from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.core.quantity import share_of
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.forms.place_field import PlaceField
@@ -51,7 +51,7 @@ def _always(_step: Any) -> bool:
     return True
 
 
-@dataclass(frozen=True)
+@record
 class Row:
     """A parameter: its name in the step, its title, and when it is shown. Subclasses say what its field is."""
 
@@ -76,7 +76,7 @@ class Row:
         return getattr(step, self.key)
 
 
-@dataclass(frozen=True)
+@record
 class ChoiceRow(Row):
     """A choice of named values; `choices` may look at the piece."""
 
@@ -96,7 +96,7 @@ class ChoiceRow(Row):
         field.show_choices(self.choices(step, piece), "" if value is None else str(value))
 
 
-@dataclass(frozen=True)
+@record
 class PieceRow(Row):
     """The piece; with another one, `follow` says what else changes."""
 
@@ -118,7 +118,7 @@ class PieceRow(Row):
         field.show_choices([(piece.name, words(piece.name)) for piece in before.pieces], step.on)
 
 
-@dataclass(frozen=True)
+@record
 class OtherRow(Row):
     """Another piece, by its name."""
 
@@ -131,7 +131,7 @@ class OtherRow(Row):
         field.show_choices([(piece.name, words(piece.name)) for piece in before.pieces if piece.name != step.on], step.other)
 
 
-@dataclass(frozen=True)
+@record
 class LengthRow(Row):
     """A length; an empty field leaves it to the program where that is allowed."""
 
@@ -167,7 +167,7 @@ class LengthRow(Row):
         field.set_text("" if value is None else str(value), step)
 
 
-@dataclass(frozen=True)
+@record
 class NumberRow(LengthRow):
     """A plain number: a count, a ratio, or a share; `read` raises a ZestyError with what is wrong."""
 
@@ -191,7 +191,7 @@ class NumberRow(LengthRow):
         return field
 
 
-@dataclass(frozen=True)
+@record
 class CountRow(NumberRow):
     """A whole number, shown as it is."""
 
@@ -199,7 +199,7 @@ class CountRow(NumberRow):
         field.set_text(str(self.value(step)), step)
 
 
-@dataclass(frozen=True)
+@record
 class ShareRow(NumberRow):
     """A share, kept as it was written."""
 
@@ -220,7 +220,7 @@ class ShareRow(NumberRow):
         return field
 
 
-@dataclass(frozen=True)
+@record
 class PlaceRow(Row):
     """A place: a station, a dart, or so far along an edge. `empty` is what none means, where there may be none."""
 
@@ -241,7 +241,7 @@ class PlaceRow(Row):
         field.show_place(self.value(step), piece, piece.darts if piece else (), step, first, value)
 
 
-@dataclass(frozen=True)
+@record
 class FlagRow(Row):
     """Yes or no."""
 
@@ -254,7 +254,7 @@ class FlagRow(Row):
         field.setChecked(bool(self.value(step)))
 
 
-@dataclass(frozen=True)
+@record
 class TicksRow(Row):
     """Several darts to tick; `known` gives their ids, `least` how many must stay."""
 

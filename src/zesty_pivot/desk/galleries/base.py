@@ -4,20 +4,20 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
-from dataclasses import dataclass
 from functools import cached_property
 from typing import Any
 
 from pydantic import ValidationError
 
 from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
 
 Fields = Mapping[str, Any]  # as the step's JSON has them
 
 
-@dataclass(frozen=True)
+@record
 class Design:
     """One picture: what the step's fields are then. `of` adds those that depend on the step and the piece that it meets, the
     best first; none where that has no such variant."""
@@ -28,7 +28,7 @@ class Design:
     of: Callable[[Step, Piece], Sequence[Fields]] = lambda _step, _piece: ({},)
 
 
-@dataclass(frozen=True)
+@record
 class GalleryEntry:
     """The variants of a kind of step, by name. Taking one takes the fields of all others out, and those `cleared` too; those in
     `else_cleared` only where it cannot be done with them. Which one a step is, the fields in `words` tell by their values, and

@@ -3,18 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Mapping
-from dataclasses import dataclass
 from typing import Any
 
 from zesty_pivot.core.piece import Body, Dart, Pattern, Piece, Use, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.quantity import Unit
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.table.things import Thing, edge_of, spot_of
 
 Value = dict[str, Any]
 
 
-@dataclass(frozen=True)
+@record
 class Offer:
     """Something to do, as it is said: a kind of step, and the steps that it may begin as, the best first."""
 
@@ -23,7 +23,7 @@ class Offer:
     values: tuple[Value, ...]
 
 
-@dataclass(frozen=True)
+@record
 class Beginning:
     """Where something would begin: the thing that was pointed at, its piece, and that of the block it comes from."""
 

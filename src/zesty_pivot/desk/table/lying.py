@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import dataclass, replace
+from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,6 +13,7 @@ from PyQt6.QtGui import QPainter, QTransform
 from zesty_pivot.core.formats.table_lay import TableLay
 from zesty_pivot.core.moves.mirror import side_of
 from zesty_pivot.core.piece import Pattern, Piece, Side
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.lay import SPREAD
 from zesty_pivot.desk.table.shapes import shapes_of
 
@@ -28,7 +29,7 @@ Point = tuple[float, float]
 Place = Sequence[float] | NDArray[np.float64]
 
 
-@dataclass(frozen=True)
+@record
 class Lying:
     """A piece on the table: turned by so many quarter turns clockwise about its own origin, then shifted (mm)."""
 

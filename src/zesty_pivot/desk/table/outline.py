@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
-
 import numpy as np
 from numpy.typing import NDArray
 
@@ -11,12 +9,13 @@ from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.piece import Origin, Piece, Place
 from zesty_pivot.core.piece import place as places
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.table.shapes import shapes_of
 
 Point = tuple[float, float]
 
 
-@dataclass(frozen=True)
+@record
 class Near:
     """The place of an outline that is nearest to a point: how far away (mm), the run of the paper and how far along it (mm)."""
 
@@ -25,7 +24,7 @@ class Near:
     at: float
 
 
-@dataclass(frozen=True)
+@record
 class Outline:
     """The lines of a piece as it lies on the paper: `starts` and `stops` (n, 2) mm of short straight parts, the run of each,
     how far along that (mm) it begins and how long it is; the triangles of its darts by id."""

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import dataclass, replace
+from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -17,11 +17,12 @@ from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.region import crosses, first_hit
 from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot, resolve, spot_words
 from zesty_pivot.core.quantity import Scope
+from zesty_pivot.core.record import record
 
 SNAP = math.radians(4.5)  # a direction this near to a station means the station
 
 
-@dataclass(frozen=True)
+@record
 class Bead:
     """A dart on the ring: a wedge from one leg's direction over its angle, radians clockwise from +x."""
 
@@ -40,7 +41,7 @@ class Bead:
         return self if not by else replace(self, start=self.start + by)
 
 
-@dataclass(frozen=True)
+@record
 class Target:
     """A place a bead can go to: a station, or where another dart is. `point` is in the piece's mm."""
 
@@ -50,7 +51,7 @@ class Target:
     point: tuple[float, float]
 
 
-@dataclass(frozen=True)
+@record
 class Ring:
     """The ring of one pivot of one piece, at one state."""
 

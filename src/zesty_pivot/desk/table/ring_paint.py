@@ -4,13 +4,14 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import dataclass, field
+from dataclasses import field
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QColor, QFont, QFontMetricsF, QPainter, QPainterPath, QPen
 
 from zesty_pivot.core.ledger import Account
 from zesty_pivot.core.ledger.fullness import PARKED
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.table.ring_model import Bead, Ring, Target
 from zesty_pivot.desk.table.words import ACCOUNT, HELD, STATION, Way, Words, level, slip, turned
 from zesty_pivot.desk.theme import NOW, display_font, text_font
@@ -24,7 +25,7 @@ GRIP = 7.0  # px beyond the band where a bead can still be caught
 CROWDED = math.radians(34.0)  # words nearer than this to each other on the ring lie over each other
 
 
-@dataclass(frozen=True)
+@record
 class Size:
     """The ring's radii in px: the band from `inner` to `outer`, the account in the middle, and the canvas it lies on."""
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from collections.abc import Iterable
-from dataclasses import dataclass
 
 from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QPainterPath
@@ -22,10 +21,11 @@ from zesty_pivot.core.moves.open_up import bridge, open_up
 from zesty_pivot.core.moves.turned_back import turned_out
 from zesty_pivot.core.piece import Piece, Use
 from zesty_pivot.core.piece.folds import lies_on_fold
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.table.use_marks import let_in_marks, use_marks
 
 
-@dataclass(frozen=True)
+@record
 class Shapes:
     """A piece's lines in mm. `fill` is its paper with the darts cut out; `marks` are the notches, waves and arrows of other
     uses, with `words` at their places."""

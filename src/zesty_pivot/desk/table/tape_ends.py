@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Any
 
 from zesty_pivot.core.conventions.sewing import Sewing, sewn_point
@@ -15,13 +14,14 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot, resolve
 from zesty_pivot.core.piece.tape_end import DART_PARTS
 from zesty_pivot.core.quantity import Scope, Unit
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.table.lying import Layout
 from zesty_pivot.desk.table.things import STEP, Thing, edge_of, notches_of, said_length, spot_of
 
 LEVELLED = ("centre", "side_seam")  # the edges on which construction lines are marked
 
 
-@dataclass(frozen=True)
+@record
 class End:
     """A place for a tape's end: the piece, how the step says it, how it is read aloud, and the point (mm of the piece)."""
 

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
 from typing import Literal
 
 from PyQt6.QtCore import QPointF
@@ -15,6 +14,7 @@ from zesty_pivot.core.piece import Pattern, Piece, Side
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot, resolve
 from zesty_pivot.core.quantity import MM_PER, Scope, Unit, inch_fraction
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.table.lying import FLAT, Layout
 from zesty_pivot.desk.table.outline import outline_of
 from zesty_pivot.desk.table.shapes import shapes_of
@@ -23,7 +23,7 @@ Kind = Literal["edge", "dart", "notch", "piece"]
 STEP = {"mm": 1.0, "cm": 1.0, "in": 25.4 / 8.0}  # mm: a place is named to so much, as people measure
 
 
-@dataclass(frozen=True)
+@record
 class Thing:
     """Something on the table. `id` is an edge, a dart or a notch; `along` is how far (mm, sewn) along its edge the place is
     that was pointed at, and `at` the same place on the piece once sewn (mm)."""

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QFont, QFontMetricsF, QPainter, QPen, QPolygonF, QTransform
 
+from zesty_pivot.core.record import record
 from zesty_pivot.desk.theme import NOW
 
 CLEAR = 1.0  # px between words
@@ -17,7 +17,7 @@ CLEAR = 1.0  # px between words
 HELD, ACCOUNT, MEASURED, NAME, MARK, STATION = range(6)
 
 
-@dataclass(frozen=True)
+@record
 class Way:
     """One way to write something: the ground it takes (px), and what draws it."""
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import dataclass
 from typing import Any
 
 import shapely
@@ -13,10 +12,11 @@ from zesty_pivot.core.piece import Pattern, Piece, Place
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.quantity import Scope
+from zesty_pivot.core.record import record
 from zesty_pivot.core.steps.base import Step
 
 
-@dataclass(frozen=True)
+@record
 class Scene:
     """The chosen step with the pattern it meets and the pattern after it."""
 
@@ -27,7 +27,7 @@ class Scene:
     scope: Scope
 
 
-@dataclass(frozen=True)
+@record
 class Grips:
     """The handles of a kind of `step`: their places by parameter (the piece they lie on, x, y in mm), what one that is
     dragged to (x, y) changes, and the dashed lines between them."""
