@@ -14,6 +14,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.labels import empty, label
+from zesty_pivot.desk.mending import is_truing, true_all
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.theme import NOW
 
@@ -64,6 +65,12 @@ class Findings(QWidget):
         self.title.setText(f"Findings  {count}" if count else "Findings")
         if not found:
             self._rows.addWidget(label("Nothing to mend: it will sew together.", "quiet"))
+        seams = sum(finding.mend is not None and is_truing(finding.mend) for finding in found if not finding.accepted)
+        if seams > 1 and self._model.looking is None:
+            button = QPushButton(icon("wand-sparkles"), f"True all {seams} seams")
+            button.setToolTip("A step for each corner, jog and unequal leg, on one card (Ctrl+Shift+T)")
+            button.clicked.connect(self._true_all)
+            self._rows.addWidget(button)
         for severity, head in HEADS.items():
             mine = [finding for finding in found if finding.severity is severity]
             if mine:
@@ -82,6 +89,10 @@ class Findings(QWidget):
     def _mend(self, mend: Mend) -> None:
         """Does what the finding offers. Its button goes with the finding, so the hand goes back to the table."""
         self._model.recipe.mend(mend)
+        self._after()
+
+    def _true_all(self) -> None:
+        true_all(self._model)
         self._after()
 
     def _accept(self, finding: Finding, reason: str) -> None:
