@@ -57,9 +57,13 @@ class Findings(QWidget):
         found = self._model.findings
         if found == self._shown:
             return
+        spare = self.cards if self._shown is not None else []
         self._shown = found
         self.mends.clear()
-        self.cards.clear()
+        order = list(HEADS)
+        self.cards = [self._card(each, spare) for each in sorted(found, key=lambda each: order.index(each.severity))]
+        for card in self.cards:
+            self._rows.removeWidget(card)
         empty(self._rows)
         count = sum(not finding.accepted for finding in found)
         self.title.setText(f"Findings  {count}" if count else "Findings")
@@ -72,19 +76,27 @@ class Findings(QWidget):
             button.clicked.connect(self._true_all)
             self._rows.addWidget(button)
         for severity, head in HEADS.items():
-            mine = [finding for finding in found if finding.severity is severity]
+            mine = [card for card in self.cards if card.finding.severity is severity]
             if mine:
                 self._rows.addWidget(label(head, "quiet"))
-            for finding in mine:
-                card = FindingCard(finding, self._limit(finding))
-                card.mended.connect(self._mend)
-                card.accepted.connect(self._accept)
-                card.taken_back.connect(self._take_back)
-                card.looked.connect(self.looked)
-                if card.mend is not None and finding.mend is not None:
-                    self.mends.append((card.mend, finding.mend))
-                self.cards.append(card)
+            for card in mine:
+                if card.mend is not None and card.finding.mend is not None:
+                    self.mends.append((card.mend, card.finding.mend))
                 self._rows.addWidget(card)
+
+    def _card(self, finding: Finding, spare: list[FindingCard]) -> FindingCard:
+        """A finding's card: the one that shows it already, else a new one."""
+        limit = self._limit(finding)
+        known = next((card for card in spare if card.finding == finding and card.limit == limit), None)
+        if known is not None:
+            spare.remove(known)
+            return known
+        card = FindingCard(finding, limit)
+        card.mended.connect(self._mend)
+        card.accepted.connect(self._accept)
+        card.taken_back.connect(self._take_back)
+        card.looked.connect(self.looked)
+        return card
 
     def _mend(self, mend: Mend) -> None:
         """Does what the finding offers. Its button goes with the finding, so the hand goes back to the table."""
@@ -124,7 +136,7 @@ class FindingCard(QFrame):
 
     def __init__(self, finding: Finding, limit: str) -> None:
         super().__init__()
-        self.finding = finding
+        self.finding, self.limit = finding, limit
         self.setObjectName("finding")
         self.setProperty("severity", finding.severity.value)
         self.setProperty("accepted", bool(finding.accepted))
