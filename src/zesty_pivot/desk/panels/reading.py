@@ -36,6 +36,7 @@ class ReadingPanel(QWidget):
         self.step_title = label("", "heading")
         self.step_fault = label("", "fault")
         self.step_notes = label("", "quiet")
+        self._shown: tuple[object, ...] | None = None  # what of the model was shown last
         self._forms: dict[str, StepForm] = {}  # made when a step of their kind is first looked at
         for head in (self.step_title, self.step_fault, self.step_notes):
             self._column.addWidget(head)
@@ -66,6 +67,7 @@ class ReadingPanel(QWidget):
 
     def restyle(self) -> None:
         """Draws what holds colours of its own anew."""
+        self._shown = None
         self.findings.restyle()
 
     def edit_fields(self) -> None:
@@ -83,7 +85,12 @@ class ReadingPanel(QWidget):
         return self._forms[do]
 
     def refresh(self) -> None:
-        """Shows the model."""
+        """Shows the model, once however many signals tell of the same change."""
+        model = self._model
+        shown = (model.derived, model.step, model.state_index, model.pivot, model.dart, model.is_previewing)
+        if self._shown is not None and shown[0] is self._shown[0] and shown[1:] == self._shown[1:]:
+            return
+        self._shown = shown
         self._show_step()
         self.sewing.refresh()
         self._show_account()
