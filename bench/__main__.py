@@ -73,6 +73,7 @@ def drag_frame(style: Style) -> tuple[float, float, float]:
     window.show()
     app = application()
     app.processEvents()
+    window.model.check()
     control, table = window.table.control, window.table
     control.pick_up("shoulder")
     evaluator = Evaluator()
@@ -132,6 +133,7 @@ def measured_edit() -> tuple[float, float]:
     window.resize(1280, 800)
     window.show()
     application().processEvents()
+    window.model.check()
     evaluator = Evaluator()
 
     def edit(number: int) -> None:
@@ -151,6 +153,7 @@ def step_frame(style: Style, steps: Sequence[Step]) -> tuple[float, float]:
     window.resize(1280, 800)
     window.show()
     application().processEvents()
+    window.model.check()
     window.strip.choose(1)
     application().processEvents()
     table, evaluator = window.table, Evaluator()
@@ -182,6 +185,7 @@ def longest_pause(style: Style) -> tuple[float, str]:
     window.resize(1280, 800)
     window.show()
     app, model = application(), window.model
+    model.check()
     steps = model.style.steps
     acts: dict[str, Callable[[], object]] = {
         "change the last step": lambda: model.recipe.replace_step(59, steps[58], "bench"),

@@ -29,6 +29,7 @@ def opened(style: Style) -> Window:
     window.resize(1280, 800)
     window.show()
     application().processEvents()
+    window.model.check()
     return window
 
 

@@ -13,7 +13,9 @@ from tests.samples import REAL_BLOCK, move, real_block, scaled_value, style
 from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.formats import block_file, style_file
 from zesty_pivot.data.demo import demo_style
+from zesty_pivot.desk.start import application
 from zesty_pivot.desk.table.canvas import RULER
+from zesty_pivot.desk.window import Window
 
 
 def test_the_whole_way_from_a_bead_to_a_printed_sheet(open_desk, tmp_path: Path) -> None:
@@ -264,3 +266,16 @@ def test_the_table_looks_alike_at_every_size(open_desk, size: float) -> None:
         window.model.set_view(view)
         assert not window.canvas().grab().isNull()
     assert ("pages of A4" in window.views.paper.fault.text()) == (size > 2)
+
+
+def test_the_window_stands_before_its_findings_are_looked_for(qtbot) -> None:  # type: ignore[no-untyped-def]
+    """What the checks say comes a moment after the first paint; the model knows it all the same when it is asked."""
+    application()
+    window = Window(style([move("shoulder", "french")]))
+    qtbot.addWidget(window)
+    assert not window.model.is_checked and not window.side.reading.findings.cards
+    window.show()
+    qtbot.waitUntil(lambda: window.model.is_checked, timeout=5_000)
+    shown = [card.finding for card in window.side.reading.findings.cards]
+    assert shown and sorted(shown, key=str) == sorted(window.model.findings, key=str)
+    assert window.strip.cards[-1]._dot

@@ -31,7 +31,7 @@ def truing(derived: Derived) -> list[Mend]:
 
 def can_true(model: DeskModel) -> bool:
     """Whether something asks to be trued."""
-    return model.view == "style" and bool(truing(model.derived))
+    return model.view == "style" and model.is_checked and bool(truing(model.derived))
 
 
 def true_all(model: DeskModel) -> None:

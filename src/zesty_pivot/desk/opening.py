@@ -25,16 +25,17 @@ class OpenDocument:
     stamp: str | None
 
 
-def ready(style: Style, path: Path | None = None, told: Told | None = None) -> OpenDocument:
-    """A style worked out whole. Raises a ZestyError when its block is not sound; all else that is wrong with it is a broken
-    step or a finding, so that any document that was saved opens again."""
+def ready(style: Style, path: Path | None = None, told: Told | None = None, *, checked: bool = True) -> OpenDocument:
+    """A style worked out whole, and `checked`, unless that is left for later. Raises a ZestyError when its block is not sound;
+    all else that is wrong with it is a broken step or a finding, so that any document that was saved opens again."""
     stamp = files.stamp(path) if path is not None else None
     evaluator = Evaluator()
     derived = derive(style, evaluator, told)
     if not derived.pattern.pieces:
         raise ZestyError("the style has no pieces", where=style.name, advice="Give it a block.")
     opened = OpenDocument(derived, evaluator, path, stamp)
-    opened.derived.findings  # noqa: B018 - kept once asked for; asked here, they are worked out beside the interface
+    if checked:
+        opened.derived.findings  # noqa: B018 - kept once asked for; asked here, they are worked out beside the interface
     return opened
 
 

@@ -118,6 +118,7 @@ class RecipeStrip(QWidget):
         self._later.timeout.connect(self._draw_next)
         model.changed.connect(self.refresh)
         model.chosen_changed.connect(self.refresh)
+        model.checked.connect(self.refresh)
         self.refresh()
 
     def set_low(self, low: bool) -> None:
@@ -234,7 +235,7 @@ class RecipeStrip(QWidget):
     def _dot(self, number: int, state: State) -> str:
         if state.error is not None:
             return "error"
-        if number == len(self.cards) - 1:
+        if number == len(self.cards) - 1 and self._model.is_checked:
             severities = {finding.severity.value for finding in self._model.derived.findings if not finding.accepted}
             return "error" if "error" in severities else "warning" if severities & {"warning"} else ""
         return ""

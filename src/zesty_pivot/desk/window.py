@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QByteArray, QEvent, Qt, QTimer, QUrl
-from PyQt6.QtGui import QAction, QCloseEvent, QDesktopServices, QDragEnterEvent, QDropEvent, QResizeEvent
+from PyQt6.QtGui import QAction, QCloseEvent, QDesktopServices, QDragEnterEvent, QDropEvent, QResizeEvent, QShowEvent
 from PyQt6.QtWidgets import QApplication, QMainWindow, QMenuBar, QVBoxLayout, QWidget
 
 from zesty_pivot.core.formats.style_file import Style
@@ -39,6 +39,7 @@ if TYPE_CHECKING:
 
 BROUGHT_IN = (".zmeas", ".csv", ".zmethod")  # files that join what is there
 LEAST = (840, 500)  # logical px: 1280x800 at 150 % less the desktop's own bars
+SHOWN_MS = 50  # by then a window that is shown has been painted
 LOW = 640  # a window lower than this has a low recipe strip
 
 
@@ -93,6 +94,7 @@ class Window(QMainWindow):
             self.keeper.settings_changed,
             self.worker.changed,
             self.views.touched,
+            self.model.checked,
         )
         for signal in others:
             signal.connect(self.qt_actions.refresh)
@@ -256,6 +258,11 @@ class Window(QMainWindow):
         self.style_view.fit_width(self.width())
         self.header.fit_width(self.width())
         self.message.place()
+
+    def showEvent(self, event: QShowEvent | None) -> None:
+        """The findings are looked for once the window has been painted."""
+        super().showEvent(event)
+        QTimer.singleShot(SHOWN_MS, self.model.check)
 
     def changeEvent(self, event: QEvent | None) -> None:
         super().changeEvent(event)

@@ -43,6 +43,7 @@ class Findings(QWidget):
         column.addWidget(self.title)
         column.addLayout(self._rows)
         self._shown: tuple[Finding, ...] | None = None  # None makes them anew
+        model.checked.connect(self.refresh)
         self.mends: list[tuple[QPushButton, Mend]] = []
         self.cards: list[FindingCard] = []
 
@@ -54,6 +55,8 @@ class Findings(QWidget):
     @contained("the findings")
     def refresh(self) -> None:
         """Shows the model."""
+        if not self._model.is_checked:
+            return
         found = self._model.findings
         if found == self._shown:
             return
