@@ -7,7 +7,7 @@ from pathlib import Path
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QByteArray, QEvent, Qt, QTimer, QUrl
-from PyQt6.QtGui import QAction, QCloseEvent, QDesktopServices, QDragEnterEvent, QDropEvent, QResizeEvent, QShowEvent
+from PyQt6.QtGui import QAction, QCloseEvent, QDesktopServices, QDragEnterEvent, QDropEvent, QResizeEvent
 from PyQt6.QtWidgets import QApplication, QMainWindow, QMenuBar, QVBoxLayout, QWidget
 
 from zesty_pivot.core.formats.style_file import Style
@@ -254,15 +254,12 @@ class Window(QMainWindow):
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         super().resizeEvent(event)
+        if not self.model.is_checked:  # shown for the first time: the findings are looked for once it is painted
+            QTimer.singleShot(SHOWN_MS, self.model.check)
         self.strip.set_low(self.height() < LOW)
         self.style_view.fit_width(self.width())
         self.header.fit_width(self.width())
         self.message.place()
-
-    def showEvent(self, event: QShowEvent | None) -> None:
-        """The findings are looked for once the window has been painted."""
-        super().showEvent(event)
-        QTimer.singleShot(SHOWN_MS, self.model.check)
 
     def changeEvent(self, event: QEvent | None) -> None:
         super().changeEvent(event)
