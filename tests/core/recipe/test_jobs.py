@@ -16,7 +16,7 @@ import pytest
 
 from tests.core.steps.test_neck_trade import edge
 from tests.drafted import ROOM, room_block, shared_out
-from tests.samples import move
+from tests.samples import move, style
 from zesty_pivot.core.checks.base import Severity
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.derived import Derived, derive
@@ -287,3 +287,13 @@ def test_the_demos_recipes_on_other_blocks(name: str, file: str) -> None:
         trued = [{"do": "piece.true", "on": on, "edge": edge_} for edge_ in edges for on in ("front", "back")]
         steps = [*steps[:-1], *trued, steps[-1]]
     job(name, steps, **value["finish"])
+
+
+def test_one_shoulder_over_a_seam_at_the_back_is_refused_in_the_rooms_words() -> None:
+    """It said that the sides differ, which they do not yet."""
+    steps = [
+        {"do": "line.contour", "on": "back"},
+        {"do": "neck.shape", "on": "front", "shape": "one_shoulder", "other": "back"},
+    ]
+    ((_number, fault),) = derive(style(steps)).derivation.broken
+    assert "the back has a seam at its centre" in str(fault)

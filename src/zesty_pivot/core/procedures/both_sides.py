@@ -72,8 +72,13 @@ def _wholes(halves: Halves, source: str, before: Pattern) -> dict[str, list[Piec
         elif one is not None and two is not None and _alike(one, two):
             made[name] = [_pair_of(one, two)]
         elif not folds:
-            what = f"no part of the {words(source)} lies on the fold, and its sides differ"
-            raise StepError(what, where=source, advice="Do this before the sides are made different.")
+            if any(piece.fold is not None for piece in before.come_from(source)):
+                what = f"no part of the {words(source)} lies on the fold, and its sides differ"
+                raise StepError(what, where=source, advice="Do this before the sides are made different.")
+            what = f"the {words(source)} has a seam at its centre, and its sides would differ"
+            raise StepError(
+                what, where=source, advice="Draft it with its centre on the fold, or choose a shape for both sides."
+            )
         else:  # from the right side of the body to the left
             on, towards = _line(folds[0])
             sided = ((Side.RIGHT, two), (Side.LEFT, one))
