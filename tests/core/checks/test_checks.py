@@ -228,3 +228,13 @@ def test_panels_checks_speak() -> None:
     centre = passing.piece("front_centre")
     away = dataclasses.replace(centre, landmarks={**centre.landmarks, "bust_point": (50.0, 250.0)})
     assert len(said("line_misses", look(passing.with_piece(away)))) == 1
+
+
+def test_over_one_shoulder_no_truing_is_offered_that_cannot_be_done() -> None:
+    """Side panels are cut for one side each by then: the button trued nothing."""
+    lines = [{"do": "line.princess", "on": on, "from": {"station": "mid_armhole"}} for on in ("front", "back")]
+    steps = [*lines, {"do": "neck.shape", "on": "front", "shape": "one_shoulder"}]
+    found = [one for one in derive(style(steps)).findings if one.check == "corners"]
+    assert any("before the whole is opened" in one.advice for one in found)
+    for mend in [one.mend for one in found if one.mend is not None]:
+        assert not derive(style([*steps, mend.step])).derivation.broken, mend

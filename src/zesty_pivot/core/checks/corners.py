@@ -9,6 +9,7 @@ from collections.abc import Iterable
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
 from zesty_pivot.core.checks.limits import SMOOTH_DEG, STEP_MM
 from zesty_pivot.core.conventions.sewing import Sewing
+from zesty_pivot.core.moves import mirror
 from zesty_pivot.core.moves.redraw import corner, jog
 from zesty_pivot.core.moves.turned_back import falls_from
 from zesty_pivot.core.piece import OPEN_USES, Body, Pattern, Piece, Side, dart_words
@@ -88,14 +89,14 @@ def _at_seams(pattern: Pattern, sewing: Sewing) -> Iterable[Finding]:
             if turn > SMOOTH_DEG:
                 names = f"{words(a.name)} and {words(b.name)}"
                 seam = words(role if side is None else side.id(role))
+                step = {"do": "piece.true_seam", "on": a.name, "other": b.name, "seam": role, "edge": one[0]}
+                is_sided = mirror.side_of(a) is not None or mirror.side_of(b) is not None  # cut for one side of the body each
+                before = ", before the whole is opened" if is_sided else ""
                 yield Finding(
                     "corners", Severity.WARNING, a.name, f"{one[0]}:{role}",
                     f"the {words(one[0])} has a corner of {turn:.1f}° where {names} meet at the {seam}",
-                    turn, SMOOTH_DEG, "deg", f"Redraw the {words(one[0])} of {names} across the seam.",
-                    Mend(
-                        f"True it across the {words(role)}",
-                        step={"do": "piece.true_seam", "on": a.name, "other": b.name, "seam": role, "edge": one[0]},
-                    ),
+                    turn, SMOOTH_DEG, "deg", f"Redraw the {words(one[0])} of {names} across the seam{before}.",
+                    None if is_sided else Mend(f"True it across the {words(role)}", step=step),
                 )  # fmt: skip
 
 
