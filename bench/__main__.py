@@ -19,7 +19,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 import shapely
 
 from bench.hands import clicks, dragging, hovering
-from bench.timing import ROUNDS, medians, repainting
+from bench.timing import ROUNDS, medians, opened, repainting
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.formats.derived import derive, look_at
@@ -34,7 +34,6 @@ from zesty_pivot.data.demo import demo_style, demo_styles
 from zesty_pivot.data.methods import shipped
 from zesty_pivot.desk.start import application
 from zesty_pivot.desk.table.shapes import shapes_of
-from zesty_pivot.desk.window import Window
 
 ROOT = Path(__file__).parent.parent
 
@@ -68,12 +67,7 @@ def twelve() -> Style:
 
 def drag_frame(style: Style) -> tuple[float, float, float]:
     """Seconds of a drag frame's work, of the whole desk's frame, and of one repaint of the table."""
-    window = Window(style)
-    window.resize(1280, 800)
-    window.show()
-    app = application()
-    app.processEvents()
-    window.model.check()
+    window = opened(style)
     control, table = window.table.control, window.table
     control.pick_up("shoulder")
     evaluator = Evaluator()
@@ -129,11 +123,7 @@ def measured_edit() -> tuple[float, float]:
     """Seconds to draft a block again for another bust and work its style out over it, and of one repaint of that table."""
     style = next(one for one in demo_styles() if one.name.startswith("Galliard"))
     body, method = dict(style.block.measurements), shipped(str(style.block.method))
-    window = Window(style)
-    window.resize(1280, 800)
-    window.show()
-    application().processEvents()
-    window.model.check()
+    window = opened(style)
     evaluator = Evaluator()
 
     def edit(number: int) -> None:
@@ -149,11 +139,7 @@ def measured_edit() -> tuple[float, float]:
 def step_frame(style: Style, steps: Sequence[Step]) -> tuple[float, float]:
     """Seconds of the work for a frame while a style's first step is dragged through others (steps after it wait until it is put
     down), and of one repaint of that table."""
-    window = Window(style)
-    window.resize(1280, 800)
-    window.show()
-    application().processEvents()
-    window.model.check()
+    window = opened(style)
     window.strip.choose(1)
     application().processEvents()
     table, evaluator = window.table, Evaluator()
@@ -181,11 +167,8 @@ LONGEST_MS = 100.0  # no longer than this may the interface not answer; the issu
 def longest_pause(style: Style) -> tuple[float, str]:
     """The longest time (ms) that the event loop waits while a style of sixty steps is edited, looked at and compared, and at
     what: the median of three rounds for each action, its own call or the longest turn of the loop after it."""
-    window = Window(style.with_steps(style.steps * 5))
-    window.resize(1280, 800)
-    window.show()
+    window = opened(style.with_steps(style.steps * 5))
     app, model = application(), window.model
-    model.check()
     steps = model.style.steps
     acts: dict[str, Callable[[], object]] = {
         "change the last step": lambda: model.recipe.replace_step(59, steps[58], "bench"),

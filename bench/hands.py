@@ -11,7 +11,7 @@ from PyQt6.QtCore import QEvent, QPointF, Qt
 from PyQt6.QtGui import QImage, QMouseEvent, QPainter, QPen
 from PyQt6.QtWidgets import QApplication
 
-from bench.timing import ROUNDS, medians, repainting
+from bench.timing import ROUNDS, medians, opened, repainting
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.steps import registry
 from zesty_pivot.data.demo import demo_style
@@ -21,16 +21,6 @@ from zesty_pivot.desk.table.shapes import shapes_of
 from zesty_pivot.desk.window import Window
 
 ONE_CLICK_ROUNDS = 7
-
-
-def opened(style: Style) -> Window:
-    """The window on a style, as it is shown."""
-    window = Window(style)
-    window.resize(1280, 800)
-    window.show()
-    application().processEvents()
-    window.model.check()
-    return window
 
 
 def pointed(table: Canvas, at: QPointF) -> None:
@@ -71,8 +61,9 @@ def hovering() -> tuple[float, float, float]:
     return hover, taping, repaint
 
 
-def plainly(table: Canvas, window: Window) -> Callable[[int], None]:
-    """One antialiased fill and stroke of the outlines that lie on a table."""
+def plainly(window: Window) -> Callable[[int], None]:
+    """One antialiased fill and stroke of the outlines that lie on the table."""
+    table = window.table
     image = QImage(table.size(), QImage.Format.Format_ARGB32_Premultiplied)
 
     def paint(_number: int) -> None:
@@ -82,7 +73,7 @@ def plainly(table: Canvas, window: Window) -> Callable[[int], None]:
         painter.scale(table.scale, table.scale)
         painter.setPen(QPen(Qt.GlobalColor.black, 1.0 / table.scale))
         painter.setBrush(Qt.GlobalColor.white)
-        layout = window.table.layout_now()
+        layout = table.layout_now()
         for piece in window.model.pattern.pieces:
             painter.save()
             layout[piece.name].place(painter)
@@ -105,7 +96,7 @@ def dragging(style: Style, dart: str) -> tuple[float, float]:
         control.point(math.radians(20.0 + 1.5 * number))
         table.repaint()
 
-    found = medians(frame, plainly(table, window))
+    found = medians(frame, plainly(window))
     control.let_go()
     window.model.file.replace(style, None)
     window.close()

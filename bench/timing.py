@@ -1,4 +1,4 @@
-"""Medians of jobs that take turns, and the repaint of a table that frames are measured against."""
+"""Medians of jobs that take turns, the window that is measured, and the repaint that its frames are measured against."""
 
 from __future__ import annotations
 
@@ -8,7 +8,10 @@ from collections.abc import Callable
 
 from PyQt6.QtGui import QImage, QPainter
 
+from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.desk.start import application
 from zesty_pivot.desk.table.canvas import Canvas
+from zesty_pivot.desk.window import Window
 
 ROUNDS = 30
 
@@ -23,6 +26,16 @@ def medians(*jobs: Callable[[int], object], rounds: int = ROUNDS) -> tuple[float
             job(number)
             times.append(time.perf_counter() - start)
     return tuple(statistics.median(times[2:]) for times in took)
+
+
+def opened(style: Style) -> Window:
+    """The window on a style, as it is shown."""
+    window = Window(style)
+    window.resize(1280, 800)
+    window.show()
+    application().processEvents()
+    window.model.check()
+    return window
 
 
 def repainting(table: Canvas) -> Callable[[int], None]:

@@ -107,22 +107,9 @@ class Hand:
                 QApplication.processEvents()
 
     def add(self, title: str) -> None:
-        """Adds a step by the search of the drawer: what its title begins with until it is the first answer, and Enter."""
-        self.shortcut("Ctrl+F")
-        search = self.window.drawer.search
-        self._clicked = search
-        for letter in title:
-            self.keys(letter)
-            answers = self.window.drawer.answers.found
-            if answers and answers[0].title == title:
-                break
-        assert self.window.drawer.answers.found[0].title == title, self.window.drawer.answers.found
-        self.key(Qt.Key.Key_Return)
-        QApplication.processEvents()
-        self.window.activateWindow()  # as after a list
-        QApplication.processEvents()
-        edit = self.window.focusWidget()
-        self._clicked = edit if edit is not None else self.window
+        """Adds a step, or runs a command, by the search of the drawer: what its title begins with until it is the first answer,
+        and Enter."""
+        self.add_with(title)
 
     def add_with(self, name: str, numbers: str = "", *chosen: str, design: str = "", other: bool = False) -> None:
         """Adds a step by what its name begins with, until it (or a design of its gallery) is the first answer, the numbers
@@ -136,6 +123,8 @@ class Hand:
             found = self.window.drawer.answers.found
             if found and (found[0].design == design if design else found[0].title == name):
                 break
+        else:
+            raise AssertionError((name, self.window.drawer.answers.found))
         behind = f" {numbers}" if numbers else ""
         self.keys(behind + "".join(f", {words}" for words in chosen))
         self.key(Qt.Key.Key_Return, Qt.KeyboardModifier.ShiftModifier if other else Qt.KeyboardModifier.NoModifier)

@@ -163,6 +163,7 @@ def j12_check(sheets: Sheets, pattern: Pattern, seen: dict[str, Any]) -> str:
     for on in ("front", "back"):
         runs = [[run.path for run in cut[1].piece(f"{on}_{part}").edge("princess").runs] for part in ("centre", "side")]
         is_(f"{on}: taken in at the armhole", math.dist(runs[0][0].start, runs[1][-1].end), IN, 0.05)
+        assert runs[1][-1].end[0] > runs[0][0].start[0], f"{on}: the panels lie over each other at the armhole"
         one, two = (long(cut[0], f"{on}_{part}", "princess") for part in ("side", "centre"))
         is_(f"{on}: the side panel's line, eased", one - two, 3.0, 0.05)
     raised = [long(made[0], "back_centre", "centre") for made in (cut, trimmed)]

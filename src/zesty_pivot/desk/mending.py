@@ -18,15 +18,10 @@ _MOST = 8  # rounds; a pattern is done in two or three, more would mean that one
 _EQUAL = 0.05  # mm between mouths that are told as equal
 
 
-def is_truing(mend: Mend) -> bool:
-    """Whether a mend is the truing of a seam."""
-    return str((mend.step or {}).get("do")).startswith("piece.")
-
-
 def truing(derived: Derived) -> list[Mend]:
     """The truing steps that the findings of the whole recipe offer; not those of findings that were accepted."""
     mends = [found.mend for found in derived.findings if found.mend is not None and not found.accepted]
-    return [mend for mend in mends if is_truing(mend)]
+    return [mend for mend in mends if str((mend.step or {}).get("do")).startswith("piece.")]
 
 
 def can_true(model: DeskModel) -> bool:

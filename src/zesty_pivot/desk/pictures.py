@@ -162,6 +162,7 @@ class _Shots:
         self.shot("paper")
         self._first_page()
         model.undo()
+        model.say("")
 
     def _first_page(self) -> None:
         """The first page as it comes out of the printer: the title block, the map, the squares to measure."""

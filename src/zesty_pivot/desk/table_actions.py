@@ -63,7 +63,7 @@ def actions() -> tuple[Action, ...]:
         ),
         Action(
             "table.sides", "Table", "Change the places of front and back", "",
-            _on_table(lambda table: table.laying.swap_sides()), tip="Back on the left of the table, or front",
+            _on_table(lambda table: table.laying.swap_sides()), tip="Back on the left, or front, on table and sheets",
         ),
         Action(
             "view.piece", "View", "Show the chosen piece", "Ctrl+9", _on_table(lambda table: table.show_piece()),

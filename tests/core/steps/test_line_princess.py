@@ -140,6 +140,7 @@ def test_an_intake_at_the_armhole_is_as_wide_as_asked(name: str, top: float) -> 
     found = worked([*out, line(**{"from": {"station": "mid_armhole"}, "top": f"{asked} mm"})], front)
     centre, side = (of_line(found.pattern.piece(f"front_{part}")) for part in ("centre", "side"))
     assert math.dist(centre[0].start, side[-1].end) == pytest.approx(asked, abs=0.05)
+    assert (side[-1].end > centre[0].start).all()  # further out, and further down the armhole
     assert sum(path.length for path in side) - sum(path.length for path in centre) == pytest.approx(3.0, abs=1e-6)
 
 

@@ -9,19 +9,15 @@ from typing import Any
 import numpy as np
 import pytest
 
+from tests.core.steps.trims import done, made, on_sheet, round_, trim
 from tests.drafted import ROOM, room_block
 from tests.samples import hip_block, real_block
-from tests.sheets import lines
 from zesty_pivot.core.checks.base import Severity
 from zesty_pivot.core.errors import StepError
-from zesty_pivot.core.formats.block_file import BlockFile
-from zesty_pivot.core.formats.derived import Derived, derive
+from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.report import report
-from zesty_pivot.core.formats.style_file import Style
-from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.procedures.strips import in_strips
 from zesty_pivot.core.procedures.worn_edge import worn_edges
-from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.registry import all_steps
 from zesty_pivot.core.steps.trim import TiedStep
 from zesty_pivot.core.steps.trim_binding import square_for, strip_of
@@ -29,34 +25,6 @@ from zesty_pivot.core.steps.trim_placket import button_places
 
 FIRST: dict[str, list[dict[str, Any]]] = {"trim.strap": [{"do": "neck.shape", "on": "front", "shape": "camisole"}]}
 TRIMS = sorted(do for do, step in all_steps().items() if issubclass(step, TiedStep))
-
-
-def trim(do: str, **more: Any) -> dict[str, Any]:
-    return {"do": do, "on": "front", **more}
-
-
-def made(block: BlockFile, *steps: dict[str, Any], **more: Any) -> Derived:
-    return derive(Style(name="T", block=block, steps=tuple(registry.read(step) for step in steps), **more))
-
-
-def done(block: BlockFile, *steps: dict[str, Any], **more: Any) -> Derived:
-    found = made(block, *steps, **more)
-    assert not found.derivation.broken, found.derivation.broken
-    assert not any(piece.fault for piece in found.pieces)
-    assert {f.check for f in found.findings if f.severity is Severity.ERROR} <= {"dart_legs"}
-    return found
-
-
-def on_sheet(found: Derived, name: str, edge: str = "seam") -> float:
-    """How long an edge of a piece is on its written sheet, mm."""
-    piece = next(piece for piece in found.pieces if piece.name == name)
-    return sum(path.length(error=1e-9) for path in lines(piece)[edge])
-
-
-def round_(pattern: Pattern, role: str) -> float:
-    """An edge of the whole garment, added up from the edges of its pieces: halves twice."""
-    mine = [(piece, edge) for piece in pattern.pieces for edge, its in piece.roles if its == role]
-    return sum(piece.times * piece.edge(edge).sewn_length for piece, edge in mine)
 
 
 def times(cut: str) -> int:
@@ -219,70 +187,6 @@ def test_a_frill_joined_from_strips_is_notched_where_each_meets_a_seam() -> None
         on_sheet(found, e.piece.name) <= 870.0 for e in found.pattern.extras
     )
     assert in_strips(100.0, [("a", 25.0), ("b", 75.0)], 50.0) == [(50.0, (("a", 25.0),), 1), (50.0, (("b", 25.0),), 1)]
-
-
-def test_an_uneven_peplum_is_longer_on_the_left_as_worn() -> None:
-    """A front drawn right side up has the wearer's left at x > 0, a back at x < 0; both side seams match."""
-    found = done(real_block(), trim("trim.peplum", hem="uneven", dip="6 cm", depth="15 cm"))
-    front, back = (extra.piece for extra in found.pattern.extras)
-    sides = {}
-    for name, piece in (("front", front), ("back", back)):
-        for edge in ("end", "end_back"):
-            path = piece.edge(edge).runs[0].path
-            is_left = (path.start[0] > 0.0) == (name == "front")
-            sides[name, is_left] = path.length
-    assert sides["front", True] == pytest.approx(sides["back", True]) == pytest.approx(210.0)
-    assert sides["front", False] == pytest.approx(sides["back", False]) == pytest.approx(150.0)
-    assert [extra.cut for extra in found.pattern.extras] == ["up", "up"]
-
-
-PEPLUMS: list[dict[str, Any]] = [
-    {}, {"kind": "slashed"}, {"kind": "gathered", "ratio": 2.0}, {"kind": "pleated"}, {"kind": "shaped"}, {"hem": "dipped"},
-    {"raised_by": "1 in"},
-]  # fmt: skip
-
-
-@pytest.mark.parametrize("more", PEPLUMS, ids=str)
-@pytest.mark.parametrize("name", ["two darts 93", "drafted 124"])
-def test_a_peplum_fits_the_finished_waist(name: str, more: dict[str, Any]) -> None:
-    found = done(room_block(name), trim("trim.peplum", **more))
-    for body in ("front", "back"):
-        waist = found.pattern.piece(body).edge("waist").sewn_length
-        extra = next(extra for extra in found.pattern.extras if extra.piece.name == f"waist_peplum_{body}")
-        once = on_sheet(found, extra.piece.name)
-        taken = {"gathered": waist, "pleated": 4 * 2 * 20.0}.get(more.get("kind", ""), 0.0)
-        assert once - taken == pytest.approx(waist, abs=0.01)
-    front, back = (extra.piece.edge("side").sewn_length for extra in found.pattern.extras)
-    assert front == pytest.approx(back, abs=1e-6)
-    if more.get("raised_by"):
-        plain = done(room_block(name), trim("trim.peplum"))
-        for body in ("front", "back"):
-            seams = [one.pattern.piece(body).edge("side_seam").sewn_length for one in (plain, found)]
-            assert seams[0] - seams[1] == pytest.approx(25.4, abs=1e-6)
-        assert all(abs(account.missing_deg) < 1e-9 for account in found.look.accounts)
-
-
-def test_a_peplum_of_panels_a_side_panel_and_a_whole_front_goes_all_round() -> None:
-    panel = {"do": "piece.side_panel", "on": "front", "other": "back", "front": "3 cm", "back": "4 cm"}
-    ways = (
-        [panel],
-        [trim("line.princess")],
-        [trim("piece.unfold")],
-        [trim("piece.unfold"), trim("dart.park", darts=["waist.left"])],
-    )
-    for steps in ways:
-        found = done(real_block(), *steps, trim("trim.peplum"))
-        around = sum(on_sheet(found, e.piece.name) * (1 if e.cut == "up" else 2) for e in found.pattern.extras)
-        assert around == pytest.approx(round_(found.pattern, "waist"), abs=0.01), steps
-
-
-def test_a_peplum_opens_where_the_garment_does() -> None:
-    zip_ = {"do": "neck.opening", "on": "back", "kind": "zip", "length": "20 cm"}
-    found = done(real_block(), zip_, trim("trim.placket"), trim("trim.peplum"))
-    cuts = {extra.piece.name: extra.cut for extra in found.pattern.extras}
-    assert cuts["waist_peplum_front"] == "pair" and cuts["waist_peplum_back"] == "pair"
-    shut = done(real_block(), trim("trim.peplum"))
-    assert {extra.cut for extra in shut.pattern.extras} == {"fold"}
 
 
 def test_a_stand_is_as_long_as_the_neckline_and_rises_to_the_front() -> None:

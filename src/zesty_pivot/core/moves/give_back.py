@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Mapping, Sequence
 from dataclasses import replace
 
@@ -9,14 +10,14 @@ import numpy as np
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.geometry.angles import Vector, between
 from zesty_pivot.core.moves.shaping import Knot, displaced, ended_at
 from zesty_pivot.core.piece import Piece, Run
 from zesty_pivot.core.piece.heights import crossings, edges_at
 
 _SHORTEST = 3.0  # mm of a shoulder that is shortened. Our own choice
-_HALVINGS = 40  # of what the end may go down: to a hair's breadth of a hair
-_LEAST = 1e-9  # mm, below which nothing goes out
+_SECANTS = 20
+_LEAST = 1e-9  # mm, below which nothing goes out, and a seam is as long as it was
 
 
 def given_back(
@@ -95,13 +96,15 @@ def _outwards(side: Path, aside: Vector, keeps: float | None) -> Vector:
     def longer(by: float) -> float:
         return _led_out(side, aside + by * down, keeps).length - side.length
 
-    low, high = 0.0, wide
-    if longer(low) * longer(high) >= 0.0:
+    one, two, off, beyond = 0.0, wide, longer(0.0), longer(wide)
+    if off * beyond >= 0.0:
         return aside
-    for _halving in range(_HALVINGS):
-        middle = (low + high) / 2.0
-        low, high = (middle, high) if longer(middle) * longer(low) > 0.0 else (low, middle)
-    return aside + low * down
+    for _secant in range(_SECANTS):  # the seam grows shorter nearly evenly
+        if abs(beyond) <= _LEAST or beyond == off:
+            break
+        one, two, off = two, two - beyond * (two - one) / (beyond - off), beyond
+        beyond = longer(two)
+    return aside + two * down
 
 
 def _led_out(side: Path, out: Vector, keeps: float | None) -> Path:
@@ -110,6 +113,16 @@ def _led_out(side: Path, out: Vector, keeps: float | None) -> Path:
         return ended_at(side, start=side.start + out)
     upper, lower = side.split_at(keeps)
     return Path.chain([ended_at(upper, start=upper.start + out), lower])
+
+
+def along_the_chest(piece: Piece, panel: Piece) -> Vector:
+    """Which way the chest line of a piece goes outwards on its side panel, (2,): where a dart in the side was shut, all above
+    it has swung about its point, the armhole with it."""
+    ends = [[run.path for run in one.runs if one.role(run.edge) == "armhole"] for one in (piece, panel)]
+    if not all(ends):
+        return np.array([1.0, 0.0])
+    swung = between(*(paths[-1].end_direction for paths in ends))
+    return np.array([math.cos(swung), math.sin(swung)])
 
 
 def down_the_side(piece: Piece, y: float) -> float | None:

@@ -13,10 +13,9 @@ from pydantic import Field, model_validator
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.geometry.angles import Vector, between
 from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.moves.bend import bent
-from zesty_pivot.core.moves.give_back import down_the_side, given_back, widened
+from zesty_pivot.core.moves.give_back import along_the_chest, down_the_side, given_back, widened
 from zesty_pivot.core.moves.grain import grain_of_part, square_grain
 from zesty_pivot.core.moves.panel_shape import Shaped, Wanted, counted, level_gap, shaped
 from zesty_pivot.core.moves.panels import Panels, Through, cut_panels, drawn
@@ -330,15 +329,15 @@ class Princess(Step):
         piece, cut, made = since
         lost, unit = made.shorter["top"], context.scope.unit
         is_mended = top_role == "armhole" and abs(made.taken.get("top", 0.0)) <= NOTHING  # no width was taken there
-        only_rounded = shaped(cut, Wanted(smooth=length_mm(self.smooth, context.scope))).panels
 
-        def taken(y: float, since: Panels = only_rounded) -> float:
+        def taken(y: float, since: Panels) -> float:
             before, now = level_gap(since, y), level_gap(made.panels, y)
             return 0.0 if before is None or now is None else now - before
 
-        under = float(piece.corner("underarm")[1])
-        beside = max(taken(under, cut), 0.0) if self.give_back == "underarm" else None  # the block's girth is kept
-        if max(abs(lost), abs(beside or 0.0)) < WORTH_GIVING or self.give_back == "none" or is_mended:
+        beside = None
+        if self.give_back == "underarm" and top_role in ("shoulder", "armhole"):
+            beside = max(taken(float(piece.corner("underarm")[1]), cut), 0.0)  # since the cut: the block's girth is kept
+        if max(abs(lost), beside or 0.0) < WORTH_GIVING or self.give_back == "none" or is_mended:
             return side, 0.0
         if top_role not in ("shoulder", "armhole"):
             change = f"{format_length(abs(lost), unit)} {'shorter' if lost > 0.0 else 'longer'}"
@@ -347,9 +346,9 @@ class Princess(Step):
             notes.append(Note(text if is_strapless else f"{text}; widen it if that is not intended", side.name, abs(lost)))
             return side, 0.0
 
-        swung = between(_at_underarm(piece), _at_underarm(side))
-        out = None if beside is None else beside * np.array([math.cos(swung), math.sin(swung)])
-        found, longer = given_back(side, lost, taken, underarm=out, keeps=keeps)
+        out = None if beside is None else beside * along_the_chest(piece, side)
+        only_rounded = shaped(cut, Wanted(smooth=length_mm(self.smooth, context.scope))).panels
+        found, longer = given_back(side, lost, lambda y: taken(y, only_rounded), underarm=out, keeps=keeps)
         where = "shoulder tip" if top_role == "shoulder" else "underarm"
         amounts = [(lost, where), *([(beside, "underarm")] if beside is not None and where != "underarm" else [])]
         moved = [
@@ -382,11 +381,6 @@ class Princess(Step):
         return panels_by_hand(
             self.on, self.from_.words(), end, made.pins, made.shaped, smooth, self._mended, context.scope.unit
         )
-
-
-def _at_underarm(piece: Piece) -> Vector:
-    """Which way the armhole comes in at the underarm, (2,)."""
-    return next(run.path.end_direction for run in reversed(piece.runs) if piece.role(run.edge) == "armhole")
 
 
 def _unmarked(panel: Piece, throughs: Sequence[Through]) -> Piece:

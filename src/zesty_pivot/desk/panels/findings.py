@@ -14,7 +14,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.labels import empty, label
-from zesty_pivot.desk.mending import is_truing, true_all
+from zesty_pivot.desk.mending import true_all, truing
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.theme import NOW
 
@@ -72,9 +72,8 @@ class Findings(QWidget):
         self.title.setText(f"Findings  {count}" if count else "Findings")
         if not found:
             self._rows.addWidget(label("Nothing to mend: it will sew together.", "quiet"))
-        seams = sum(finding.mend is not None and is_truing(finding.mend) for finding in found if not finding.accepted)
-        if seams > 1 and self._model.looking is None:
-            button = QPushButton(icon("wand-sparkles"), f"True all {seams} seams")
+        if self._model.looking is None and len(truing(self._model.derived)) > 1:
+            button = QPushButton(icon("wand-sparkles"), "True all flagged seams")
             button.setToolTip("A step for each corner, jog and unequal leg, on one card (Ctrl+Shift+T)")
             button.clicked.connect(self._true_all)
             self._rows.addWidget(button)

@@ -1,0 +1,1 @@
+"""What is run by hand while the program is made."""
