@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from contextlib import suppress
 from pathlib import Path as FilePath
 
@@ -15,12 +16,16 @@ def set_aside(path: FilePath) -> FilePath | None:
     folder = path.parent / FOLDER
     try:
         folder.mkdir(exist_ok=True)
-        names = (path.name, *(f"{path.stem}-{number}{path.suffix}" for number in range(2, 1000)))
-        target = next(folder / name for name in names if not (folder / name).exists() and not (folder / name).is_symlink())
+        target = next(target for target in _names(folder, path) if not target.exists() and not target.is_symlink())
         path.rename(target)
     except (OSError, StopIteration):
         return None
     return target
+
+
+def _names(folder: FilePath, path: FilePath) -> Iterator[FilePath]:
+    yield folder / path.name
+    yield from (folder / f"{path.stem}-{number}{path.suffix}" for number in range(2, 1000))
 
 
 def prune(folder: FilePath) -> None:
