@@ -7,12 +7,14 @@ and the initialiser is compiled when the first instance is made.
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import MISSING, Field, FrozenInstanceError, dataclass, field, fields
 from operator import attrgetter
 from typing import Any, TypeVar, cast, dataclass_transform, overload
 
 T = TypeVar("T")
+
+EARLY = 40  # instances made without a compiled initialiser: compiling one takes as long as making some sixty without
 
 
 @overload
@@ -34,6 +36,7 @@ def record(cls: type[T] | None = None, /, *, eq: bool = True, order: bool = Fals
 
 
 def _made(cls: type[T], *, eq: bool, order: bool) -> type[T]:
+    cls.__doc__ = cls.__doc__ or cls.__name__  # else the signature would be worked out for it, half of the time for a class
     made = dataclass(init=False, repr=False, eq=False, match_args=False)(cls)
     known = fields(cast("Any", made))
     methods: dict[str, Any] = {"__repr__": _printed(known), "__match_args__": tuple(one.name for one in known if one.init)}
@@ -98,13 +101,34 @@ def _frozen(cls: Any, names: frozenset[str]) -> dict[str, Any]:
 
 
 def _begun(cls: Any, known: tuple[Field[Any], ...]) -> Callable[..., None]:
-    """An initialiser that takes its own place by the compiled one when it is called first."""
+    """An initialiser that takes its own place by a compiled one when it has been called EARLY times, or wrongly."""
+    names = tuple(one.name for one in known if one.init)
+    left = iter(range(EARLY))
 
     def begin(self: Any, *args: Any, **named: Any) -> None:
-        cls.__init__ = _compiled(cls, known)
-        cls.__init__(self, *args, **named)
+        given = dict(zip(names, args, strict=False)) | named
+        is_fit = len(given) == len(args) + len(named) and given.keys() <= set(names)
+        if next(left, None) is None or not is_fit or not _filled(self, known, given):
+            cls.__init__ = _compiled(cls, known)
+            cls.__init__(self, *args, **named)
 
     return begin
+
+
+def _filled(made: Any, known: tuple[Field[Any], ...], given: Mapping[str, Any]) -> bool:
+    """Gives an instance its values; False, and nothing done, where one is missing."""
+    if any(one.default is MISSING and one.default_factory is MISSING and one.name not in given for one in known):
+        return False
+    for one in known:
+        if one.name in given:
+            object.__setattr__(made, one.name, given[one.name])
+        elif one.default_factory is not MISSING:
+            object.__setattr__(made, one.name, one.default_factory())
+        elif one.init:
+            object.__setattr__(made, one.name, one.default)
+    if hasattr(made, "__post_init__"):
+        made.__post_init__()
+    return True
 
 
 def _compiled(cls: Any, known: tuple[Field[Any], ...]) -> Callable[..., None]:

@@ -71,7 +71,7 @@ class Card(QFrame):
         wanted = (state.serial, state.step, chosen, dot, said, folded)
         if wanted == self._shown:
             return
-        was_marked, self._shown = self._shown[2:3], wanted
+        self._shown = wanted
         title = "Block" if step is None else step.name or step.title
         prefix = "" if step is None else f"{self.number - folded + 1}–{self.number}  " if folded else f"{self.number}  "
         if folded and step is not None:
@@ -87,7 +87,7 @@ class Card(QFrame):
         self.setAccessibleName(f"{prefix}{title}: {figures}")
         self._dot, self.folded = dot, folded
         marks = {"chosen": chosen, "broken": state.error is not None, "off": step is not None and step.off}
-        if not was_marked or any(self.property(name) != value for name, value in marks.items()):
+        if any(bool(self.property(name)) != value for name, value in marks.items()):
             for name, value in marks.items():
                 self.setProperty(name, value)
             repolish(self)

@@ -17,10 +17,10 @@ def label(text: str, name: str = "", *, wraps: bool = True) -> QLabel:
 
 
 def repolish(*widgets: QWidget) -> None:
-    """The style sheet is looked at again, after another object name or property."""
+    """The style sheet is looked at again, after another object name or property. One that was never shown does so anyway."""
     for widget in widgets:
-        style = widget.style()
-        if style is not None:
+        is_polished = widget.testAttribute(Qt.WidgetAttribute.WA_WState_Polished)
+        if is_polished and (style := widget.style()) is not None:
             style.unpolish(widget)
             style.polish(widget)
 

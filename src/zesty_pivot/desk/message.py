@@ -48,8 +48,9 @@ class Message(QLabel):
         room, high = max(parent.width() - left - 8, 60), self._bar.height() - 2
         wide, lines, metrics, self.is_whole = room, 1, self.fontMetrics(), False
         for small in SIZES:
-            self.setProperty("small", small)
-            repolish(self)
+            if bool(self.property("small")) != small:
+                self.setProperty("small", small)
+                repolish(self)
             metrics = self.fontMetrics()
             wide = metrics.horizontalAdvance(self._text) + SIDES
             lines = max(1, (high - 2) // metrics.lineSpacing())

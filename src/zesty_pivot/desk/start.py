@@ -32,10 +32,9 @@ def application() -> QApplication:
     # Qt warns of every font that cannot shape a script before it takes the one that can.
     QLoggingCategory.setFilterRules("qt.text.font.db.warning=false")
     found = QApplication.instance()
-    app = found if isinstance(found, QApplication) else QApplication(sys.argv[:1])
+    app = found if isinstance(found, QApplication) else QApplication([*sys.argv[:1], "-style", "Fusion"])
     app.setApplicationName("Zesty Pivot")
     app.setDesktopFileName("zesty-pivot")
-    app.setStyle("Fusion")
     load_fonts()
     app.setFont(text_font())
     with as_file(files("zesty_pivot.data") / "desktop" / "zesty-pivot.svg") as picture:

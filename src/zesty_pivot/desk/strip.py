@@ -167,7 +167,6 @@ class RecipeStrip(QWidget):
             name = state.step.group if state.step is not None else ""
             first, last = groups.get(name, (card.number, card.number))
             is_folded = last > first and name not in self.unfolded
-            card.setVisible(not is_folded or card.number == last)
             start, stop = self.marked
             card.mark(self._anchor is not None and start < card.number <= stop)
             chosen = card.number == self._model.state_index
@@ -175,6 +174,7 @@ class RecipeStrip(QWidget):
                 state, said=self._said(card.number, state, first if is_folded else card.number), chosen=chosen,
                 dot=self._dot(card.number, state), folded=last - first + 1 if is_folded and card.number == last else 0,
             )  # fmt: skip
+            card.setVisible(not is_folded or card.number == last)
         self._next = 0
         self._draw_next()
         if self._seen != (self._model.state_index, len(states)):
