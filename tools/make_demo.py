@@ -13,6 +13,7 @@ from pathlib import Path
 from typing import Any
 
 import numpy as np
+
 from tools.concert import STYLES
 
 Piece = dict[str, Any]

@@ -6,7 +6,7 @@ import random
 
 from tests.bodies import METHODS
 from tests.core.drafting.holding import hold
-from zesty_pivot.core.drafting import DraftError, draft
+from zesty_pivot.core.drafting.draft import DraftError, draft
 from zesty_pivot.data.methods import shipped
 
 

@@ -16,7 +16,8 @@ from typing import Any
 from tests.bodies import person
 from tests.torture.blocks import DRAFTED, block
 from tests.torture.recipes import Caught
-from zesty_pivot.core.drafting import Method, draft
+from zesty_pivot.core.drafting.draft import draft
+from zesty_pivot.core.drafting.method import Method
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.faults import LOGGER
 from zesty_pivot.core.formats import block_file, measures_csv, measures_file, method_file, report, style_file, svg

@@ -188,7 +188,7 @@ def hand(style: Path, block: Path | None, way: Literal["pivot", "slash"]) -> Non
 @click.option("--out", type=click.Path(path_type=Path), required=True, help="The block file to write.")
 def draft(method: str, measures: Path, person: str, given: Sequence[str], out: Path) -> None:
     """Draft a block with METHOD (an id, or a .zmethod file) from measurements."""
-    from zesty_pivot.core.drafting import SUFFIX
+    from zesty_pivot.core.drafting.method import SUFFIX
     from zesty_pivot.core.drafting.settings import kept
     from zesty_pivot.core.formats import block_file, files, measures_csv, measures_file, method_file
     from zesty_pivot.core.formats.drafted_block import block_name, drafted

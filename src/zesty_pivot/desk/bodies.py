@@ -5,7 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 from typing import TYPE_CHECKING, Protocol
 
-from zesty_pivot.core.drafting import SUFFIX
+from zesty_pivot.core.drafting.method import SUFFIX
 from zesty_pivot.core.formats import block_file, files, measures_csv, method_file
 from zesty_pivot.core.formats.measures_file import Person
 from zesty_pivot.core.formats.pdf_draft import draft_pdf, fractions_pdf, instruction_pdf

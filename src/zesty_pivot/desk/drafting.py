@@ -9,7 +9,8 @@ from contextlib import suppress
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core import faults
-from zesty_pivot.core.drafting import Draft, Method, draft
+from zesty_pivot.core.drafting.draft import Draft, draft
+from zesty_pivot.core.drafting.method import Method
 from zesty_pivot.core.drafting.settings import kept, resolved
 from zesty_pivot.core.drafting.values import Number, Point
 from zesty_pivot.core.errors import ZestyError

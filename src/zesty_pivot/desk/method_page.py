@@ -8,8 +8,7 @@ from collections.abc import Callable
 from PyQt6.QtCore import QTimer
 from PyQt6.QtWidgets import QDialog, QHBoxLayout, QLabel, QPlainTextEdit, QPushButton, QVBoxLayout, QWidget
 
-from zesty_pivot.core.drafting import SUFFIX, Method
-from zesty_pivot.core.drafting.method import KIND
+from zesty_pivot.core.drafting.method import KIND, SUFFIX, Method
 from zesty_pivot.core.drafting.operations import OPERATIONS
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import files, method_file

@@ -1,11 +1,9 @@
 """What the user prefers and where the window was: one small file in the XDG folder for settings."""
 
-from __future__ import annotations
-
 import json
 import os
 from pathlib import Path
-from typing import Literal
+from typing import Literal, Self
 
 from platformdirs import user_config_path, user_data_path, user_documents_path, user_state_path
 from pydantic import Field
@@ -49,7 +47,7 @@ class Settings(Model):
         places = (self.folder, str(user_documents_path()), "~")
         return next((Path(known) for place in places if os.path.isdir(known := os.path.expanduser(place))), Path("/"))  # noqa: PTH111, PTH112 - these never raise
 
-    def with_recent(self, path: Path) -> Settings:
+    def with_recent(self, path: Path) -> Self:
         """The settings with a file at the head of the recent ones."""
         name = str(path)
         if not name.isprintable():
@@ -57,7 +55,7 @@ class Settings(Model):
         kept = (name, *(other for other in self.recent if other != name))[:KEPT_RECENT]
         return self.model_copy(update={"recent": kept})
 
-    def without_recent(self, path: Path) -> Settings:
+    def without_recent(self, path: Path) -> Self:
         """The settings without a file among the recent ones."""
         return self.model_copy(update={"recent": tuple(other for other in self.recent if other != str(path))})
 

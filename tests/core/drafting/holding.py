@@ -7,7 +7,7 @@ import math
 import pytest
 
 from tests.core.drafting.worked import sewn
-from zesty_pivot.core.drafting import Draft
+from zesty_pivot.core.drafting.draft import Draft
 from zesty_pivot.core.drafting.values import Number, Point
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_check import shut_corner

@@ -13,7 +13,7 @@ from hypothesis import strategies as st
 
 from tests.bodies import METHODS, bodies_for, person
 from tests.core.drafting.holding import hold
-from zesty_pivot.core.drafting import DraftError, draft
+from zesty_pivot.core.drafting.draft import DraftError, draft
 from zesty_pivot.core.drafting.settings import kept
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import block_file

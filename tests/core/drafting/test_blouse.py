@@ -10,7 +10,7 @@ import math
 import pytest
 
 from tests.core.drafting.worked import dist, sewn, worked
-from zesty_pivot.core.drafting import DraftError
+from zesty_pivot.core.drafting.draft import DraftError
 from zesty_pivot.core.formats.block_check import shut_corner
 
 CHEST = 38 / 6 + 1.5  # 7.8333

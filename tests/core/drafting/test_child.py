@@ -5,7 +5,7 @@ from __future__ import annotations
 import pytest
 
 from tests.core.drafting.worked import sewn, worked
-from zesty_pivot.core.drafting import DraftError
+from zesty_pivot.core.drafting.draft import DraftError
 from zesty_pivot.core.formats.block_check import check_block
 from zesty_pivot.core.formats.style_file import from_block
 

@@ -8,7 +8,7 @@ import pytest
 
 from tests.core.drafting.worked import dist, sewn, worked
 from zesty_pivot.core.conventions.sewing import Sewing, sewn_legs
-from zesty_pivot.core.drafting import DraftError
+from zesty_pivot.core.drafting.draft import DraftError
 
 CHEST = 1 + 38 / 6 + 1.5
 

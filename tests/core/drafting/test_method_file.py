@@ -9,7 +9,7 @@ import pytest
 
 from tests.bodies import METHODS, PERSON, person
 from tests.core.drafting.worked import worked
-from zesty_pivot.core.drafting import DraftError, draft
+from zesty_pivot.core.drafting.draft import DraftError, draft
 from zesty_pivot.core.drafting.listing import listing
 from zesty_pivot.core.drafting.settings import kept
 from zesty_pivot.core.errors import FileError, FormulaError

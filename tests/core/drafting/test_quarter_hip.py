@@ -7,7 +7,7 @@ import math
 import pytest
 
 from tests.core.drafting.worked import dist, sewn, worked
-from zesty_pivot.core.drafting import DraftError
+from zesty_pivot.core.drafting.draft import DraftError
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.ledger import girths
 

@@ -11,7 +11,7 @@ import pytest
 
 from tests.bodies import person
 from tests.core.drafting.worked import dist, sewn, worked
-from zesty_pivot.core.drafting import DraftError, draft
+from zesty_pivot.core.drafting.draft import DraftError, draft
 from zesty_pivot.core.formats.block_check import shut_corner
 from zesty_pivot.core.piece.heights import cloth_at
 from zesty_pivot.data.methods import shipped

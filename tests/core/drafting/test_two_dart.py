@@ -8,7 +8,7 @@ import pytest
 
 from tests.core.drafting.worked import dist, sewn, worked
 from tests.samples import real_block
-from zesty_pivot.core.drafting import DraftError
+from zesty_pivot.core.drafting.draft import DraftError
 
 BODY = {"bust": 920.0, "waist": 720.0, "shoulder": 400.0, "sh_bp": 265.0, "fwl": 440.0, "bwl": 415.0, "span": 190.0}
 

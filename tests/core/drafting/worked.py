@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from typing import Any
 
 from tests.bodies import IN, person
-from zesty_pivot.core.drafting import Draft, draft
+from zesty_pivot.core.drafting.draft import Draft, draft
 from zesty_pivot.core.drafting.settings import kept
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_file import BlockFile, BlockPiece

@@ -9,7 +9,7 @@ import pytest
 
 from tests.bodies import CHILD, IN, METHODS, PERSON, person
 from tests.core.drafting.worked import worked
-from zesty_pivot.core.drafting import DraftError
+from zesty_pivot.core.drafting.draft import DraftError
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_check import Looked, check_block
 from zesty_pivot.core.formats.derived import derive

@@ -1,7 +1,5 @@
 """How a style is finished: schools, and what the user decided otherwise for one dart, edge, seam or piece."""
 
-from __future__ import annotations
-
 from collections.abc import Iterator
 from typing import Literal
 

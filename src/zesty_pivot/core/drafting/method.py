@@ -4,8 +4,6 @@ Parameters, numbered operations over named points, and the block that comes out 
 is read, so that a slip of the pen is told with its operation, not met in the middle of a draft.
 """
 
-from __future__ import annotations
-
 from collections.abc import Callable, Iterable, Sequence
 from typing import ClassVar, Literal, Self, TypeVar
 

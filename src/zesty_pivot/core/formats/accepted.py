@@ -1,7 +1,5 @@
 """Findings that were accepted with a reason: told with it from then on, until they get worse."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable
 from dataclasses import replace
 

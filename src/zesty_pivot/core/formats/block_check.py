@@ -14,8 +14,7 @@ from zesty_pivot.core.checks.base import Finding, Look
 from zesty_pivot.core.checks.limits import SMOOTH_DEG
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.conventions.options import Finish
-from zesty_pivot.core.drafting import Draft
-from zesty_pivot.core.drafting.draft import refuse
+from zesty_pivot.core.drafting.draft import Draft, refuse
 from zesty_pivot.core.drafting.values import Number, Point
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import block_file

@@ -1,16 +1,13 @@
 """The block file (.zblock): its model, and the pattern it describes."""
 
-from __future__ import annotations
-
 import math
 from functools import lru_cache
 from pathlib import Path as FilePath
-from typing import Annotated, Any, Literal
+from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 import numpy as np
-from pydantic import Field, FiniteFloat, field_validator
+from pydantic import BeforeValidator, Field, FiniteFloat, SerializeAsAny, ValidationError, field_validator
 
-from zesty_pivot.core.drafting.method import Method
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.formats import files, migrations
 from zesty_pivot.core.geometry import JOIN_TOL, Path, between, svgpath
@@ -30,6 +27,21 @@ MAX_COORDINATE = 10_000.0  # mm; no block is 10 m long, so more is a slip of the
 
 Millimetres = Annotated[FiniteFloat, Field(ge=-MAX_COORDINATE, le=MAX_COORDINATE)]
 Coordinate = tuple[Millimetres, Millimetres]
+
+if TYPE_CHECKING:
+    from zesty_pivot.core.drafting.method import Method as OwnMethod
+else:
+
+    def _method(value: Any) -> Any:
+        """A block's own method, whose dozen of models are built only for a block that has one."""
+        from zesty_pivot.core.drafting.method import Method
+
+        try:
+            return Method.model_validate(value)
+        except ValidationError as fault:
+            raise ValueError(files.faults(fault, whole="")) from None
+
+    OwnMethod = Annotated[SerializeAsAny[Model], BeforeValidator(_method)]
 
 
 # Names that begin with a star are the program's own, for slits and tears that are on their way.
@@ -94,7 +106,7 @@ class BlockFile(Model):
     pieces: tuple[BlockPiece, ...] = Field(min_length=1, max_length=20)
     method: str | None = Field(default=None, max_length=40, description="the drafting method that it was drawn with")
     settings: dict[str, str] = Field(default_factory=dict, description="what was set of the method's parameters")
-    own_method: Method | None = Field(default=None, description="the method itself, where it is not one of the program's")
+    own_method: OwnMethod | None = Field(default=None, description="the method itself, where it is not one of the program's")
 
     @field_validator("measurements")
     @classmethod

@@ -6,8 +6,7 @@ from collections.abc import Iterator, Mapping
 
 import numpy as np
 
-from zesty_pivot.core.drafting import Draft
-from zesty_pivot.core.drafting.draft import CENTRES
+from zesty_pivot.core.drafting.draft import CENTRES, Draft
 from zesty_pivot.core.drafting.layout import Item, laid_out
 from zesty_pivot.core.finish.marks import Circle, Text
 from zesty_pivot.core.finish.piece import FinishedPiece, Stroke

@@ -7,10 +7,10 @@ from collections.abc import Mapping
 
 import numpy as np
 
-from zesty_pivot.core.drafting import Draft, DraftError, Method, draft
+from zesty_pivot.core.drafting.draft import Draft, DraftError, draft
 from zesty_pivot.core.drafting.evaluate import Surroundings, holds, worth
 from zesty_pivot.core.drafting.expression import names_in, parsed
-from zesty_pivot.core.drafting.method import ALWAYS, MethodDart, MethodEdge, MethodFishEye, MethodPiece
+from zesty_pivot.core.drafting.method import ALWAYS, Method, MethodDart, MethodEdge, MethodFishEye, MethodPiece
 from zesty_pivot.core.drafting.values import Inked, Number, Point
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import block_file

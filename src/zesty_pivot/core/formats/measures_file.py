@@ -1,7 +1,5 @@
 """The measurement file (.zmeas): people, each with a date and body measurements by name."""
 
-from __future__ import annotations
-
 from collections.abc import Mapping
 from pathlib import Path as FilePath
 from typing import Any, ClassVar, Literal

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from zesty_pivot.core.drafting import Draft
+from zesty_pivot.core.drafting.draft import Draft
 from zesty_pivot.core.formats import pdf
 from zesty_pivot.core.formats.draft_sheet import SCALES, draft_sheet, instruction
 from zesty_pivot.core.formats.pdf_table import table_pdf

@@ -1,7 +1,5 @@
 """Steps on their own (.zrecipe): a named piece of a recipe for any style, and what the clipboard carries."""
 
-from __future__ import annotations
-
 import json
 from pathlib import Path as FilePath
 from typing import Any, Literal

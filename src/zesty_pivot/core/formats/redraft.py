@@ -4,7 +4,8 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
-from zesty_pivot.core.drafting import DraftError, Method
+from zesty_pivot.core.drafting.draft import DraftError
+from zesty_pivot.core.drafting.method import Method
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.drafted_block import drafted

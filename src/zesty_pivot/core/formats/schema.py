@@ -6,7 +6,7 @@ from typing import Any
 
 from pydantic import TypeAdapter
 
-from zesty_pivot.core.drafting import Method
+from zesty_pivot.core.drafting.method import Method
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.measures_file import Measures
 from zesty_pivot.core.formats.report import Report
@@ -26,9 +26,22 @@ def schema(kind: str) -> dict[str, Any]:
         "method": Method,
     }
     found: dict[str, Any] = TypeAdapter(models[kind]).json_schema(by_alias=True)
+    if kind in ("style", "block"):
+        _with_method(found)
     if kind == "style":
         _with_steps(found)
     return found
+
+
+def _with_method(found: dict[str, Any]) -> None:
+    """A block's own method, which the model reads in code."""
+    definitions = found["$defs"]
+    own = Method.model_json_schema(by_alias=True, ref_template="#/$defs/{model}")
+    definitions.update(own.pop("$defs"))
+    definitions["Method"] = own
+    del definitions["Model"]
+    block = definitions.get("BlockFile", found)
+    block["properties"]["own_method"]["anyOf"][0] = {"$ref": "#/$defs/Method"}
 
 
 def _with_steps(found: dict[str, Any]) -> None:

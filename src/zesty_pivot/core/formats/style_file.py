@@ -1,10 +1,8 @@
 """The style file (.zpiv): a recipe over a block, with its finish and notes. It carries its block inside."""
 
-from __future__ import annotations
-
 import json
 from pathlib import Path as FilePath
-from typing import Any, ClassVar, Literal
+from typing import Any, ClassVar, Literal, Self
 
 from pydantic import Field, ValidationError, field_validator
 
@@ -74,12 +72,12 @@ class Style(Model):
         return self.name if one is None else f"{self.name}: {one.name}"
 
     @property
-    def every_variant(self) -> dict[str, Style]:
+    def every_variant(self) -> dict[str, Self]:
         """The style with each of its variants on the table, by their names; itself by its own name where it has none."""
         names = [one.name for one in self.variants]
         return {name: self.with_variant(name) for name in names} if names else {self.name: self}
 
-    def with_variant(self, name: str) -> Style:
+    def with_variant(self, name: str) -> Self:
         """The style with another variant on the table. Raises KeyError for a name of none."""
         made, steps = variants.put_on_table(self.variants, self.steps, name)
         return self.model_copy(update={"variants": made, "steps": steps})
@@ -95,19 +93,19 @@ class Style(Model):
         """How this style sews its darts."""
         return sewing_of(self.finish, self.scope())
 
-    def checked(self) -> Style:
+    def checked(self) -> Self:
         """The style itself when its file could be opened again. Raises FileError otherwise: copies with changes are not looked
         at when they are made."""
         try:
-            return Style.model_validate(dict(self))
+            return self.model_validate(dict(self))
         except ValidationError as fault:
             raise FileError(files.faults(fault), advice="Change that and try again.") from None
 
-    def with_steps(self, steps: tuple[Step, ...]) -> Style:
+    def with_steps(self, steps: tuple[Step, ...]) -> Self:
         """The style with other steps; what variants have in common with it changes in them as well."""
         return self.model_copy(update={"steps": steps, "variants": variants.changed(self.variants, self.steps, steps)})
 
-    def with_finish(self, change: dict[str, Any]) -> Style:
+    def with_finish(self, change: dict[str, Any]) -> Self:
         """The style with some finish options changed; mappings are merged, a value of None takes an entry out.
 
         Raises FormulaError or ValidationError when a new value is not one.

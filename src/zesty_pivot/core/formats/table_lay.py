@@ -1,7 +1,5 @@
 """How the user laid the pieces on the table: kept with the style, of no meaning for the pattern."""
 
-from __future__ import annotations
-
 from typing import Literal
 
 from pydantic import Field

@@ -1,7 +1,5 @@
 """Variants of a style: other recipes over the same block, kept in one file; what two have in common is edited once."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable, Sequence
 from typing import Annotated, Any
 

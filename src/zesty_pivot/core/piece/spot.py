@@ -1,7 +1,5 @@
 """A place said the way the trade says it, and how it is found on any block."""
 
-from __future__ import annotations
-
 import math
 from dataclasses import replace
 from typing import Annotated, Literal, Self

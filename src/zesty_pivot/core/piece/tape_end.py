@@ -1,7 +1,5 @@
 """Where a tape begins or ends: on an edge, at a landmark, at a point of a dart, or so far from a landmark."""
 
-from __future__ import annotations
-
 from typing import Literal
 
 from pydantic import Field

@@ -1,7 +1,5 @@
 """Field types for files and steps: a length or a share keeps what was written, a formula stays a formula."""
 
-from __future__ import annotations
-
 import re
 from collections.abc import Callable, Iterator
 from typing import Annotated, ClassVar, Self, TypeVar

@@ -1,7 +1,5 @@
 """What every step is: parameters from a file, and a pure function from pattern to pattern."""
 
-from __future__ import annotations
-
 from abc import abstractmethod
 from typing import ClassVar, Self
 

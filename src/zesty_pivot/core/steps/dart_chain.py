@@ -1,7 +1,5 @@
 """What steps share that are several moves of darts in a row: split, merge, equalise."""
 
-from __future__ import annotations
-
 from abc import abstractmethod
 from typing import Annotated, Self
 

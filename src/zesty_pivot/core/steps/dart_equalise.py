@@ -1,7 +1,5 @@
 """dart.equalise: darts round one pivot share their fullness so that their mouths are equally wide."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal
 
 from zesty_pivot.core.piece import Pattern

@@ -1,7 +1,5 @@
 """dart.fan: one dart becomes several beside each other on the same edge, radiating from the pivot or with parallel axes."""
 
-from __future__ import annotations
-
 import math
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self

@@ -1,7 +1,5 @@
 """dart.fisheye: a dart inside a hip-length piece, with a point below the bust or blade and a point above the hip."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """dart.merge: several darts round one pivot become one."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal
 
 from pydantic import Field

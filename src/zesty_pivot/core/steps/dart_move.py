@@ -1,7 +1,5 @@
 """dart.move: a dart, or a share of it, goes to another place round its pivot."""
 
-from __future__ import annotations
-
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator

@@ -1,7 +1,5 @@
 """dart.park: darts are put away to a harmless place while other work is done, each remembering where it was."""
 
-from __future__ import annotations
-
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator

@@ -1,7 +1,5 @@
 """dart.return: parked darts come back to where they were on the cloth."""
 
-from __future__ import annotations
-
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field

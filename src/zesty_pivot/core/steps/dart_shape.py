@@ -1,7 +1,5 @@
 """dart.shape: the lines a dart is sewn along: legs bowed in or out, or a bend on the way to the pivot."""
 
-from __future__ import annotations
-
 import math
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self

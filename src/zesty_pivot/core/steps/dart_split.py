@@ -1,7 +1,5 @@
 """dart.split: one dart to several places, by shares, by mouths, the rest, or with equal mouths."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self
 

@@ -1,7 +1,5 @@
 """dart.use: what a dart's fullness is used as: gathers, tucks, soft pleats, ease, flare, or a sewn dart again."""
 
-from __future__ import annotations
-
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator

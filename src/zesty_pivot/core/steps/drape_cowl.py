@@ -1,7 +1,5 @@
 """drape.cowl: a neck edge that hangs in folds between the shoulders."""
 
-from __future__ import annotations
-
 import math
 from dataclasses import replace
 from typing import ClassVar, Literal, Self

@@ -1,7 +1,5 @@
 """drape.cowl_armhole: a cowl that hangs from the shoulder under the arm, front and back in one piece at the side."""
 
-from __future__ import annotations
-
 import math
 from dataclasses import replace
 from typing import ClassVar, Literal

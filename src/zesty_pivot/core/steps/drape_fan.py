@@ -1,7 +1,5 @@
 """drape.fan: folds that radiate from a stretch of seam: darts led there and slashes opened."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal
 

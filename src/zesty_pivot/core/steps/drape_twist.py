@@ -1,7 +1,5 @@
 """drape.twist: a front whose halves go through each other at the centre."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal
 
 from pydantic import Field

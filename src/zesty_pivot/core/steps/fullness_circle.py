@@ -1,7 +1,5 @@
 """fullness.circle: a flounce, a tier or a frill that is part of a circle, sewn to an edge."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable
 from typing import ClassVar, Literal
 

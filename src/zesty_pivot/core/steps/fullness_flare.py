@@ -1,7 +1,5 @@
 """fullness.flare: an edge slashed at several places to hinges on another edge, each slash spread by the same amount."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal, Self
 
 from pydantic import Field, model_validator

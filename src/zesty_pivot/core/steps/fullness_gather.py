@@ -1,7 +1,5 @@
 """fullness.gather: a stretch of an edge gathered: by ratio, by amount, or to fit what it is sewn to; shirring in rows."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import ClassVar, Literal, Self
 

@@ -1,7 +1,5 @@
 """fullness.pleat: pleats laid in an edge or across a piece: knife, box, inverted, accordion; even, graded or tapered."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal
 
 import numpy as np

@@ -1,7 +1,5 @@
 """fullness.slash: a slash line of the user's own, to the pivot or to a hinge on another seam, opened or closed by an amount."""
 
-from __future__ import annotations
-
 import math
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self

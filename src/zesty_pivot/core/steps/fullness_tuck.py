@@ -1,7 +1,5 @@
 """fullness.tuck: tucks stitched in an edge or across a piece: plain, pin and blind tucks, all the way or released."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal
 
 from pydantic import Field

@@ -1,7 +1,5 @@
 """What steps share that let fullness in from an edge: where they begin, where their slashes lead, what is said of them."""
 
-from __future__ import annotations
-
 from collections.abc import Callable, Sequence
 from typing import ClassVar, Literal, TypeVar
 

@@ -1,7 +1,5 @@
 """line.band: a band of even width cut off along an edge, for another cloth or another colour."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import ClassVar, Literal
 

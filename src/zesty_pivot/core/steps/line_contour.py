@@ -1,7 +1,5 @@
 """line.contour: the centre back drawn in at the waist, so that a zip does not bulge; the fold becomes a seam."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """line.cut: a free style line from seam to seam, or a heart or keyhole at the centre: two partners that sew together."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal
 
 import numpy as np

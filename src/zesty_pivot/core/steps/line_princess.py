@@ -1,7 +1,5 @@
 """line.princess: a half cut into two panels along a line through its pivots; the darts go into the seam."""
 
-from __future__ import annotations
-
 import itertools
 import math
 from collections.abc import Callable, Sequence

@@ -1,7 +1,5 @@
 """measure.tape: a tape laid on the pattern at its place in the recipe, and kept."""
 
-from __future__ import annotations
-
 import itertools
 import re
 import unicodedata

@@ -1,7 +1,5 @@
 """neck.gape: an edge that stands off the body is tightened; what is taken out goes into the bust dart."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """neck.opening: where the finished neck opens, so that the head goes through: a zip in the seam at the centre, or a slit."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import ClassVar, Literal
 

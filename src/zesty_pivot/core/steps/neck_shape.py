@@ -1,7 +1,5 @@
 """neck.shape: the neckline of front and back drawn anew in one go, darts put away while it is drawn and brought back."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self
 

@@ -1,7 +1,5 @@
 """piece.facing: facings that follow the finished edges, and a lining, as pieces of their own."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """piece.join: two pieces taped along the seam between them, where both edges are the same line."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal
 
 from pydantic import Field

@@ -1,7 +1,5 @@
 """piece.side_panel: a panel cut from front and back inside the armhole width takes the place of the side seam."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """piece.side_seam: the side seam moved forward or back: one piece gets what the other loses; a side dart follows."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal, Self
 
 from pydantic import Field, model_validator

@@ -1,7 +1,5 @@
 """piece.square: neckline or waist redrawn so that it leaves the centre square."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal
 
 from pydantic import Field

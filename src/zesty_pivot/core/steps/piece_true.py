@@ -1,7 +1,5 @@
 """piece.true: the seam across closed mouths redrawn smooth, with the amount it moved."""
 
-from __future__ import annotations
-
 import math
 from dataclasses import replace
 from typing import ClassVar, Literal

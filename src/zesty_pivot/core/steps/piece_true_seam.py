@@ -1,7 +1,5 @@
 """piece.true_seam: neckline, armhole or waist drawn smooth across the seam where front and back meet."""
 
-from __future__ import annotations
-
 import math
 from typing import ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """piece.unfold: a half on the fold opened to the whole, with a left and a right as worn, for what is not the same on both."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal
 
 from zesty_pivot.core.piece import Pattern

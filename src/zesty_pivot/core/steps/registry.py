@@ -1,7 +1,5 @@
 """All steps by their `do`."""
 
-from __future__ import annotations
-
 import ast
 import re
 from collections.abc import Mapping

@@ -1,7 +1,5 @@
 """What steps share that make trims: parts of their own, measured from an edge of the garment, which they follow."""
 
-from __future__ import annotations
-
 from abc import abstractmethod
 from collections.abc import Iterable
 from dataclasses import replace

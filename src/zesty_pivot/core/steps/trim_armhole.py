@@ -1,7 +1,5 @@
 """trim.armhole: the armholes for a sleeveless style: underarm lowered or raised, shoulder cut in, razor back."""
 
-from __future__ import annotations
-
 import math
 from dataclasses import replace
 from typing import ClassVar, Literal

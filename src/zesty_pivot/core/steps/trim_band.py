@@ -1,7 +1,5 @@
 """trim.band: a straight band or cuff along an edge, folded or faced."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable
 from typing import ClassVar, Literal
 

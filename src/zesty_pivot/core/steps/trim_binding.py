@@ -1,7 +1,5 @@
 """trim.binding: a bias strip round the raw edge."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Iterable
 from typing import ClassVar, Literal

@@ -1,7 +1,5 @@
 """trim.bow: a bow with its knot and tails."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable
 from typing import ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """trim.casing: a casing with an elastic in it, along an edge."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable
 from typing import ClassVar, Literal
 

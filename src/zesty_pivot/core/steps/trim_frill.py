@@ -1,7 +1,5 @@
 """trim.frill: a gathered strip along an edge."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable
 from typing import ClassVar, Literal
 

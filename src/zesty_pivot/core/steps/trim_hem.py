@@ -1,7 +1,5 @@
 """trim.hem: the waist or hem raised or lowered at the centre, in a curve to nothing at the side."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal
 
 from pydantic import Field

@@ -1,7 +1,5 @@
 """trim.loops: rouleau loops along an opening."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal
 
 from pydantic import Field

@@ -1,7 +1,5 @@
 """trim.peplum: a peplum sewn to the waist of front and back."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable
 from typing import ClassVar, Literal
 

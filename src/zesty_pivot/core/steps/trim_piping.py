@@ -1,7 +1,5 @@
 """trim.piping: a bias strip round a cord, caught in a seam or an edge."""
 
-from __future__ import annotations
-
 import math
 from collections.abc import Iterable
 from typing import ClassVar, Literal

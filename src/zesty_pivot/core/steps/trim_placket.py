@@ -1,7 +1,5 @@
 """trim.placket: a button and buttonhole placket down the centre."""
 
-from __future__ import annotations
-
 from collections.abc import Sequence
 from dataclasses import replace
 from typing import ClassVar, Literal

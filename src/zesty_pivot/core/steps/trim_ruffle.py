@@ -1,7 +1,5 @@
 """trim.ruffle: a ruffle over the shoulder, tapered to nothing at both ends."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable
 from typing import ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """trim.stand: a collarless stand round the neckline."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable
 from typing import ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """trim.strap: a strap or a rouleau from the front's edge over the shoulder to the back's."""
 
-from __future__ import annotations
-
 import math
 from typing import ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """trim.strapless: everything above a top edge cut away, straight or sweetheart, from the centre to the armhole."""
 
-from __future__ import annotations
-
 from dataclasses import replace
 from typing import ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """trim.tie: ties from the side seams, or a sash all round."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable
 from typing import ClassVar, Literal
 

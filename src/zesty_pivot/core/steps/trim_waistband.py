@@ -1,7 +1,5 @@
 """trim.waistband: a waistband, straight or shaped, or a waist stay."""
 
-from __future__ import annotations
-
 from collections.abc import Iterable
 from typing import ClassVar, Literal
 

@@ -1,7 +1,5 @@
 """yoke.cut: a yoke, a midriff or a hip yoke cut off across a piece; the darts in it are shut into its seam."""
 
-from __future__ import annotations
-
 from collections.abc import Callable
 from typing import Annotated, ClassVar, Literal, Self
 

@@ -1,7 +1,5 @@
 """yoke.join: front and back yoke joined at the shoulder, the seam moved forward before; or only moved forward."""
 
-from __future__ import annotations
-
 from typing import ClassVar, Literal
 
 from pydantic import Field

@@ -7,7 +7,7 @@ from functools import lru_cache
 from importlib.resources import files
 from pathlib import Path
 
-from zesty_pivot.core.drafting import SUFFIX, Method
+from zesty_pivot.core.drafting.method import SUFFIX, Method
 from zesty_pivot.core.formats import method_file
 
 ORDER = ("quarter_waist", "quarter_hip", "easy", "child", "blouse_four_darts", "two_dart")
