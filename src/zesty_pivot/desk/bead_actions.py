@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import get_args
+from typing import TYPE_CHECKING, TypeGuard, get_args
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Dart, Piece, dart_words
@@ -10,9 +10,11 @@ from zesty_pivot.core.procedures.dart_uses import USES, As
 from zesty_pivot.core.recipe.attempt import attempt
 from zesty_pivot.core.steps import registry
 from zesty_pivot.core.steps.base import Step
-from zesty_pivot.core.steps.dart_use import UseDart
-from zesty_pivot.desk.forms.dart_park import HARMLESS
+from zesty_pivot.desk.forms.places import HARMLESS
 from zesty_pivot.desk.model import DeskModel
+
+if TYPE_CHECKING:
+    from zesty_pivot.core.steps.dart_use import UseDart
 
 TITLES: dict[As, str] = {
     "dart": "Sew it as a dart", "gathers": "Gather it", "tucks": "Make tucks of it", "pleats": "Make soft pleats of it",
@@ -47,6 +49,11 @@ def can_use(model: DeskModel, as_: As) -> bool:
     return found is not None and found[1].use is not USES[as_]
 
 
+def _gives_use(step: Step | None) -> TypeGuard[UseDart]:
+    """Whether a step gives a dart its use, told without loading that kind of step."""
+    return step is not None and step.do == "dart.use"
+
+
 def use(model: DeskModel, as_: As) -> None:
     """Gives the chosen bead a use: a new step, or another use in the step that gave it the present one."""
     found = chosen(model)
@@ -60,7 +67,7 @@ def use(model: DeskModel, as_: As) -> None:
     )
     at = model.state_index
     last = model.style.steps[at - 1] if at else None
-    replaces = isinstance(last, UseDart) and not last.off and (last.on, last.dart) == (piece.name, main)
+    replaces = _gives_use(last) and not last.off and (last.on, last.dart) == (piece.name, main)
     states = model.derived.derivation.states
     before = states[at - 1].pattern if replaces else model.pattern
     context = model.derived.context

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from functools import lru_cache
 from importlib.resources import files
+from pathlib import Path
 
 from PyQt6.QtCore import QByteArray, QRect, QRectF, QSize, Qt
 from PyQt6.QtGui import QIcon, QIconEngine, QPainter, QPixmap
@@ -24,25 +25,36 @@ def icon(name: str, color: str = "") -> QIcon:
 
 @lru_cache(maxsize=256)
 def _made(name: str, color: str) -> QIcon:
-    text = (files("zesty_pivot.data") / "icons" / f"{name}.svg").read_text(encoding="utf-8")
-    return QIcon(_Engine(text.replace("currentColor", color)))
+    if f"{name}.svg" not in _shipped():
+        raise FileNotFoundError(f"no icon {name!r} ships")
+    return QIcon(_Engine(name, color))
+
+
+@lru_cache(maxsize=1)
+def _folder() -> Path:
+    return Path(str(files("zesty_pivot.data"))) / "icons"
+
+
+@lru_cache(maxsize=1)
+def _shipped() -> frozenset[str]:
+    return frozenset(path.name for path in _folder().iterdir())
 
 
 class _Engine(QIconEngine):
-    """Renders the drawing at the size that is asked for."""
+    """Renders the drawing at the size that is asked for; its file is read only then."""
 
-    def __init__(self, text: str) -> None:
+    def __init__(self, name: str, color: str) -> None:
         super().__init__()
-        self._text = text
+        self._name, self._color = name, color
 
     def clone(self) -> QIconEngine:
-        return _Engine(self._text)
+        return _Engine(self._name, self._color)
 
     def paint(self, painter: QPainter | None, rect: QRect, mode: QIcon.Mode, state: QIcon.State) -> None:
         if painter is not None:
             painter.save()
             painter.setOpacity(PALE if mode == QIcon.Mode.Disabled else 1.0)
-            _renderer(self._text).render(painter, QRectF(rect))
+            _renderer(self._name, self._color).render(painter, QRectF(rect))
             painter.restore()
 
     def pixmap(self, size: QSize, mode: QIcon.Mode, state: QIcon.State) -> QPixmap:
@@ -57,5 +69,6 @@ class _Engine(QIconEngine):
 
 
 @lru_cache(maxsize=256)
-def _renderer(text: str) -> QSvgRenderer:
-    return QSvgRenderer(QByteArray(text.encode()))
+def _renderer(name: str, color: str) -> QSvgRenderer:
+    text = (_folder() / f"{name}.svg").read_text(encoding="utf-8")
+    return QSvgRenderer(QByteArray(text.replace("currentColor", color).encode()))

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from typing import Literal
+from typing import TYPE_CHECKING, Literal
 
 import numpy as np
 
@@ -16,11 +16,13 @@ from zesty_pivot.core.piece import OPEN_USES, Pattern, Piece
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, resolve
-from zesty_pivot.core.piece.tape_end import TapeEnd
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.worn_edge import WORN, WornEdge, WornPart, runs_of, worn_edges
 from zesty_pivot.core.quantity import length_mm
 from zesty_pivot.core.record import record
+
+if TYPE_CHECKING:
+    from zesty_pivot.core.piece.tape_end import TapeEnd
 
 Laying = Literal["seam", "straight", "level", "down", "grain"]
 Darts = Literal["shut", "open"]

@@ -1,7 +1,6 @@
 """All steps by their `do`."""
 
 import ast
-import re
 from collections.abc import Mapping
 from functools import lru_cache
 from pathlib import Path
@@ -35,27 +34,37 @@ class Heading:
     summary: str
 
 
-_DO = re.compile(r'^    do: Literal\["([a-z_.]+)"\]', re.MULTILINE)
-_SAID = re.compile(r'^    (title|summary): ClassVar\[str\] = (\((?:.|\n)*?^    \)|".*")$', re.MULTILINE)
-
-
 @lru_cache(maxsize=1)
 def headings() -> Mapping[str, Heading]:
     """Every step by its `do`, in alphabetical order, with what it is called, read from the text of its module: sixty modules
     with their models take longer to load than a window may take to open."""
     found: dict[str, Heading] = {}
-    for path in (path for folder in steps.__path__ for path in Path(folder).glob("*.py")):
+    for path in (path for folder in steps.__path__ for path in Path(folder).glob("*_*.py")):
         text = path.read_text(encoding="utf-8")
-        do = _DO.search(text)
-        if do is None or "\nSTEP = " not in text:
+        do = path.stem.replace("_", ".", 1)
+        if f'\n    do: Literal["{do}"]' not in text or "\nSTEP = " not in text:
             continue
-        said = {name: ast.literal_eval(value) for name, value in _SAID.findall(text)}
-        if len(said) == 2:
-            found[do[1]] = Heading(said["title"], said["summary"])
+        title, summary = _said(text, "title"), _said(text, "summary")
+        if title and summary:
+            found[do] = Heading(title, summary)
         else:  # it is said in another way
-            step = all_steps()[do[1]]
-            found[do[1]] = Heading(step.title, step.summary)
+            step = all_steps()[do]
+            found[do] = Heading(step.title, step.summary)
     return MappingProxyType(dict(sorted(found.items())))
+
+
+def _said(text: str, name: str) -> str:
+    """A text of a step's class, as it stands in a module: in one line, or in brackets; none where it stands in neither way."""
+    begin = text.find(f"\n    {name}: ClassVar[str] = ")
+    if begin < 0:
+        return ""
+    at = text.index(" = ", begin) + 3
+    end = text.find("\n    )\n", at) + 6 if text[at] == "(" else text.find("\n", at)
+    written = text[at:end]
+    plain = written[1:-1]
+    if written[0] == '"' and '"' not in plain and "\\" not in plain:
+        return plain
+    return str(ast.literal_eval(written)) if written[0] in "(\"'" else ""
 
 
 def read(value: Any) -> Step:

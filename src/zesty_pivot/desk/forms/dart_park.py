@@ -5,13 +5,12 @@ from __future__ import annotations
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.steps.dart_park import ParkDarts
 from zesty_pivot.desk.forms.base import FormEntry
-from zesty_pivot.desk.forms.places import chosen_first, first_change, has_darts
+from zesty_pivot.desk.forms.places import HARMLESS, chosen_first, first_change, has_darts
 from zesty_pivot.desk.forms.plain import plain
 from zesty_pivot.desk.forms.rows import PieceRow, PlaceRow, TicksRow
 from zesty_pivot.desk.model import DeskModel
 
 DO = "dart.park"
-HARMLESS = ("side_waist", "side_bust", "centre_waist", "waist", "mid_armhole")
 
 
 def first_step(model: DeskModel) -> dict[str, object] | None:

@@ -17,6 +17,7 @@ from zesty_pivot.core.steps import registry
 from zesty_pivot.desk.model import DeskModel
 
 FAR = "far"
+HARMLESS = ("side_waist", "side_bust", "centre_waist", "waist", "mid_armhole")  # stations where a dart is in no one's way
 FAR_ROLES = ("neckline", "shoulder", "waist", "hem")
 
 

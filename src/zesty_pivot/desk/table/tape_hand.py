@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterator
+from typing import TYPE_CHECKING, cast
 
 from PyQt6.QtCore import QObject, QPointF, Qt, pyqtSignal
 from PyQt6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPen, QPolygonF
@@ -13,7 +14,6 @@ from zesty_pivot.core.piece.pattern import Tape
 from zesty_pivot.core.procedures.tape_measure import Darts, Laying, Reading
 from zesty_pivot.core.quantity import Unit, format_length
 from zesty_pivot.core.steps import registry
-from zesty_pivot.core.steps.measure_tape import MeasuringTape
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import RULER
@@ -24,6 +24,9 @@ from zesty_pivot.desk.table.tape_ends import End, free_end, nearest, snaps
 from zesty_pivot.desk.table.things import Thing, thing_at
 from zesty_pivot.desk.table.words import HELD, MEASURED, Words, slip
 from zesty_pivot.desk.theme import NOW, text_font
+
+if TYPE_CHECKING:
+    from zesty_pivot.core.steps.measure_tape import MeasuringTape
 
 SNAP, REACH = 11.0, 8.0  # px: from a place that draws the tape, from an edge
 OTHER: dict[Unit, Unit] = {"cm": "in", "mm": "in", "in": "cm"}
@@ -85,8 +88,7 @@ class TapeTool(QObject):
             for key, end in (("from", self.start), ("to", self.stop))
         }
         value = {"do": "measure.tape", "on": self.start.piece, "name": name, "way": self.way, "darts": self.darts, **ends}
-        found = registry.read(value)
-        return found if isinstance(found, MeasuringTape) else None
+        return cast("MeasuringTape", registry.read(value))
 
     @contained("the tape")
     def _measure(self) -> None:
