@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from zesty_pivot.core.checks.base import Finding, Look
 from zesty_pivot.core.checks.registry import findings
@@ -19,17 +19,25 @@ from zesty_pivot.core.recipe import State
 from zesty_pivot.desk.history import History
 from zesty_pivot.desk.opening import OpenDocument
 
+FOLLOW_MS = 100  # what stands beside the table follows a drag as often as a figure can be read; the table follows each move
+
 
 class Document(QObject):
     """One style being worked on. A new value of it is one entry of the history; a preview is none."""
 
     changed = pyqtSignal()  # the document, or what is shown of it
+    followed = pyqtSignal()  # the same for what stands beside the table: at once, but while something is dragged at a pace
     chosen_changed = pyqtSignal()  # pivot, dart or step
     document_changed = pyqtSignal()  # the document itself, its file, or what is saved of it
     said = pyqtSignal(str, bool)  # a sentence, and whether it is a fault
 
     def __init__(self, opened: OpenDocument) -> None:
         super().__init__()
+        self._pace = QTimer(self)
+        self._pace.setSingleShot(True)
+        self._pace.setInterval(FOLLOW_MS)
+        self._pace.timeout.connect(self.followed)
+        self.changed.connect(self._follow)
         self.opened = 0  # how many documents were opened: tells them apart
         self.begin(opened)
 
@@ -187,6 +195,13 @@ class Document(QObject):
         if self.step is not None and self.step >= min(len(style.steps), len(self.style.steps)):
             self.step = None
         self.changed.emit()
+
+    def _follow(self) -> None:
+        if self._preview is None:
+            self._pace.stop()
+            self.followed.emit()
+        elif not self._pace.isActive():
+            self._pace.start()
 
     def undo(self) -> None:
         """Takes back the last entry."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from pathlib import Path
 
 from PyQt6.QtCore import pyqtSignal
@@ -57,12 +58,20 @@ class DeskModel(Document):
     @property
     def account(self) -> Account | None:
         """The account of the chosen pivot, for the pattern on the table."""
+        return self._chosen(self.look.accounts)
+
+    @property
+    def tally(self) -> Account | None:
+        """The same without where darts sit, for what shows figures from moment to moment."""
+        return self._chosen(self.look.tallies)
+
+    def _chosen(self, known: Sequence[Account]) -> Account | None:
         if self.pivot is None:
             return None
         name, pivot = self.pivot
         if self.pattern.has(name):
             name = self.pattern.piece(name).of or name
-        accounts = [account for account in self.look.accounts if account.pivot == pivot]
+        accounts = [account for account in known if account.pivot == pivot]
         # A piece may hold darts of another that was taped to it.
         return next((account for account in accounts if account.piece == name), accounts[0] if accounts else None)
 

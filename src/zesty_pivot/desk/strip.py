@@ -116,7 +116,7 @@ class RecipeStrip(QWidget):
         self._later = QTimer(self)  # pictures that are not at hand are drawn one by one, once there is time
         self._later.setSingleShot(True)
         self._later.timeout.connect(self._draw_next)
-        model.changed.connect(self.refresh)
+        model.followed.connect(self.refresh)
         model.chosen_changed.connect(self.refresh)
         model.checked.connect(self.refresh)
         self.refresh()

@@ -86,7 +86,7 @@ class Window(QMainWindow):
         if self.faults.last:
             self._tell_fault(self.faults.last)
         self.model.document_changed.connect(lambda: self.notice.drop("printed"))
-        for signal in (self.model.changed, self.model.chosen_changed, self.model.view_changed):
+        for signal in (self.model.followed, self.model.chosen_changed, self.model.view_changed):
             signal.connect(self._refresh)
         others = (
             self.lay.changed,

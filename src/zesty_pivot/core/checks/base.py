@@ -80,6 +80,11 @@ class Look:
         return accounts(self.pattern, self.block)
 
     @cached_property
+    def tallies(self) -> tuple[Account, ...]:
+        """The same without where darts sit, for what shows figures from moment to moment."""
+        return accounts(self.pattern, self.block, in_words=False)
+
+    @cached_property
     def finished(self) -> tuple[FinishedPiece, ...]:
         """The pieces as they are drawn and cut: for checks at rest only, as it takes some tens of milliseconds."""
         return finish_pattern(self.pattern, self.finish, self.scope, self.style, self.block)

@@ -51,8 +51,9 @@ class Account:
         return abs(self.missing_deg) <= NOISE_DEG
 
 
-def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
-    """The account of every pivot that has darts in the block or in the pattern.
+def accounts(pattern: Pattern, block: Pattern, *, in_words: bool = True) -> tuple[Account, ...]:
+    """The account of every pivot that has darts in the block or in the pattern; without saying where its darts sit, which takes
+    the longest, when not `in_words`.
 
     The closed piece is a cone round its pivot, so with every dart led to it the angles sum to the same deficit
     wherever they sit (Gauss-Bonnet).
@@ -85,7 +86,10 @@ def accounts(pattern: Pattern, block: Pattern) -> tuple[Account, ...]:
                 names = {pivot, half}
                 added = math.degrees(sum(angle for piece in pieces for name_, angle in piece.added if name_ in names))
                 placed = [
-                    entry for piece in pieces for name_ in sorted(names) for entry in _placed(piece, drafted[piece.name], name_)
+                    entry
+                    for piece in pieces
+                    for name_ in sorted(names)
+                    for entry in _placed(piece, drafted[piece.name], name_, in_words=in_words)
                 ]
                 here = [line for line in lines if line.side in (None, side)]
                 placed += [_sewn(line, angle) for line in here for pin, angle in line.angles if pin == half]
@@ -109,12 +113,12 @@ def _sewn(line: StyleLine, angle: float) -> Placed:
     return Placed(line.id, f"{words(line.panels[0])} and {words(line.panels[1])}", SEAM, math.degrees(angle))
 
 
-def _placed(piece: Piece, block: Piece, pivot: str) -> tuple[Placed, ...]:
+def _placed(piece: Piece, block: Piece, pivot: str, *, in_words: bool) -> tuple[Placed, ...]:
     found: list[Placed] = []
     for dart in piece.darts:
         if dart.pivot != pivot:
             continue
-        where, held = station(piece, block, dart.id), math.degrees(piece.angle(dart.id))
+        where, held = station(piece, block, dart.id) if in_words else "", math.degrees(piece.angle(dart.id))
         put_away = min(held, sum(math.degrees(parked.angle) for parked in dart.parked))
         if put_away > NOISE_DEG:
             found.append(Placed(dart.id, where, PARKED, put_away, piece.name))

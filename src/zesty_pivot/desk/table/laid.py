@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 from collections import OrderedDict
-from collections.abc import Iterable
+from collections.abc import Iterable, Iterator
 from dataclasses import replace
 from typing import TYPE_CHECKING
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QPainter, QPen
+from PyQt6.QtGui import QFont, QPainter, QPen
 
 from zesty_pivot.core.conventions.sewing import Sewing
 from zesty_pivot.core.finish.fold import TEAR, crossings, folded
@@ -19,7 +19,7 @@ from zesty_pivot.core.piece import Pattern, Piece
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.lying import FLAT, Layout
 from zesty_pivot.desk.table.shapes import shapes_of
-from zesty_pivot.desk.table.words import MARK, MEASURED, Words, plain, slip
+from zesty_pivot.desk.table.words import MARK, MEASURED, Way, Words, plain, slip
 from zesty_pivot.desk.theme import NOW, text_font
 
 if TYPE_CHECKING:
@@ -101,19 +101,20 @@ def write_tags(words: Words, tags: Iterable[tuple[QPointF, str, str]]) -> None:
     """A few words each on a slip of paper: its middle in px, the words, the colour; beside it where there is no room there."""
     font = text_font(8.5, bold=True)
     for at, text, color in tags:
-        ways = [slip(text, font, at + QPointF(*by), color) for by in BESIDE]
-        words.add(MEASURED, text, ways)
+        words.add(MEASURED, text, [slip(text, font, at + QPointF(*by), color) for by in BESIDE])
 
 
 def write_marks(words: Words, marks: Iterable[tuple[QPointF, str]]) -> None:
     """Small words on the paper, their middles in px."""
     font = text_font(8.5)
     for at, text in marks:
-        ways = []
-        for dx, dy in BESIDE[:5]:
-            box = QRectF(at.x() - 50 + dx, at.y() - 9 + dy, 100, 18)
-            ways.append(plain(text, font, box, "cool", Qt.AlignmentFlag.AlignCenter))
-        words.add(MARK, text, ways)
+        words.add(MARK, text, _beside(text, font, at))
+
+
+def _beside(text: str, font: QFont, at: QPointF) -> Iterator[Way]:
+    for dx, dy in BESIDE[:5]:
+        box = QRectF(at.x() - 50 + dx, at.y() - 9 + dy, 100, 18)
+        yield plain(text, font, box, "cool", Qt.AlignmentFlag.AlignCenter)
 
 
 def difference_marks(canvas: Canvas, pattern: Pattern, figures: Differences, layout: Layout) -> list[tuple[QPointF, str, str]]:

@@ -239,16 +239,16 @@ class RingHand(TableHand):
             color = NOW.color("error" if carry and carry.fault else "citrus")
             paint.paint_slash(painter, at, self._table.to_px(*lying.on_table(target.point)), color)
         if ring.is_sewn:  # all of it went into a line: what is left is the account
-            paint.paint_hub(painter, words, at - QPointF(size.inner, 0.0), size, self._model.account)
+            paint.paint_hub(painter, words, at - QPointF(size.inner, 0.0), size, self._model.tally)
             return
-        paint.paint_band(painter, at, size, turned(ring, turn), target)
+        paint.paint_band(painter, words, at, size, turned(ring, turn), target)
         every = carry is not None or self._is_near
         paint.write_stations(words, at, size, turned(ring, turn), target, every=every)
         beads = tuple(bead.turned(turn) for bead in beads_of(shown, ring.pivot))
         tight = paint.crowded(beads)
         for bead in beads:
             paint.paint_bead(painter, words, at, size, bead, self._bead_state(bead), is_crowded=bead.dart in tight)
-        paint.paint_hub(painter, words, at, size, self._model.account)
+        paint.paint_hub(painter, words, at, size, self._model.tally)
         if carry is not None:  # what is in the hand, in words, at the head of the table
             middle = (self._table.width() + RULER) / 2
             paint.write_hint(words, middle, RULER + 10, self._control.words(), is_fault=carry.is_faulty)

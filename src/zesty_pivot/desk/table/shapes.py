@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from collections.abc import Iterable
+from functools import cached_property
 
 from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QPainterPath
@@ -36,10 +37,15 @@ class Shapes:
     seams: QPainterPath
     folds: QPainterPath
     legs: QPainterPath
-    grain: QPainterPath
     label: QPointF
     box: QRectF
     paper: Piece  # as it lies on the paper, with let-in fullness laid open
+
+    @cached_property
+    def grain(self) -> QPainterPath:
+        """The arrow of the grain, which takes the longest to find a place for."""
+        inside = grain_inside(self.paper)
+        return qt_path(grain_arrow(inside)) if inside is not None else QPainterPath()
 
 
 def add_path(drawn: QPainterPath, path: Path, *, joined: bool = False) -> None:
@@ -105,10 +111,6 @@ def _drawn(piece: Piece) -> Shapes:
         legs.addPath(hole)
         hole.closeSubpath()
         fill = fill.subtracted(hole)
-    grain = QPainterPath()
-    inside = grain_inside(paper)
-    if inside is not None:
-        grain = qt_path(grain_arrow(inside))
     box = fill.controlPointRect()
     label = QPointF(box.left() + box.width() * 0.42, box.top() + box.height() * 0.33)
     marks, words = use_marks(paper, opened)
@@ -128,4 +130,4 @@ def _drawn(piece: Piece) -> Shapes:
     if right_side_up(paper) is not paper:
         middle = 0.0 if side_of(paper) is None else box.center().x()
         words += ((QPointF(middle, box.bottom() - 25.0), "seen from inside"),)
-    return Shapes(fill, marks, words, seams, folds, legs, grain, label, box, paper)
+    return Shapes(fill, marks, words, seams, folds, legs, label, box, paper)

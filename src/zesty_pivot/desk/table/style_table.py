@@ -34,8 +34,6 @@ from zesty_pivot.desk.table.things import Thing
 from zesty_pivot.desk.table.words import NAME, Words, plain
 from zesty_pivot.desk.theme import display_font
 
-NAME_HIGH = 26.0  # px that a piece's name takes below it
-
 NAME_HIGH = 24.0  # px of a line of a piece's name
 
 
@@ -210,8 +208,12 @@ class StyleTable(HandTable):
         pieces = self._model.pattern.with_extras
         if not self._model.is_previewing or self._lay.traced is not None or self._lay.comb:
             return pieces
-        settled = {id(piece) for state in self._model.settled.derivation.states[-1:] for piece in state.pattern.with_extras}
+        settled = {id(piece) for piece in self._settled()}
         return tuple(piece for piece in pieces if id(piece) in settled)
+
+    def _settled(self) -> tuple[Piece, ...]:
+        """The pieces as they were before something was dragged."""
+        return self._model.settled.derivation.states[-1].pattern.with_extras
 
     def paint_content(self, painter: QPainter) -> None:
         self._paint_pieces(painter, self._model.pattern.with_extras)
@@ -221,9 +223,10 @@ class StyleTable(HandTable):
 
     def paint_moving(self, painter: QPainter) -> None:
         still = {id(piece) for piece in self._still()}
-        moving = tuple(piece for piece in self._model.pattern.with_extras if id(piece) not in still)
-        for piece in moving:
-            self._paint_piece(painter, piece, shows_through=False)
+        settled = {piece.name: piece for piece in self._settled()}
+        for piece in self._model.pattern.with_extras:
+            if id(piece) not in still:
+                self._paint_piece(painter, piece, shows_through=False, moves_from=settled.get(piece.name))
 
     def _paint_pieces(self, painter: QPainter, pieces: tuple[Piece, ...]) -> None:
         layout, traced = self.layout_now(), self._lay.traced_pattern
@@ -238,11 +241,11 @@ class StyleTable(HandTable):
         if traced is not None and self._lay.is_over:
             laid.paint_traced(painter, traced[0], layout, 1.0 / self.scale)
 
-    def _paint_piece(self, painter: QPainter, piece: Piece, *, shows_through: bool) -> None:
+    def _paint_piece(self, painter: QPainter, piece: Piece, *, shows_through: bool, moves_from: Piece | None = None) -> None:
         painter.save()
         self.layout_now().get(piece.name, FLAT).place(painter)
         shown = laid.shown_piece(piece, self._lay.fold, self._sewing)
-        paint_piece(painter, shown, 1.0 / self.scale, is_traced=shows_through)
+        paint_piece(painter, shown, 1.0 / self.scale, is_traced=shows_through, moves_from=moves_from)
         painter.restore()
 
     def paint_over(self, painter: QPainter) -> None:
@@ -284,4 +287,4 @@ class StyleTable(HandTable):
         narrow = QRectF(box.left(), box.top(), max(wide, 60.0), 3 * NAME_HIGH)
         others = [box.translated(*by) for by in ((0.0, 20.0), (40.0, 0.0), (0.0, 40.0), (0.0, -30.0), (80.0, 20.0))]
         places = [box, *([narrow] if piece.of and wide < box.width() else []), *others]
-        self.words.add(NAME, text, [plain(text, font, place, "ink", flags) for place in places])
+        self.words.add(NAME, text, (plain(text, font, place, "ink", flags) for place in places))
