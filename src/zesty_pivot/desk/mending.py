@@ -28,8 +28,8 @@ def truing(derived: Derived) -> list[Mend]:
 
 
 def can_true(model: DeskModel) -> bool:
-    """Whether something asks to be trued."""
-    return model.view == "style" and model.is_checked and bool(truing(model.derived))
+    """Whether something asks to be trued, or may ask."""
+    return model.view == "style" and (not model.is_checked or bool(truing(model.derived)))
 
 
 def true_all(model: DeskModel) -> None:

@@ -24,21 +24,13 @@ class DeskModel(Document):
     """Everything the widgets show. They call its methods and follow its signals; nothing else holds state."""
 
     view_changed = pyqtSignal()
-    checked = pyqtSignal()  # the findings may be shown now
 
     def __init__(self, style: Style, path: Path | None = None) -> None:
         opened = opening.ready(style, path, checked=False)
-        self.is_checked = False  # the first document is shown before its findings are looked for
         super().__init__(opened)
         self.file = DocumentFile(self, opened, self._show_another)
         self.recipe = RecipeEdits(self)
         self.variants = VariantEdits(self)
-
-    def check(self) -> None:
-        """Has the findings looked for, once the window stands."""
-        if not self.is_checked:
-            self.is_checked = True
-            self.checked.emit()
 
     def begin(self, opened: OpenDocument) -> None:
         """Another document, seen from its beginning."""

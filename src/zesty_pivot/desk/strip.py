@@ -110,6 +110,7 @@ class RecipeStrip(QWidget):
         self.is_low = False
         self._anchor: int | None = None  # where marking by Shift began
         self.unfolded: set[str] = set()  # groups whose cards are all shown
+        self._last_dot = ""  # the last card's, as it was when the findings were looked for
         self._next = 0  # the card whose picture comes next
         self._fit_height()
         self.setSizePolicy(QSizePolicy.Policy.Expanding, QSizePolicy.Policy.Fixed)
@@ -235,10 +236,12 @@ class RecipeStrip(QWidget):
     def _dot(self, number: int, state: State) -> str:
         if state.error is not None:
             return "error"
-        if number == len(self.cards) - 1 and self._model.is_checked:
+        if number < len(self.cards) - 1:
+            return ""
+        if self._model.is_checked:  # else that of a moment ago, until it is known
             severities = {finding.severity.value for finding in self._model.derived.findings if not finding.accepted}
-            return "error" if "error" in severities else "warning" if severities & {"warning"} else ""
-        return ""
+            self._last_dot = "error" if "error" in severities else "warning" if severities & {"warning"} else ""
+        return self._last_dot
 
     def choose(self, number: int) -> None:
         """Looks at the state after a card."""

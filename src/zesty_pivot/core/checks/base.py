@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Iterator
 from contextlib import suppress
 from enum import StrEnum
 from functools import cached_property
@@ -12,7 +12,7 @@ from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.conventions.sewing import Sewing, sewing_of
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.piece import FinishedPiece
-from zesty_pivot.core.finish.whole import finish_pattern
+from zesty_pivot.core.finish.whole import finishing
 from zesty_pivot.core.ledger import Account, SeamAccount, accounts, seam_accounts
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.quantity import Scope, length_mm
@@ -87,7 +87,11 @@ class Look:
     @cached_property
     def finished(self) -> tuple[FinishedPiece, ...]:
         """The pieces as they are drawn and cut: for checks at rest only, as it takes some tens of milliseconds."""
-        return finish_pattern(self.pattern, self.finish, self.scope, self.style, self.block)
+        return tuple(self.finishing())
+
+    def finishing(self) -> Iterator[FinishedPiece]:
+        """The same one by one, for what has to do something else in between; they are kept for `finished`."""
+        return finishing(self.pattern, self.finish, self.scope, self.style, self.block)
 
     @cached_property
     def seams(self) -> tuple[SeamAccount, ...]:

@@ -2,16 +2,20 @@
 
 from __future__ import annotations
 
+import itertools
+from functools import partial
+
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.piece import dart_words
+from zesty_pivot.core.kept import Kept
+from zesty_pivot.core.piece import Pattern, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import in_unit
 from zesty_pivot.core.quantity.formula import Scope
 from zesty_pivot.core.recipe.by_halves import paper_lines
-from zesty_pivot.core.recipe.evaluation import Derivation
+from zesty_pivot.core.recipe.evaluation import KEPT_STATES, Derivation, State
 from zesty_pivot.core.record import record
 
 WAYS: dict[Way, str] = {"pivot": "Pivot: pin, trace, swing, trace", "slash": "Slash: cut, close, tape"}
@@ -31,28 +35,39 @@ def hand_sheet(derivation: Derivation, scope: Scope, way: Way) -> tuple[Section,
     context = Context(derivation.block, scope, derivation.sewing)
     sections: list[Section] = []
     marks: dict[str, Line] = {}
-    for number, state in enumerate(derivation.states):
-        step = state.step
-        if step is None or step.off:
-            continue
-        before = derivation.states[number - 1].pattern
-        title = step.name or f"{words(step.on).capitalize()}: {in_unit(step.said(before), scope.unit)}"
-        if state.error is not None:
-            broken = line("broken", "This step cannot be done: {why}.", why=state.error.what)
-            sections.append(Section(number, title, (broken,)))
-            continue
-        try:
-            known = step.with_ids(before)
-            here = context.at(before)
-            for mark in known.marks_by_hand(before, here):
-                marks[mark.text] = mark
-            sections.append(Section(number, title, paper_lines(known, before, here, way)))
-        except ZestyError as fault:
-            sections.append(Section(number, title, (line("broken", "No instructions: {why}.", why=fault.what),)))
-        except Exception as fault:  # noqa: BLE001 - the boundary of a step's paper procedure: the others are written
-            why = faults.sentence("it", faults.caught(fault, f"the paper procedure of “{step.title}”"))
-            sections.append(Section(number, title, (line("broken", "No instructions: {why}.", why=why),)))
+    for number, (before, state) in enumerate(itertools.pairwise(derivation.states), start=1):
+        if state.step is not None and not state.step.off:
+            key = (number, way, scope.key(), derivation.sewing)
+            made = _SECTIONS.get(
+                (derivation.block, before, state), key, partial(_section, number, before.pattern, state, context, way)
+            )
+            sections.append(made[0])
+            marks.update((mark.text, mark) for mark in made[1])
     return (Section(0, "Before you start", (*_preparing(derivation, marks), *_on_the_way(sections))), *sections)
+
+
+_SECTIONS: Kept[tuple[Section, tuple[Line, ...]]] = Kept(KEPT_STATES)
+
+
+def _section(number: int, before: Pattern, state: State, context: Context, way: Way) -> tuple[Section, tuple[Line, ...]]:
+    """What is done for a step, and the marks that it needs on the fresh trace."""
+    step, unit = state.step, context.scope.unit
+    if step is None:
+        return Section(number, "", ()), ()
+    title = step.name or f"{words(step.on).capitalize()}: {in_unit(step.said(before), unit)}"
+    if state.error is not None:
+        return Section(number, title, (line("broken", "This step cannot be done: {why}.", why=state.error.what),)), ()
+    marks: tuple[Line, ...] = ()
+    try:
+        known, here = step.with_ids(before), context.at(before)
+        marks = known.marks_by_hand(before, here)
+        lines = paper_lines(known, before, here, way)
+    except ZestyError as fault:
+        lines = (line("broken", "No instructions: {why}.", why=fault.what),)
+    except Exception as fault:  # noqa: BLE001 - the boundary of a step's paper procedure: the others are written
+        why = faults.sentence("it", faults.caught(fault, f"the paper procedure of “{step.title}”"))
+        lines = (line("broken", "No instructions: {why}.", why=why),)
+    return Section(number, title, lines), marks
 
 
 def _on_the_way(sections: list[Section]) -> tuple[Line, ...]:

@@ -116,7 +116,7 @@ class PictureGrid(QWidget):
         self._work, self._draw = work, draw
         self._made = {}
         self._waiting = [name for name, choice in self.choices.items() if not choice.isHidden()]
-        self._timer.start()
+        self._timer.start(HELD)  # what was done is painted before
 
     def fold(self, names: Collection[str]) -> None:
         """Shows these choices only; pictures that are missing are made."""

@@ -55,8 +55,8 @@ class Findings(QWidget):
     @contained("the findings")
     def refresh(self) -> None:
         """Shows the model."""
-        if not self._model.is_checked:
-            return
+        if not self._model.is_checked and not self._model.is_previewing:
+            return  # those of a moment ago stay until the new ones are known
         found = self._model.findings
         if found == self._shown:
             return

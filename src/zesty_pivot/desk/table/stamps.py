@@ -6,12 +6,12 @@ import math
 from collections.abc import Callable, Hashable
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QPaintEngine, QPainter, QPixmap, QTransform
+from PyQt6.QtGui import QPainter, QPixmap
+from PyQt6.QtWidgets import QWidget
 
 from zesty_pivot.desk.theme import NOW
 
 GRID = 4.0  # px: pictures lie on this grid, which is one of whole dots at 125, 150 and 175 % as well
-MOVED = (QTransform.TransformationType.TxNone, QTransform.TransformationType.TxTranslate)
 EDGE = 3.0  # px that what is drawn may reach beyond its ground, by the pen's width
 
 
@@ -32,11 +32,10 @@ class Stamps:
         self._kept, self._used = self._used, {}
 
     def paint(self, painter: QPainter, key: Hashable, ground: QRectF, draw: Callable[[QPainter], None]) -> None:
-        """Draws on some ground (px) what `key` tells wholly, its place included. On paper, and at another scale than the
-        screen's, it is drawn itself."""
-        device, engine = painter.device(), painter.paintEngine()
-        is_screen = engine is not None and engine.type() == QPaintEngine.Type.Raster
-        if device is None or not is_screen or painter.transform().type() not in MOVED:
+        """Draws on some ground (px) what `key` tells wholly, its place included. On anything but the table itself, as in
+        pictures that leave the program, it is drawn as it is."""
+        device = painter.device()
+        if not isinstance(device, QWidget):
             draw(painter)
             return
         ratio = device.devicePixelRatioF()
