@@ -237,6 +237,12 @@ class Document(QObject):
             self.is_checked, self._checked = True, (self._derived, self.state_index)
             self.checked.emit()
 
+    def close(self) -> None:
+        """Nobody looks any longer: what would come a moment later does not."""
+        for timer in (self._pace, self._rest, self._turn):
+            timer.stop()
+        self.is_checked = True
+
     def undo(self) -> None:
         """Takes back the last entry."""
         self._travel(-1, f"Undone: {self.history.undo_title}")

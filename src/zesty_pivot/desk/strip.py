@@ -25,6 +25,7 @@ MENU = (
     "step.earlier", "step.later", "step.remove",
 )  # fmt: skip
 BLOCK_MENU = ("variant.new", "step.paste", "step.find", "trace.block")
+SHOWN_MS = 60  # pictures of a window that is being opened are drawn once it has been painted
 
 
 class _Row(QWidget):
@@ -177,7 +178,10 @@ class RecipeStrip(QWidget):
             )  # fmt: skip
             card.setVisible(not is_folded or card.number == last)
         self._next = 0
-        self._draw_next()
+        if self.isVisible():
+            self._draw_next()
+        else:
+            self._later.start(SHOWN_MS)
         if self._seen != (self._model.state_index, len(states)):
             self._seen = (self._model.state_index, len(states))
             QTimer.singleShot(0, self._show_chosen)  # once the cards have their places

@@ -275,6 +275,7 @@ class Window(QMainWindow):
             self.keeper.change(lambda settings: settings.model_copy(update={"window": place}))
             self.keeper.close()
             self.faults.close()
+            self.model.close()
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         data = event.mimeData() if event is not None else None

@@ -6,7 +6,6 @@ import math
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
-from zesty_pivot.core.conventions.options import DartFinish
 from zesty_pivot.core.finish.darts import is_cut_away
 from zesty_pivot.core.piece import Use, dart_key, dart_words
 from zesty_pivot.core.quantity import format_length
@@ -21,7 +20,7 @@ def _run(look: Look) -> Iterable[Finding]:
             if dart.use is not Use.DART:
                 continue
             key = dart_key(piece, dart.id)
-            if is_cut_away(piece, dart.id, look.finish) or look.finish.darts.get(key, DartFinish()).end == "press_away":
+            if is_cut_away(piece, dart.id, look.finish) or look.finish.of_dart(key).end == "press_away":
                 continue  # nothing bulky is left in it
             angle, intake = math.degrees(piece.angle(dart.id)), piece.intake(dart.id)
             mend = Mend("Cut away the inside", finish={"darts": {key: {"end": "cut_away"}}})

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
-from zesty_pivot.core.conventions.options import DartFinish
 from zesty_pivot.core.conventions.sewing import setback_of
 from zesty_pivot.core.piece import Piece, Use, dart_key, dart_words
 from zesty_pivot.core.quantity import format_length
@@ -25,7 +24,7 @@ def _run(look: Look) -> Iterable[Finding]:
 
 def _one(look: Look, piece: Piece, dart: str) -> Iterable[Finding]:
     key = dart_key(piece, dart)
-    own = look.finish.darts.get(key, DartFinish())
+    own = look.finish.of_dart(key)
     if own.end == "press_away":
         return  # it is not sewn
     school = look.sewing.by_school(own.school or look.sewing.school, piece.intake(dart))

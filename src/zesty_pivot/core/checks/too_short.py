@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Iterable
 
 from zesty_pivot.core.checks.base import Check, Finding, Look, Mend, Severity
-from zesty_pivot.core.conventions.options import DartFinish
 from zesty_pivot.core.finish.darts import sewn_length
 from zesty_pivot.core.piece import Use, dart_key, dart_words
 from zesty_pivot.core.quantity import format_length
@@ -17,7 +16,7 @@ def _run(look: Look) -> Iterable[Finding]:
     for piece in look.pattern.pieces:
         for dart in piece.darts:
             key = dart_key(piece, dart.id)
-            if dart.use is not Use.DART or look.finish.darts.get(key, DartFinish()).end == "press_away":
+            if dart.use is not Use.DART or look.finish.of_dart(key).end == "press_away":
                 continue
             long = sewn_length(piece, dart.id, look.sewing)
             if long < LIMIT_MM:

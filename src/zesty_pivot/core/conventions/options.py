@@ -42,6 +42,9 @@ class DartFinish(Model):
     end: DartEnd | None = Field(default=None, description="press_away: not sewn, the mouth is eased or pressed flat")
 
 
+_AS_THE_STYLE = DartFinish.model_construct()
+
+
 class Finish(Model):
     """The finish of a style. Keys of `darts` are `piece.dart`, of `allowances` and `ease` `piece.edge`, of `cut` pieces."""
 
@@ -75,6 +78,10 @@ class Finish(Model):
     cloth: str = Field(default="self", max_length=40)
     hand_sheet: Literal["none", "pivot", "slash"] = Field(default="none", description="paper procedure printed along")
     date: str = Field(default="", max_length=40, description="printed on the label; nothing when empty")
+
+    def of_dart(self, key: str) -> DartFinish:
+        """What is decided for one dart, by its `piece.dart`."""
+        return self.darts.get(key, _AS_THE_STYLE)
 
     def lengths(self) -> Iterator[str | float]:
         """Every length and formula in it, as it was written."""

@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from zesty_pivot.core.conventions.leg_lines import leg_lines, meeting_point
-from zesty_pivot.core.conventions.options import DartFinish, Finish
+from zesty_pivot.core.conventions.options import Finish
 from zesty_pivot.core.conventions.schools import CAP_UP_TO, FOLDS
 from zesty_pivot.core.conventions.sewing import Sewing, setback_of, sewing_of, sewn_point
 from zesty_pivot.core.errors import GeometryError
@@ -50,7 +50,7 @@ class SewnDart:
 
 def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart:
     """A dart with its finish. Raises FormulaError for an allowance that cannot be read."""
-    own = finish.darts.get(dart_key(piece, dart), DartFinish())
+    own = finish.of_dart(dart_key(piece, dart))
     edge = home_edge(piece, dart)
     fold = own.fold or _away_from_centre(piece, dart, edge, FOLDS[finish.fold].sides.get(piece.role(edge), "after"))
     if piece.dart(dart).use is not Use.DART:
@@ -81,7 +81,7 @@ def sewn_dart(piece: Piece, dart: str, finish: Finish, scope: Scope) -> SewnDart
 
 def is_cut_away(piece: Piece, dart: str, finish: Finish) -> bool:
     """Whether the inside of a dart is to be cut away: as it was decided, else by its intake and the cloth."""
-    own = finish.darts.get(dart_key(piece, dart), DartFinish())
+    own = finish.of_dart(dart_key(piece, dart))
     end = own.end or finish.end
     return end == "cut_away" or (end == "auto" and piece.intake(dart) > CAP_UP_TO[finish.weight].most_mm)
 

@@ -43,10 +43,10 @@ class Style(Model):
     block: BlockFile
     measures: dict[str, Length] = Field(default_factory=dict, description="body measurements, over the block's own")
     steps: tuple[AnyStep, ...] = Field(default=(), max_length=MAX_STEPS)
-    finish: Finish = Finish()
+    finish: Finish = Finish.model_construct()  # the defaults need no validating
     variants: tuple[Variant, ...] = Field(default=(), max_length=MAX_VARIANTS, description="other recipes over the same block")
     accepted: tuple[Accepted, ...] = Field(default=(), max_length=500, description="findings that may stay, and why")
-    table: TableLay = Field(default=TableLay(), description="how the pieces lie on the table")
+    table: TableLay = Field(default=TableLay.model_construct(), description="how the pieces lie on the table")
     notes: str = Field(default="", max_length=100_000)
 
     @field_validator("variants")

@@ -94,20 +94,25 @@ def spot_words(spot: Spot, piece: Piece) -> str:
     return with_darts(spot, lambda id: called(piece, id) if piece.has_dart(id) else id).words()
 
 
+def _known(**fields: str) -> Spot:
+    """A place that needs no validating: what validates is built when the first is read from a file."""
+    return Spot.model_construct(**fields)  # type: ignore[arg-type]
+
+
 STATIONS: dict[str, Spot] = {
-    "centre_waist": Spot(edge="centre", at="0%"),
-    "centre_bust": Spot(edge="centre", level="bust"),
-    "centre_neck": Spot(edge="neckline", at="0%"),
-    "mid_neck": Spot(edge="neckline", at="50%"),
-    "neck_point": Spot(edge="shoulder", at="0%"),
-    "mid_shoulder": Spot(edge="shoulder", at="50%"),
-    "shoulder_tip": Spot(edge="armhole", at="0%"),
-    "mid_armhole": Spot(edge="armhole", at="50%"),
+    "centre_waist": _known(edge="centre", at="0%"),
+    "centre_bust": _known(edge="centre", level="bust"),
+    "centre_neck": _known(edge="neckline", at="0%"),
+    "mid_neck": _known(edge="neckline", at="50%"),
+    "neck_point": _known(edge="shoulder", at="0%"),
+    "mid_shoulder": _known(edge="shoulder", at="50%"),
+    "shoulder_tip": _known(edge="armhole", at="0%"),
+    "mid_armhole": _known(edge="armhole", at="50%"),
     # A little below the underarm, and low on the side near the waist, as shares so that they suit
     # every size: about 4 cm and 16 cm down a side seam of 19 cm. Common practice, no source.
-    "side_bust": Spot(edge="side_seam", at="20%"),
-    "french": Spot(edge="side_seam", at="85%"),
-    "side_waist": Spot(edge="waist", at="0%"),
+    "side_bust": _known(edge="side_seam", at="20%"),
+    "french": _known(edge="side_seam", at="85%"),
+    "side_waist": _known(edge="waist", at="0%"),
 }  # fmt: skip
 
 STATION_WORDS: dict[str, str] = {
@@ -126,6 +131,7 @@ STATION_WORDS: dict[str, str] = {
 }
 
 ALL_STATIONS = tuple(STATION_WORDS)
+_AT_STATIONS = {name: _known(station=name) for name in ALL_STATIONS}
 
 
 def station_spot(name: str, block: Piece) -> Spot:
@@ -336,7 +342,7 @@ def is_station(piece: Piece, block: Piece, place: Place, name: str, pivot: str) 
     if known is not None and known.at not in (None, "0%") and known.edge not in (piece.sides.name(edge), piece.role(edge)):
         return False
     try:
-        station = resolve(Spot(station=name), piece, block, Scope(), pivot)
+        station = resolve(_AT_STATIONS[name], piece, block, Scope(), pivot)
     except PlaceError:
         return False
     if station.run == place.run:
