@@ -10,7 +10,8 @@ from typing import Any
 
 import pytest
 
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import EARLY, record
+from zesty_pivot.core.record import replace as quick_replace
 
 
 def plain() -> Any:
@@ -94,3 +95,31 @@ def test_inherited_pickled_and_begun() -> None:
     assert pickle.loads(pickle.dumps(one)) == one
     with pytest.raises(FrozenInstanceError):
         one.a = 2  # type: ignore[misc]
+
+
+@pytest.mark.parametrize("copied", [replace, quick_replace])
+def test_copies_with_changes(copied: Any) -> None:
+    """Ours against the standard library's, on both kinds of class."""
+    for kind in pair():
+        one = kind(3, "y", {"k": 1})
+        assert one.twice == 6
+        other = copied(one, a=5)
+        assert (other.a, other.b, other.c, other.d) == (5, "y", one.c, ()) and other.c is one.c
+        assert "twice" not in vars(other) and other.twice == 10  # what was worked out is not carried over
+        assert copied(one) == one and copied(one) is not one and one.a == 3
+        for wrong in ({"e": 1}, {"twice": 1}):
+            with pytest.raises(TypeError):
+                copied(one, **wrong)
+    one = Derived(a=4)
+    assert copied(one, a=5).b == [4, 5]  # done after it is made, as whenever one is made
+
+
+def test_many_are_made_as_the_first() -> None:
+    """The initialiser that comes with the many takes the same arguments and refuses the same ones."""
+    ours, theirs = pair()
+    for number in range(2 * EARLY):
+        assert vars(ours(number, d=(number,))) == vars(theirs(number, d=(number,)))
+    for args, named in (((), {}), ((1, "a", {}, (), 5), {}), ((1,), {"a": 2}), ((1,), {"e": 2})):
+        for kind in (ours, theirs, *pair()):
+            with pytest.raises(TypeError):
+                kind(*args, **named)

@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from zesty_pivot.core.conventions.schools import SETBACKS
 from zesty_pivot.core.conventions.sewing import setback_of
 from zesty_pivot.core.piece import Body, Piece
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import replace
 from zesty_pivot.desk.document import Document
 
 OWN = "own"

@@ -9,7 +9,7 @@ from __future__ import annotations
 import math
 from collections.abc import Collection
 from contextlib import suppress
-from dataclasses import field, replace
+from dataclasses import field
 
 import numpy as np
 
@@ -21,7 +21,7 @@ from zesty_pivot.core.geometry import Motion, between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece import Body, DartRef, Piece, Use, called
 from zesty_pivot.core.quantity import Scope, length_mm
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 POINT = "*point."  # how the names of points that darts are sewn to begin; names of files cannot
 FURTHEST = 0.9  # of the way from the pivot to the mouth: a dart keeps a tenth of its length to sew. Our own choice

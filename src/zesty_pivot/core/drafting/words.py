@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import replace
 
 from zesty_pivot.core.drafting.evaluate import Surroundings, branch, worth
 from zesty_pivot.core.drafting.expression import Call, Literal, Name, Node, Pair, Sign, WordNode, parsed
@@ -12,7 +11,7 @@ from zesty_pivot.core.drafting.operations import OPERATIONS
 from zesty_pivot.core.drafting.values import Inked, Number, Point, Value
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.quantity import MM_PER, Unit, format_length, inch_fraction
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 _BINDS = {"+": 1, "-": 1, "*": 2, "/": 2}
 

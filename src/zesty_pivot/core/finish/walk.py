@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import replace
 from functools import cached_property
 
 import numpy as np
@@ -19,7 +18,7 @@ from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 # Leg notches of two darts within this distance (mm) are meant to meet. Common practice, no source.
 PAIRED_WITHIN = 10.0

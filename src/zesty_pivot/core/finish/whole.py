@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import textwrap
 from collections.abc import Iterator, Mapping
-from dataclasses import replace
 from functools import partial
 
 import numpy as np
@@ -25,6 +24,7 @@ from zesty_pivot.core.piece.pattern import panel_words
 from zesty_pivot.core.piece.region import cloth
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import Scope
+from zesty_pivot.core.record import replace
 
 _LINE = 34  # characters of a line of the reason
 

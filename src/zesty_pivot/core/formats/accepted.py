@@ -1,12 +1,12 @@
 """Findings that were accepted with a reason: told with it from then on, until they get worse."""
 
 from collections.abc import Iterable
-from dataclasses import replace
 
 from pydantic import Field
 
 from zesty_pivot.core.checks.base import Finding
 from zesty_pivot.core.quantity.fields import Model
+from zesty_pivot.core.record import replace
 
 WORSE = 1e-6  # of what is asked of a value, or of 1: less than this is no change
 NOT_OF_THE_PATTERN = ("broken_step", "faults")  # a step that cannot be done is mended or taken out

@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
-from dataclasses import replace
 
 from zesty_pivot.core.moves.laid_open import laid_open
 from zesty_pivot.core.moves.open_up import open_up
 from zesty_pivot.core.piece import Pattern, Piece, Seam, SeamSide, Use
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 
 @record

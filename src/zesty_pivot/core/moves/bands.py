@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import itertools
-from dataclasses import replace
 
 import numpy as np
 
@@ -17,7 +16,7 @@ from zesty_pivot.core.moves.style_lines import parallel, refuse_unclear
 from zesty_pivot.core.piece import Piece, Place, Run, Source, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.region import arc
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 
 @record

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import replace
 
 import numpy as np
 
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.shaping import ended_at
 from zesty_pivot.core.piece.piece import Piece
+from zesty_pivot.core.record import replace
 
 _ROUNDS = 20
 _STILL = 1e-10  # mm

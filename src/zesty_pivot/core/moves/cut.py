@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 import numpy as np
 
@@ -16,6 +15,7 @@ from zesty_pivot.core.piece.names import DART_LEG, words
 from zesty_pivot.core.piece.piece import Piece, well_begun
 from zesty_pivot.core.piece.place import Place, is_joint, mouth_at, point
 from zesty_pivot.core.piece.region import arc, contains, crosses, polygon
+from zesty_pivot.core.record import replace
 
 # The lips of a slit lie together within this angle (radians); a step in the edge that points past the pivot opens it wider,
 # and the dart would begin with fullness that nobody put there.

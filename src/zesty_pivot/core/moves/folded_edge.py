@@ -7,7 +7,6 @@ The underlay is the seam beside the slash, mirrored in the fold and laid on; so 
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 import numpy as np
 
@@ -20,7 +19,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place, by_origin, is_joint, point
 from zesty_pivot.core.piece.region import slash_fault
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 NOTHING = 1e-9  # mm by which a slash is not parted
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Sequence
-from dataclasses import replace
 
 import numpy as np
 
@@ -13,6 +12,7 @@ from zesty_pivot.core.geometry import JOIN_TOL, Path
 from zesty_pivot.core.geometry.angles import unit
 from zesty_pivot.core.moves.folded_edge import NOTHING
 from zesty_pivot.core.piece.edge import Run
+from zesty_pivot.core.record import replace
 
 ALONE = 15.0  # mm to either side that the edge is led over a single slash. Our own choice
 

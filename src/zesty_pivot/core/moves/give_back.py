@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping, Sequence
-from dataclasses import replace
 
 import numpy as np
 
@@ -14,6 +13,7 @@ from zesty_pivot.core.geometry.angles import Vector, between
 from zesty_pivot.core.moves.shaping import Knot, displaced, ended_at
 from zesty_pivot.core.piece import Piece, Run
 from zesty_pivot.core.piece.heights import crossings, edges_at
+from zesty_pivot.core.record import replace
 
 _SHORTEST = 3.0  # mm of a shoulder that is shortened. Our own choice
 _SECANTS = 20

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 
 from zesty_pivot.core.errors import GeometryError
@@ -11,6 +9,7 @@ from zesty_pivot.core.geometry import ANGLE_NOISE, JOIN_TOL, Motion, Path, betwe
 from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.piece import Piece, Point, well_begun
 from zesty_pivot.core.piece.region import arc
+from zesty_pivot.core.record import replace
 
 # Angles under this (radians) are a shut dart: at a leg of 1 m it is a gap of 1e-6 mm.
 SHUT = 1e-9

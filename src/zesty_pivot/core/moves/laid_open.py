@@ -8,7 +8,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import replace
 
 import numpy as np
 
@@ -24,7 +23,7 @@ from zesty_pivot.core.piece.fullness import Fullness, Lies, Taking
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.piece.piece import Piece, Point, well_begun
 from zesty_pivot.core.piece.place import Place, by_origin
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 UNDERLAY = "underlay."  # the provenance of folded cloth in an edge is this, the fullness and the number of its slash
 

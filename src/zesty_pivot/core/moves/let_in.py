@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 import shapely
 
@@ -12,6 +10,7 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.open_up import BRIDGE, drawn_on
 from zesty_pivot.core.piece import OPEN_USES, Dart, LetIn, Piece, Run, Source, Use, called
 from zesty_pivot.core.piece.piece import well_begun
+from zesty_pivot.core.record import replace
 
 INSIDE = 2.0  # mm inside the cut line that the point lies which what is gathered below it runs to. Our own choice
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import replace
 
 import numpy as np
 
@@ -19,6 +18,7 @@ from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place, by_origin, is_joint, origin_of, point, settled
 from zesty_pivot.core.piece.region import all_cubics, contains, outline
+from zesty_pivot.core.record import replace
 
 LEAST = 5.0  # mm of a slash that must be left on a part for its fullness to go on there. Our own choice
 

@@ -2,10 +2,9 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from zesty_pivot.core.moves.shaping import ended_at
 from zesty_pivot.core.piece.piece import Piece
+from zesty_pivot.core.record import replace
 
 TOLD = 0.01  # mm; legs made equal by less are the noise of six decimals in a file
 

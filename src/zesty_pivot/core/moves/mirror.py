@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import itertools
-from dataclasses import replace
 
 import numpy as np
 
@@ -16,6 +15,7 @@ from zesty_pivot.core.piece.fullness import Fullness, Lies
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.piece import Piece, Point
 from zesty_pivot.core.piece.sides import HALF, Side, Sided, Sides
+from zesty_pivot.core.record import replace
 
 
 def flip(piece: Piece, on: Vector, towards: Vector) -> Piece:

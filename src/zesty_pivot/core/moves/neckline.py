@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import itertools
 from collections.abc import Sequence
-from dataclasses import replace
 
 import numpy as np
 import shapely
@@ -18,6 +17,7 @@ from zesty_pivot.core.moves.style_lines import refuse_unclear
 from zesty_pivot.core.piece import Notch, Piece, Place, Run, Side, Source
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.piece import well_begun
+from zesty_pivot.core.record import replace
 
 _NEW = "*neck"  # the new edge's id while the old ones are there too
 

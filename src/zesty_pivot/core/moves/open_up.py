@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 import numpy as np
 
@@ -13,7 +12,7 @@ from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.piece import OPEN_USES, Dart, Piece, Place, Run, Source, Use
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.piece import well_begun
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 # A gathered edge begins to rise this far (mm) from its mouth. Common practice, no source.
 RAISED_OVER = 25.0

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 import numpy as np
 
@@ -11,6 +10,7 @@ from zesty_pivot.core.geometry import JOIN_TOL, Path
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.shaping import displaced
 from zesty_pivot.core.piece import Run
+from zesty_pivot.core.record import replace
 
 NARROW = 5.0  # mm under which only what lies across counts. Our own choice
 

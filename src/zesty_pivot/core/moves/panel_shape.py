@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Mapping, Sequence
-from dataclasses import field, replace
+from dataclasses import field
 from typing import Literal
 
 import numpy as np
@@ -19,7 +19,7 @@ from zesty_pivot.core.moves.shaping import Knot, displaced, rounding_at
 from zesty_pivot.core.piece import Notch, Origin, Piece, Run, Source
 from zesty_pivot.core.piece.heights import crossings, girth_level
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 # Panels that differ by more than this (mm) are no panels of one line. Common practice, no source.
 MOST_APART = 20.0

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterator, Sequence
-from dataclasses import replace
 
 import numpy as np
 
@@ -19,7 +18,7 @@ from zesty_pivot.core.piece import Origin, Piece, Place, Run, Source
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.place import by_origin, mouth_at, point
 from zesty_pivot.core.piece.region import arc
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 STYLE_LINE = "style_line"
 

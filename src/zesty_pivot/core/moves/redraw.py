@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 import numpy as np
 import shapely
@@ -16,7 +15,7 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.piece import Piece
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 # A mouth that moves by less (mm) in a round of redrawing has settled; with equal legs the first round is the last but one.
 SETTLED = 1e-9

@@ -4,7 +4,6 @@ line there, and parted again."""
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 import numpy as np
 import shapely
@@ -14,7 +13,7 @@ from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves.shaping import displaced
 from zesty_pivot.core.piece import Piece, Run
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 
 @record

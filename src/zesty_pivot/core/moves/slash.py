@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 import numpy as np
 
@@ -16,6 +15,7 @@ from zesty_pivot.core.piece import Dart, Piece, Place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.place import mouth_at, point
 from zesty_pivot.core.piece.region import contains, crosses, slash_fault
+from zesty_pivot.core.record import replace
 
 
 def fold_out(piece: Piece, first: Place, second: Place, hinge: Place) -> tuple[Piece, float]:

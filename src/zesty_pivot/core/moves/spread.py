@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path
 from zesty_pivot.core.geometry.angles import Vector
@@ -13,6 +11,7 @@ from zesty_pivot.core.piece.edge import Run, Source
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place, mouth_at, point
 from zesty_pivot.core.piece.region import slash_fault
+from zesty_pivot.core.record import replace
 
 
 def wedge(piece: Piece, opening: Place, hinge: Place, angle: float) -> Piece:

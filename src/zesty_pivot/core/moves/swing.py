@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable
-from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,6 +14,7 @@ from zesty_pivot.core.piece.edge import Run
 from zesty_pivot.core.piece.fisheye import FishEye
 from zesty_pivot.core.piece.piece import Piece, Point
 from zesty_pivot.core.piece.region import arc, contains, polygon
+from zesty_pivot.core.record import replace
 
 
 def swing(piece: Piece, closing: str, opening: str, angle: float) -> Piece:

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import JOIN_TOL, Path
 from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.place import Place
 from zesty_pivot.core.piece.region import arc
+from zesty_pivot.core.record import replace
 
 
 def piece(original: Piece, name: str) -> Piece:

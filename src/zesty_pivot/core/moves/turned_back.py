@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 
 from zesty_pivot.core.geometry import Motion, Path
@@ -13,6 +11,7 @@ from zesty_pivot.core.piece.edge import Run, Source
 from zesty_pivot.core.piece.hanging import TurnedBack
 from zesty_pivot.core.piece.mark import Mark
 from zesty_pivot.core.piece.piece import Piece, well_begun
+from zesty_pivot.core.record import replace
 
 COWL = ".cowl"  # how the provenance of an edge ends that hangs
 

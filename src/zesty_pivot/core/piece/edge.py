@@ -2,10 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 
 @record

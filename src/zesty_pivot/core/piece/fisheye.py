@@ -2,15 +2,13 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 import shapely
 from numpy.typing import NDArray
 
 from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.geometry.angles import Vector, unit
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 Point = tuple[float, float]
 

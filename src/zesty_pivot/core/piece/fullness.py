@@ -3,11 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 from enum import StrEnum
 
 from zesty_pivot.core.piece.edge import Origin
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 
 class Taking(StrEnum):

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Any
 
 from zesty_pivot.core.errors import PlaceError, one_of
@@ -11,7 +10,7 @@ from zesty_pivot.core.piece.piece import Piece
 from zesty_pivot.core.piece.refs import EdgeRef, Seam, SeamSide
 from zesty_pivot.core.piece.sides import Body, Side
 from zesty_pivot.core.piece.soundness import piece_fault
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 
 def panel_number(pattern: Pattern, piece: Piece) -> int | None:

@@ -1,7 +1,6 @@
 """A place said the way the trade says it, and how it is found on any block."""
 
 import math
-from dataclasses import replace
 from typing import Annotated, Literal, Self
 
 import numpy as np
@@ -19,6 +18,7 @@ from zesty_pivot.core.piece.sides import Side
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.core.quantity.fields import Along, Model, NamesDart, with_darts
 from zesty_pivot.core.quantity.formula import Scope, distance_mm, is_share, share_of
+from zesty_pivot.core.record import replace
 
 StationName = Literal[
     "centre_waist", "centre_bust", "centre_neck", "mid_neck", "neck_point", "mid_shoulder", "shoulder_tip",

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import replace
 
 import numpy as np
 
@@ -24,7 +23,7 @@ from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
 from zesty_pivot.core.procedures.side_seam import SIDE, sewn_at_the_side
 from zesty_pivot.core.procedures.taping import taped
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 NAME = "front_and_back"  # what the one piece is called
 ON_SHOULDER = 15.0  # mm of the shoulder that is left at least. Common practice, no source

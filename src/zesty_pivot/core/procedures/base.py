@@ -2,12 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import field, replace
+from dataclasses import field
 
 from zesty_pivot.core.conventions.sewing import PLAIN, Sewing
 from zesty_pivot.core.piece.pattern import Pattern
 from zesty_pivot.core.quantity.formula import Scope
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 
 @record

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
 
 import numpy as np
 
@@ -13,6 +12,7 @@ from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.moves import mirror
 from zesty_pivot.core.piece import Pattern, Piece, Seam, SeamSide, Side, StyleLine
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.record import replace
 
 Halves = Mapping[Side, Pattern]  # the pattern as it is on each side of the body
 

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Iterable, Sequence
-from dataclasses import field, replace
+from dataclasses import field
 
 from shapely import LineString, Point, get_coordinates, intersection
 
@@ -20,7 +20,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove, led_to_pivot, move_dart
 from zesty_pivot.core.procedures.parking import bring_home, park
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 ABOVE = (*UPPER, "centre")  # where a dart is in the way of a neckline
 

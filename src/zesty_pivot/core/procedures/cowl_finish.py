@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -21,6 +20,7 @@ from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.into_panels import free_name
 from zesty_pivot.core.procedures.strips import RAW, straight_strip
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import replace
 
 STAY = 10.0  # mm, the width of a stay tape. Common practice, no source
 USUAL_PLEAT, LEAST_PLEAT = 15.0, 4.0  # mm deep. Common practice, no source

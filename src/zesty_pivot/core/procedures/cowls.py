@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import replace
 
 import numpy as np
 
@@ -28,7 +27,7 @@ from zesty_pivot.core.procedures.bodice_halves import half_of
 from zesty_pivot.core.procedures.clearing import cleared
 from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 FED = "cowl"  # what the darts that go into it are called while they do
 FARTHEST = math.radians(75.0)  # that the part above is swung: further it would lie over itself. Our own choice

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator
-from dataclasses import replace
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves.cut import slit
@@ -17,7 +16,7 @@ from zesty_pivot.core.piece.sides import Sided
 from zesty_pivot.core.piece.spot import Spot, resolve, spot_words
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.quantity import Unit, format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 # A place nearer than this (mm, along the seam) to an open mouth means that dart: two mouths this close cannot
 # be cut apart with scissors. Common practice, no source.

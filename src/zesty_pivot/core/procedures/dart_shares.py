@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Sequence
-from dataclasses import replace
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import JOIN_TOL
@@ -16,6 +15,7 @@ from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.dart_moves import DartMove, Legs
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import replace
 
 # What is left of a dart under this share of it (one in a thousand million) is the noise of float64: all of it goes.
 _ALL = 1e-9

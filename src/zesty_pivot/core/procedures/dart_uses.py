@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import Literal
 
 from zesty_pivot.core.errors import StepError
@@ -13,7 +12,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove, move_darts
 from zesty_pivot.core.procedures.dart_shares import fanned, grouped, main_of, together
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 As = Literal["dart", "gathers", "tucks", "pleats", "ease", "flare"]
 Cloth = Literal["firm", "medium", "soft"]

@@ -5,7 +5,6 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -23,7 +22,7 @@ from zesty_pivot.core.piece.region import crosses_itself, slash_fault
 from zesty_pivot.core.piece.spot import Spot
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 TakenUp = Literal["pleats", "tucks", "gathers"]
 

@@ -5,7 +5,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import field, replace
+from dataclasses import field
 from functools import partial
 
 import numpy as np
@@ -24,7 +24,7 @@ from zesty_pivot.core.procedures.dart_moves import DartMove, move_dart
 from zesty_pivot.core.procedures.legs import made_equal
 from zesty_pivot.core.procedures.parking import bring_home, park
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 NUDGE = 2.0  # mm by which a slash is moved aside to find a clear way
 ASIDE = 0.75  # of the way to the next slash that one may be moved aside

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import replace
 
 import numpy as np
 
@@ -21,6 +20,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.side_seam import one_side
 from zesty_pivot.core.procedures.taping import fitted
 from zesty_pivot.core.quantity import Unit, format_length
+from zesty_pivot.core.record import replace
 
 NEW = "*shoulder"  # the new seam's id while the old one is there too
 SLEEVE = "sleeve"  # the notch that a sleeve is set to: where the shoulder seam was

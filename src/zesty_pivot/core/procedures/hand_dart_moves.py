@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 from zesty_pivot.core.moves.cut import slit
 from zesty_pivot.core.moves.join import SHUT
@@ -15,6 +14,7 @@ from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.dart_moves import OPENING, DartMove, angle_moved, goal, move_dart
 from zesty_pivot.core.procedures.hand import Line, Way, edges_of, line, place_line, preparing_line, still_words
 from zesty_pivot.core.quantity import format_length, length_mm
+from zesty_pivot.core.record import replace
 
 _PLACES = ("at_dart", "at_mark", "at_far", "at_length", "at_share")  # how a place is found
 

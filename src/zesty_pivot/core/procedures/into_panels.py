@@ -3,10 +3,10 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 from zesty_pivot.core.piece import Body, EdgeRef, Notch, Origin, Pattern, Piece, Seam, SeamSide
 from zesty_pivot.core.piece.refs import sewn
+from zesty_pivot.core.record import replace
 
 # Panels of front and back whose edges differ by less than this (mm) are sewn to each other, one by one; lines that meet less
 # well leave one seam across both. Common practice, no source (a pencil line to either side).

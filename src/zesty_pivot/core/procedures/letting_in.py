@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections.abc import Callable, Sequence
 from contextlib import suppress
-from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -23,7 +22,7 @@ from zesty_pivot.core.piece.region import crosses, crosses_itself, first_hit, sl
 from zesty_pivot.core.piece.sides import Body
 from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 Heading = Literal["centre", "side", "up", "down"]
 

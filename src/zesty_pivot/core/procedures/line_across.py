@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Mapping
-from dataclasses import replace
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
@@ -17,6 +16,7 @@ from zesty_pivot.core.procedures.clearing import AWAY, brought_back, first_way, 
 from zesty_pivot.core.procedures.legs import made_equal
 from zesty_pivot.core.procedures.parking import park
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import replace
 
 LineOn = Callable[[Piece], Path]  # the line as it is drawn on a piece
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
@@ -21,7 +20,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panels
 from zesty_pivot.core.procedures.line_across import opened_in, shut_under
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 # A line longer than this (mm) gets two notches, a shorter one a single. Common practice, no source.
 TWO_NOTCHES = 150.0

@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 
 from zesty_pivot.core.errors import StepError
@@ -13,7 +11,7 @@ from zesty_pivot.core.moves.panels import STYLE_LINE
 from zesty_pivot.core.moves.shaping import displaced
 from zesty_pivot.core.piece import OPEN_USES, Pattern, Piece, Run, dart_words
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 LOWER = ("waist", "hem")
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 
 import numpy as np
 
@@ -17,7 +16,7 @@ from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, Seam, Source
 from zesty_pivot.core.piece.bodice_half import BodiceHalf, nearest_place
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.into_panels import with_panels
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 _ROUNDS = 12
 EASED_OVER = 50.0  # mm below the point: as far as the notch. Common practice, no source.

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 from zesty_pivot.core.errors import PlaceError, StepError
 from zesty_pivot.core.geometry import Path
@@ -25,6 +24,7 @@ from zesty_pivot.core.procedures.neckline_uneven import on_each_side
 from zesty_pivot.core.procedures.neckline_wrap import wrapped
 from zesty_pivot.core.procedures.strips import rectangle
 from zesty_pivot.core.quantity import Unit, format_length
+from zesty_pivot.core.record import replace
 
 
 def carried_out(edges: NeckEdges, shape: NeckShape, side: Side, context: Context, *, eased: bool) -> tuple[Pattern, list[Note]]:

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 from functools import partial
 
 import numpy as np
@@ -30,7 +29,7 @@ from zesty_pivot.core.procedures.neckline_across import (
     side_of_line,
 )
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 # An edge meets the shoulder within these angles of its way to the tip (radians); steeper or flatter, its end is bent, so that
 # the other piece can go on from it. Our own choice.

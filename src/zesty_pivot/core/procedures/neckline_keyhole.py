@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 import numpy as np
 
@@ -25,6 +24,7 @@ from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panels
 from zesty_pivot.core.procedures.neckline_edges import NeckEdge
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import replace
 
 SEAM_NOTCHES = (0.5,)
 

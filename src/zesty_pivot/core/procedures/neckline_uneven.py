@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
 from typing import cast
 
 import numpy as np
@@ -14,6 +13,7 @@ from zesty_pivot.core.piece import Piece, Place, Side
 from zesty_pivot.core.piece.bodice_half import nearest_place
 from zesty_pivot.core.procedures.neckline_across import outwards
 from zesty_pivot.core.procedures.neckline_edges import NeckEdge
+from zesty_pivot.core.record import replace
 
 _NEW = "*neck"
 

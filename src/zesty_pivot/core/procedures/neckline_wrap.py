@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import numpy as np
 
 from zesty_pivot.core.errors import StepError
@@ -27,6 +25,7 @@ from zesty_pivot.core.procedures.clearing import brought_back, first_way, statio
 from zesty_pivot.core.procedures.neckline_across import Beyond, cut_beyond
 from zesty_pivot.core.procedures.neckline_edges import NeckEdge
 from zesty_pivot.core.procedures.unfolding import unfolded
+from zesty_pivot.core.record import replace
 
 _NEW = "*neck"
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Collection, Mapping
-from dataclasses import replace
 
 from zesty_pivot.core.errors import PlaceError, StepError, one_of
 from zesty_pivot.core.piece import Dart, Parked, Pattern, Piece, Place, called, dart_words
@@ -12,6 +11,7 @@ from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.piece.spot import Spot, spot_words
 from zesty_pivot.core.procedures.base import Context, Outcome
 from zesty_pivot.core.procedures.dart_moves import DartMove, goal, move_dart, move_darts
+from zesty_pivot.core.record import replace
 
 _SLACK = 1e-9  # radians: what is parked may be this much more than what is there, the noise of float64
 

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 import numpy as np
 
@@ -12,6 +11,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.piece import Fullness, LetLine, Lies, Mark, Origin, Piece, Taking
 from zesty_pivot.core.procedures.sectors import HEM, INNER, START, STOP, WHOLE, Sector
 from zesty_pivot.core.procedures.strips import STRIP, Crossing, ringed
+from zesty_pivot.core.record import replace
 
 
 def slashed_part(slashes: int, spread: float, depth: float) -> float:

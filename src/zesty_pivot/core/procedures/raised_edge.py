@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import replace
 
 import numpy as np
 
@@ -13,6 +12,7 @@ from zesty_pivot.core.moves.shaping import ended_at
 from zesty_pivot.core.piece import Pattern, Piece, Run, dart_words
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.lower_edge import LOWER
+from zesty_pivot.core.record import replace
 
 
 def raised(pattern: Pattern, names: Sequence[str], by: float) -> Pattern:

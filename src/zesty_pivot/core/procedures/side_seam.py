@@ -5,7 +5,6 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Sequence
-from dataclasses import replace
 
 import numpy as np
 
@@ -22,6 +21,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.clearing import cleared
 from zesty_pivot.core.procedures.parking import bring_home
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import replace
 
 SIDE = "side_seam"
 NEW = "*side"  # the new seam's id while the old one is there too

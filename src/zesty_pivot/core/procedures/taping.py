@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 import shapely
 
 from zesty_pivot.core.errors import StepError
@@ -14,7 +12,7 @@ from zesty_pivot.core.piece import EdgeRef, Origin, Pattern, Piece, SeamSide
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.side_seam import TAPED, one_side
 from zesty_pivot.core.quantity import Unit, format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 
 @record

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 import numpy as np
 
@@ -17,7 +16,7 @@ from zesty_pivot.core.piece.names import TWIST, words
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.cowls import fed_at_centre
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 USUAL = 0.75  # of what opens at the centre that a twist is wide. Our own choice
 

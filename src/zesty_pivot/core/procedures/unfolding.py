@@ -2,12 +2,11 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.moves import mirror
 from zesty_pivot.core.piece import Pattern, Seam, SeamSide, Side
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.record import replace
 
 
 def unfolded(pattern: Pattern, name: str) -> Pattern:

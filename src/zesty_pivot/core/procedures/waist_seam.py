@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 import numpy as np
 import shapely
@@ -23,6 +22,7 @@ from zesty_pivot.core.piece.spot import Spot, resolve
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.into_panels import free_line
 from zesty_pivot.core.procedures.line_cutting import Cutting, sewn_parts
+from zesty_pivot.core.record import replace
 
 POINTS = ("bust_point", "waist_tip", "blade_point")  # of the body, that a fish-eye may stand under
 STANDS_UNDER = 80.0  # mm below such a point at most. Our own choice

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 
 from zesty_pivot.core.errors import GeometryError, StepError
 from zesty_pivot.core.geometry import Path, between
@@ -11,6 +10,7 @@ from zesty_pivot.core.geometry.crossing import of_curves
 from zesty_pivot.core.moves.offset import begun_at, beside
 from zesty_pivot.core.piece import EdgeRef, Extra, Follow, Pattern, Piece, Run, SeamSide, Source
 from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.record import replace
 
 TURNED = ("neckline", "armhole")  # edges where the layers are sewn and turned, or bound together with the sleeve
 BELOW = ("waist", "hem", "side_seam")  # what a yoke has none of

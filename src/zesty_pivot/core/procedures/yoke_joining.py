@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from dataclasses import replace
 from typing import Literal, Protocol
 
 from zesty_pivot.core.errors import StepError
@@ -13,7 +12,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.forward_shoulder import moved_forward, straightened
 from zesty_pivot.core.procedures.taping import seam_between, taped
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 # Shoulders that differ by more than this (mm) are trued before they are joined; the back's is usually eased in by some 3 to 5
 # mm, which a joined yoke cannot be. Common practice, no source.

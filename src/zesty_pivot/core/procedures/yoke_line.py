@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import itertools
-from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -21,7 +20,7 @@ from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.procedures.line_across import shut_under
 from zesty_pivot.core.procedures.line_cutting import Cutting
 from zesty_pivot.core.quantity import distance_mm, format_length
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 Kind = Literal["yoke", "midriff", "hip"]
 Shape = Literal["straight", "curved", "pointed", "scalloped"]

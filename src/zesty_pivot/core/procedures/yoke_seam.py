@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import math
-from dataclasses import replace
 from typing import Literal
 
 from zesty_pivot.core.conventions.schools import UNDER_A_LAP
@@ -13,6 +12,7 @@ from zesty_pivot.core.piece.names import LAPPED_UNDER, words
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.strips import rectangle
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import replace
 
 YokeSeam = Literal["plain", "lapped", "piped"]
 

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import replace
 
 import numpy as np
 
@@ -28,6 +27,7 @@ from zesty_pivot.core.procedures.into_panels import free_line
 from zesty_pivot.core.procedures.legs import made_equal
 from zesty_pivot.core.procedures.line_cutting import Cutting, sewn_parts
 from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.record import replace
 
 Begun = tuple[Path, Vector]  # a line as far as a dart's point, and the direction in which it goes on
 

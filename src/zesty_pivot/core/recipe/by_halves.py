@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
-from dataclasses import replace
 from typing import TypeVar
 
 from zesty_pivot.core.moves.mirror import half_name, side_of
@@ -15,7 +14,7 @@ from zesty_pivot.core.procedures.both_sides import Halves, parted, together
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.yoke_joining import apart, with_yokes_apart
 from zesty_pivot.core.quantity.fields import Model, with_darts
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 from zesty_pivot.core.steps.base import FrontAndBackStep, Step
 
 Made = TypeVar("Made", bound=Model)

@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from dataclasses import replace
-
 from zesty_pivot.core.errors import PlaceError, ZestyError
 from zesty_pivot.core.piece import EdgeRef, Extra, Pattern, SeamSide
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.quantity import Unit, format_length
+from zesty_pivot.core.record import replace
 
 CHANGED = 0.005  # mm that an edge must have changed by for it to be told
 

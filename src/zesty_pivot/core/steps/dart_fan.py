@@ -1,7 +1,6 @@
 """dart.fan: one dart becomes several beside each other on the same edge, radiating from the pivot or with parallel axes."""
 
 import math
-from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
@@ -18,6 +17,7 @@ from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.hand_dart_moves import beside
 from zesty_pivot.core.quantity import length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, NamesDart, Share
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.dart_chain import DartChain
 
 # Parallel darts run straight from the seam to this share of the way to the pivot, and from there to the pivot: the bend

@@ -1,6 +1,5 @@
 """dart.fisheye: a dart inside a hip-length piece, with a point below the bust or blade and a point above the hip."""
 
-from dataclasses import replace
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -14,6 +13,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import Step
 
 

@@ -1,7 +1,6 @@
 """dart.shape: the lines a dart is sewn along: legs bowed in or out, or a bend on the way to the pivot."""
 
 import math
-from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
@@ -13,6 +12,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, NamesDart, Share
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import Step
 
 # A bend sharper than this (radians) cannot be pressed. Common practice, no source.

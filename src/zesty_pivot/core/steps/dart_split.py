@@ -1,6 +1,5 @@
 """dart.split: one dart to several places, by shares, by mouths, the rest, or with equal mouths."""
 
-from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
@@ -14,6 +13,7 @@ from zesty_pivot.core.procedures.dart_moves import DartMove, Legs, goal, legs_at
 from zesty_pivot.core.procedures.dart_shares import chain, equal_mouths
 from zesty_pivot.core.quantity import length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Model, NamesDart, Share
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.dart_chain import DartChain
 
 MOST_PARTS = 8

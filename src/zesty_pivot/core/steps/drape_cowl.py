@@ -1,7 +1,6 @@
 """drape.cowl: a neck edge that hangs in folds between the shoulders."""
 
 import math
-from dataclasses import replace
 from typing import ClassVar, Literal, Self
 
 from pydantic import Field
@@ -17,6 +16,7 @@ from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.procedures.hanging import sag
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
 Level = Literal["high", "mid", "low", "bust"]

@@ -1,7 +1,6 @@
 """drape.cowl_armhole: a cowl that hangs from the shoulder under the arm, front and back in one piece at the side."""
 
 import math
-from dataclasses import replace
 from typing import ClassVar, Literal
 
 import numpy as np
@@ -18,6 +17,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
 LEAST_FACING, MOST_FACING = 10.0, 200.0  # mm. Common practice, no source

@@ -1,6 +1,5 @@
 """drape.fan: folds that radiate from a stretch of seam: darts led there and slashes opened."""
 
-from dataclasses import replace
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
@@ -17,6 +16,7 @@ from zesty_pivot.core.procedures.into_panels import free_name
 from zesty_pivot.core.procedures.letting_in import Heading, headings, heads_on
 from zesty_pivot.core.quantity import distance_mm, format_length, length_mm, share_of
 from zesty_pivot.core.quantity.fields import Along, Length, NamesDart, Share
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import Step
 
 LEAST = 20.0  # mm of the seam that the folds lie on at least. Our own choice

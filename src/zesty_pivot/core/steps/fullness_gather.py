@@ -1,6 +1,5 @@
 """fullness.gather: a stretch of an edge gathered: by ratio, by amount, or to fit what it is sewn to; shirring in rows."""
 
-from dataclasses import replace
 from typing import ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
@@ -16,6 +15,7 @@ from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.letting_in import Slot, clear_share, covered, edge_place, let_in, notched, partner
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.core.quantity.fields import Length, Share
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.let_in import LetInStep
 
 # Times its finished length that an edge has to begin with: light cloth 1.5, usual 2, sheer 2.5. Common practice, no source.

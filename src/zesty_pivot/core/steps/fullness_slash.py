@@ -1,7 +1,6 @@
 """fullness.slash: a slash line of the user's own, to the pivot or to a hinge on another seam, opened or closed by an amount."""
 
 import math
-from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
@@ -22,6 +21,7 @@ from zesty_pivot.core.procedures.hand_dart_moves import move_by_hand
 from zesty_pivot.core.procedures.hand_flaring import sense_of
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length, NamesDart
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import Step
 
 # A slash opened wider than this (radians) no longer lies on one sheet. Common practice, no source.

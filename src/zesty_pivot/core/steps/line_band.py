@@ -1,6 +1,5 @@
 """line.band: a band of even width cut off along an edge, for another cloth or another colour."""
 
-from dataclasses import replace
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -20,6 +19,7 @@ from zesty_pivot.core.procedures.into_panels import free_line, lined, with_panel
 from zesty_pivot.core.procedures.legs import made_equal
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import Step
 
 

@@ -1,6 +1,5 @@
 """line.contour: the centre back drawn in at the waist, so that a zip does not bulge; the fold becomes a seam."""
 
-from dataclasses import replace
 from typing import ClassVar, Literal
 
 import numpy as np
@@ -20,6 +19,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import Step
 
 # The contour goes in by at most this (mm). Common practice (1/2 to 1 in), no source; more is a dart.

@@ -3,7 +3,6 @@
 import itertools
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self
 
 import numpy as np
@@ -32,7 +31,7 @@ from zesty_pivot.core.procedures.line_top import line_top
 from zesty_pivot.core.procedures.panel_notes import panel_notes
 from zesty_pivot.core.quantity import Scope, format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length, NamesDart
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 from zesty_pivot.core.steps.base import Step
 
 # A princess line passes the bust point by at most this (mm). Common practice, no source.

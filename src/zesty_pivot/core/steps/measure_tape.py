@@ -3,7 +3,6 @@
 import itertools
 import re
 import unicodedata
-from dataclasses import replace
 from typing import ClassVar, Literal, Self
 
 from pydantic import Field
@@ -18,6 +17,7 @@ from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.tape_measure import LAYINGS, Darts, Laying, Reading, lay_tape
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length, with_darts
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import Step
 
 EDGES = ("edge", "armhole", "neckline", "side_seam")  # formulas of places know these lengths already

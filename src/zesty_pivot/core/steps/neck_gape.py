@@ -1,6 +1,5 @@
 """neck.gape: an edge that stands off the body is tightened; what is taken out goes into the bust dart."""
 
-from dataclasses import replace
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
@@ -20,6 +19,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length, NamesDart
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import Step
 
 _SLIT = "*gape"

@@ -1,6 +1,5 @@
 """neck.opening: where the finished neck opens, so that the head goes through: a zip in the seam at the centre, or a slit."""
 
-from dataclasses import replace
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -14,6 +13,7 @@ from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.procedures.strips import rectangle
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import Step
 
 LEAST = 20.0  # mm; a shorter opening opens nothing

@@ -1,6 +1,5 @@
 """neck.shape: the neckline of front and back drawn anew in one go, darts put away while it is drawn and brought back."""
 
-from dataclasses import replace
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, FiniteFloat, model_validator
@@ -21,6 +20,7 @@ from zesty_pivot.core.procedures.neckline_edges import ROOM, NeckEdges, NeckTarg
 from zesty_pivot.core.quantity import Scope, format_length, length_mm
 from zesty_pivot.core.quantity.fields import Along, Length
 from zesty_pivot.core.quantity.formula import distance_mm
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
 UNEVEN = ("asymmetric", "one_shoulder")  # shapes that have a side

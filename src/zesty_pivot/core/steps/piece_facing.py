@@ -1,6 +1,5 @@
 """piece.facing: facings that follow the finished edges, and a lining, as pieces of their own."""
 
-from dataclasses import replace
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -16,6 +15,7 @@ from zesty_pivot.core.procedures.hem_facings import hem_facing, with_lower_edge
 from zesty_pivot.core.procedures.yoke_facing import yoke_facing, yokes
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
 FacingKind = Literal["neck", "all_in_one", "camisole", "hem", "yoke", "lining"]

@@ -1,6 +1,5 @@
 """piece.side_panel: a panel cut from front and back inside the armhole width takes the place of the side seam."""
 
-from dataclasses import replace
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -27,6 +26,7 @@ from zesty_pivot.core.procedures.side_seam import (
 )
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import Step
 
 PANEL = "side_panel"

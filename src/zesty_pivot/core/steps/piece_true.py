@@ -1,7 +1,6 @@
 """piece.true: the seam across closed mouths redrawn smooth, with the amount it moved."""
 
 import math
-from dataclasses import replace
 from typing import ClassVar, Literal
 
 import numpy as np
@@ -19,6 +18,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import Step
 
 # Smaller corners and jogs than these are the noise of six decimals in a file.

@@ -2,7 +2,6 @@
 
 from abc import abstractmethod
 from collections.abc import Iterable
-from dataclasses import replace
 from typing import ClassVar
 
 from pydantic import Field
@@ -15,7 +14,7 @@ from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.procedures.into_panels import free_name
 from zesty_pivot.core.procedures.worn_edge import WORN, WornEdge, worn_edges
 from zesty_pivot.core.quantity import format_length, length_mm
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
 # Sheer cloth gathers 3 to 1; more than this cannot be pushed together. Common practice, no source.

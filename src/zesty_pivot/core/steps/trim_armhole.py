@@ -1,7 +1,6 @@
 """trim.armhole: the armholes for a sleeveless style: underarm lowered or raised, shoulder cut in, razor back."""
 
 import math
-from dataclasses import replace
 from typing import ClassVar, Literal
 
 import numpy as np
@@ -23,6 +22,7 @@ from zesty_pivot.core.procedures.clearing import brought_back, cleared, first_wa
 from zesty_pivot.core.procedures.hand import Line, Way, line
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import FrontAndBackStep
 
 LEFT_OVER = 5.0  # mm of shoulder that is left at least

@@ -1,7 +1,6 @@
 """trim.placket: a button and buttonhole placket down the centre."""
 
 from collections.abc import Sequence
-from dataclasses import replace
 from typing import ClassVar, Literal
 
 import numpy as np
@@ -18,6 +17,7 @@ from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.procedures.strips import fold_along, straight_strip
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.trim import TiedStep
 
 CLEAR = 20.0  # mm above a waist seam that no button lies on. Common practice, no source

@@ -1,6 +1,5 @@
 """trim.strapless: everything above a top edge cut away, straight or sweetheart, from the centre to the armhole."""
 
-from dataclasses import replace
 from typing import ClassVar, Literal
 
 import numpy as np
@@ -21,6 +20,7 @@ from zesty_pivot.core.procedures.hand import Line, Way, centre_words, line
 from zesty_pivot.core.procedures.into_panels import with_panels
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps.base import Step
 
 # Where darts that open above the edge go, the first that has a clear way: down, where a bustier has its seams.

@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 from collections import OrderedDict
 from collections.abc import Iterable, Iterator
-from dataclasses import replace
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -16,6 +15,7 @@ from zesty_pivot.core.conventions.sewing import Sewing
 from zesty_pivot.core.finish.fold import TEAR, crossings, folded
 from zesty_pivot.core.moves.laid_open import from_paper, laid_open, layers, on_paper, shut_in_part
 from zesty_pivot.core.piece import Pattern, Piece
+from zesty_pivot.core.record import replace
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.lying import FLAT, Layout
 from zesty_pivot.desk.table.shapes import shapes_of

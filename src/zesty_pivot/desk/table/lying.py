@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Mapping, Sequence
-from dataclasses import replace
 
 import numpy as np
 from numpy.typing import NDArray
@@ -13,7 +12,7 @@ from PyQt6.QtGui import QPainter, QTransform
 from zesty_pivot.core.formats.table_lay import TableLay
 from zesty_pivot.core.moves.mirror import side_of
 from zesty_pivot.core.piece import Pattern, Piece, Side
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 from zesty_pivot.desk.lay import SPREAD
 from zesty_pivot.desk.table.shapes import shapes_of
 

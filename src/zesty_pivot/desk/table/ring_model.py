@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import itertools
 import math
-from dataclasses import replace
 from typing import Literal
 
 import numpy as np
@@ -17,7 +16,7 @@ from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.region import crosses, first_hit
 from zesty_pivot.core.piece.spot import ALL_STATIONS, Spot, resolve, spot_words
 from zesty_pivot.core.quantity import Scope
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 
 SNAP = math.radians(4.5)  # a direction this near to a station means the station
 
