@@ -66,7 +66,7 @@ else:
         are taken over as they are. Raises TypeError for what is no field."""
         cls = one.__class__
         names, is_looked_at = vars(cls).get(_COPIED, (frozenset(), False))
-        if not changes.keys() <= names:
+        if not names or not changes.keys() <= names:
             return dataclasses.replace(one, **changes)
         made, known = object.__new__(cls), vars(one)
         values = vars(made)
