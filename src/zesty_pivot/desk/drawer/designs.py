@@ -37,6 +37,7 @@ class Designs(QWidget):
         self._key: object = None
         self.grid = PictureGrid({name: (one.title, one.hint) for name, one in entry.variants.items()}, "")
         self.grid.is_held = lambda: model.is_previewing
+        model.changed.connect(self.grid.wait)
         rows = QVBoxLayout(self)
         rows.setContentsMargins(0, 0, 0, 4)
         rows.setSpacing(4)

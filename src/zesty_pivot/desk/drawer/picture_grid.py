@@ -118,6 +118,11 @@ class PictureGrid(QWidget):
         self._waiting = [name for name, choice in self.choices.items() if not choice.isHidden()]
         self._timer.start(HELD)  # what was done is painted before
 
+    def wait(self) -> None:
+        """Something is done meanwhile: it is painted before more pictures are made."""
+        if self._timer.isActive():
+            self._timer.start(HELD)
+
     def fold(self, names: Collection[str]) -> None:
         """Shows these choices only; pictures that are missing are made."""
         for name, choice in self.choices.items():

@@ -31,6 +31,7 @@ class Tiles(QWidget):
         steps = headings()
         self.grid = PictureGrid({do: (steps[do].title, steps[do].summary) for do in door.steps}, "", COLUMNS, may_be_dim=True)
         self.grid.is_held = lambda: model.is_previewing
+        model.changed.connect(self.grid.wait)
         self._shown: tuple[object, ...] = ()
         rows = QVBoxLayout(self)
         rows.setContentsMargins(0, 0, 0, 0)
