@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 from collections import OrderedDict
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Sequence
 from typing import TYPE_CHECKING
 
 import numpy as np
@@ -24,6 +24,12 @@ from zesty_pivot.desk.theme import NOW, text_font
 
 if TYPE_CHECKING:
     from zesty_pivot.core.ledger.differences import Differences
+
+# Where small words on the paper go when their own place is taken, px.
+NEAR = (
+    (0.0, 0.0), (16.0, 0.0), (-16.0, 0.0), (0.0, -14.0), (0.0, 14.0), (0.0, -24.0), (0.0, 24.0), (-30.0, 0.0), (30.0, 0.0),
+    (60.0, 0.0), (-60.0, 0.0),
+)  # fmt: skip
 
 # Where words go when their own place is taken, px.
 BESIDE = (
@@ -104,17 +110,19 @@ def write_tags(words: Words, tags: Iterable[tuple[QPointF, str, str]]) -> None:
         words.add(MEASURED, text, [slip(text, font, at + QPointF(*by), color) for by in BESIDE])
 
 
-def write_marks(words: Words, marks: Iterable[tuple[QPointF, str]]) -> None:
-    """Small words on the paper, their middles in px."""
+def write_marks(words: Words, marks: Iterable[tuple[QPointF, str]], others: Sequence[QRectF] = ()) -> None:
+    """Small words on the paper, their middles in px; those of a piece do not slip onto the ground of others."""
     font = text_font(8.5)
     for at, text in marks:
-        words.add(MARK, text, _beside(text, font, at))
+        words.add(MARK, text, _beside(text, font, at, [box for box in others if not box.contains(at)]))
 
 
-def _beside(text: str, font: QFont, at: QPointF) -> Iterator[Way]:
-    for dx, dy in BESIDE[:5]:
+def _beside(text: str, font: QFont, at: QPointF, others: Sequence[QRectF]) -> Iterator[Way]:
+    for dx, dy in NEAR:
         box = QRectF(at.x() - 50 + dx, at.y() - 9 + dy, 100, 18)
-        yield plain(text, font, box, "cool", Qt.AlignmentFlag.AlignCenter)
+        way = plain(text, font, box, "cool", Qt.AlignmentFlag.AlignCenter)
+        if not any(other.intersects(way.box) for other in others):
+            yield way
 
 
 def difference_marks(canvas: Canvas, pattern: Pattern, figures: Differences, layout: Layout) -> list[tuple[QPointF, str, str]]:

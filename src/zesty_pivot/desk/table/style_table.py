@@ -254,10 +254,12 @@ class StyleTable(HandTable):
         for piece in self._model.pattern.with_extras if self.is_flat else self._model.pattern.pieces:
             self._label(piece)
         if self.is_flat:
+            grounds = {piece.name: self._ground_of(piece) for piece in self._model.pattern.with_extras}
             for piece in self._model.pattern.pieces:
                 lying = layout.get(piece.name, FLAT)
                 marks = shapes_of(piece).words
-                laid.write_marks(words, ((self.to_px(*lying.on_table((at.x(), at.y()))), text) for at, text in marks))
+                others = [ground for name, ground in grounds.items() if name != piece.name]
+                laid.write_marks(words, ((self.to_px(*lying.on_table((at.x(), at.y()))), text) for at, text in marks), others)
             for hand in reversed(self.hands):
                 hand.paint(painter, words)
             figures = self._lay.figures
@@ -266,6 +268,11 @@ class StyleTable(HandTable):
         else:
             laid.write_crossings(words, self, self._model.pattern, self._lay.fold, layout, self._sewing)
         words.paint(painter, QRectF(self.rect()).adjusted(RULER, RULER, 0, 0))
+
+    def _ground_of(self, piece: Piece) -> QRectF:
+        """The box that a piece lies in, px."""
+        box = self.layout_now().get(piece.name, FLAT).box(shapes_of(piece).box)
+        return QRectF(self.to_px(box.left(), box.top()), self.to_px(box.right(), box.bottom()))
 
     def label_box(self, piece: Piece) -> QRectF:
         """Where a piece's name stands, px: under it, or within it where another lies under it. A long name of a narrow panel
