@@ -7,7 +7,6 @@ so that there is something to true. Run: `python -m tools.make_demo`.
 
 from __future__ import annotations
 
-import json
 import math
 from pathlib import Path
 from typing import Any
@@ -15,6 +14,7 @@ from typing import Any
 import numpy as np
 
 from tools.concert import STYLES
+from zesty_pivot.core.formats import block_file, style_file
 
 Piece = dict[str, Any]
 
@@ -229,15 +229,15 @@ def main() -> None:
     made = {}
     for file, (title, *pieces) in blocks.items():
         made[file] = {
-            "format": "zesty-pivot/block", "version": 2, "units": "mm", "name": title,
+            "format": "zesty-pivot/block", "version": 3, "units": "mm", "name": title,
             "measurements": MEASURES, "pieces": [written(piece) for piece in pieces],
         }  # fmt: skip
-        (OUT / f"{file}.zblock").write_text(json.dumps(made[file], indent=1) + "\n")
+        (OUT / f"{file}.zblock").write_bytes(block_file.dump(block_file.from_value(made[file], file)))
     for name, style in STYLES.items():
         block = made[style.get("block", "quillmere")]
-        head = {"format": "zesty-pivot/style", "version": 2, "name": style["name"], "units": style["units"], "block": block}
+        head = {"format": "zesty-pivot/style", "version": 4, "name": style["name"], "units": style["units"], "block": block}
         rest = {"measures": {}, "steps": style["steps"], "finish": {"size": "Isaura"}, "notes": style["notes"]}
-        (OUT / f"{name}.zpiv").write_text(json.dumps({**head, **rest}, indent=1) + "\n")
+        (OUT / f"{name}.zpiv").write_bytes(style_file.dump(style_file.from_value({**head, **rest}, name)))
 
 
 if __name__ == "__main__":
