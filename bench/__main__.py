@@ -192,7 +192,7 @@ def longest_pause(style: Style) -> tuple[float, str]:
         for name, act in acts.items():
             spans = []
             turn, turns = act, 0
-            while turns < 7 or not model.is_checked:  # its own call, what it paints, and the look for findings
+            while turns < 7 or not model.pace.is_checked:  # its own call, what it paints, and the look for findings
                 start = time.perf_counter()
                 turn()
                 spans.append(1e3 * (time.perf_counter() - start))
@@ -249,7 +249,7 @@ BARE = (
     "w = QWidget(); w.resize(1280, 800); w.show(); app.processEvents(); w.grab()"
 )
 DESK = (
-    "from zesty_pivot.cli.main import prepare\nprepare()\n"
+    "from zesty_pivot.cli.cold import prepare\nprepare()\n"
     "from zesty_pivot.desk.start import application, open_window\napp = application()\nw = open_window(None)\n"
     "w.resize(1280, 800); w.show(); app.processEvents(); w.grab()"
 )

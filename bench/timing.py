@@ -34,7 +34,7 @@ def opened(style: Style) -> Window:
     window.resize(1280, 800)
     window.show()
     application().processEvents()
-    window.model.check()
+    window.model.pace.check()
     return window
 
 

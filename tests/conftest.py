@@ -122,7 +122,7 @@ def open_desk(qtbot) -> Iterator[Callable]:  # type: ignore[no-untyped-def, type
         window.resize(1280, 800)
         window.show()
         qtbot.waitExposed(window)
-        window.model.check()  # as a moment later
+        window.model.pace.check()  # as a moment later
         windows.append(window)
         return window
 

@@ -91,7 +91,7 @@ def test_all_that_asks_for_it_is_trued_step_by_step(open_desk) -> None:  # type:
     assert made.count("piece.true") >= 2 and made.count("piece.true_seam") == 3
     assert not [f for f in window.model.findings if f.check == "corners"]
     assert all(state.notes for state in window.model.derived.derivation.states[1:])  # each says its amount
-    window.model.check()  # as a moment later
+    window.model.pace.check()  # as a moment later
     assert not window.qt_action("true.all").isEnabled()
     # One card, which unfolds, and one entry of the history.
     strip = window.strip

@@ -8,7 +8,7 @@ from PyQt6.QtGui import QImage, QPainter
 from PyQt6.QtWidgets import QApplication, QWidget
 
 from tests.samples import move, style
-from zesty_pivot.desk.document import FOLLOW_MS
+from zesty_pivot.desk.pace import FOLLOW_MS
 from zesty_pivot.desk.table.stamps import Stamps, fine
 from zesty_pivot.desk.window import SHOWN_MS
 
@@ -31,7 +31,7 @@ def test_the_panels_follow_a_drag_at_a_pace_and_a_drop_at_once(open_desk, qtbot)
     control, figures = picked_up(window), window.side.reading
     heard: list[str] = []
     window.model.changed.connect(lambda: heard.append("changed"))
-    window.model.followed.connect(lambda: heard.append("followed"))
+    window.model.pace.followed.connect(lambda: heard.append("followed"))
     for angle in CARRIED:
         control.point(angle)
     assert heard.count("changed") == len(CARRIED) and "followed" not in heard  # the table alone
@@ -52,15 +52,15 @@ def test_findings_are_looked_for_once_the_edit_is_painted(open_desk, qtbot) -> N
     model, cards = window.model, window.side.reading.findings
     shown = [card.finding for card in cards.cards]
     model.edit(style([move("shoulder", "french")]), "move")
-    assert not model.is_checked and [card.finding for card in cards.cards] == shown  # those of a moment ago
-    qtbot.waitUntil(lambda: model.is_checked, timeout=5_000)
+    assert not model.pace.is_checked and [card.finding for card in cards.cards] == shown  # those of a moment ago
+    qtbot.waitUntil(lambda: model.pace.is_checked, timeout=5_000)
     now = [card.finding for card in cards.cards]
     assert now != shown and sorted(now, key=str) == sorted(model.findings, key=str)
     model.undo()
-    model.check()  # asked for at once
-    assert [card.finding for card in cards.cards] == shown and model.is_checked
+    model.pace.check()  # asked for at once
+    assert [card.finding for card in cards.cards] == shown and model.pace.is_checked
     model.choose_pivot(model.pivot, "waist")
-    assert model.is_checked  # nothing new to look at
+    assert model.pace.is_checked  # nothing new to look at
 
 
 def test_pieces_are_finished_one_in_a_turn_before_the_findings(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -69,8 +69,8 @@ def test_pieces_are_finished_one_in_a_turn_before_the_findings(open_desk, qtbot)
     qtbot.wait(2 * SHOWN_MS)  # the look after the first paint is through
     model.edit(style([move("shoulder", "french")]), "move")
     turns: list[bool] = []
-    model._turn.timeout.connect(lambda: turns.append(model.is_checked))
-    qtbot.waitUntil(lambda: model.is_checked, timeout=5_000)
+    model.pace._turn.timeout.connect(lambda: turns.append(model.pace.is_checked))
+    qtbot.waitUntil(lambda: model.pace.is_checked, timeout=5_000)
     assert len(turns) == len(model.pattern.with_extras) + 1 and turns.count(True) == 1
     assert len(model.look.finished) == len(model.pattern.with_extras)
 
@@ -83,7 +83,7 @@ def test_a_drag_right_after_an_edit_is_no_worse_for_it(open_desk, qtbot) -> None
         control.point(angle)
         QApplication.processEvents()
     control.drop()
-    qtbot.waitUntil(lambda: window.model.is_checked, timeout=5_000)
+    qtbot.waitUntil(lambda: window.model.pace.is_checked, timeout=5_000)
     shown = [card.finding for card in window.side.reading.findings.cards]
     assert sorted(shown, key=str) == sorted(window.model.findings, key=str)
 

@@ -139,17 +139,17 @@ def test_a_finding_is_accepted_with_a_reason_and_taken_back(open_desk) -> None:
     assert heads == sorted(heads)
     card.accept.click()
     type_into(card.reason, "a zip at CB")
-    window.model.check()  # as a moment later
+    window.model.pace.check()  # as a moment later
     (card,) = [card for card in panel.cards if card.finding.check == "neck_opening"]
     assert card.finding.accepted == "a zip at CB" and card.property("accepted") and card.mend is None
     assert panel.title.text().endswith(str(len(panel.cards) - 1)) or panel.title.text() == "Findings"
     tighter = registry.read({**ROUND, "depth": "8 cm", "width": "8 cm"})
     window.model.recipe.replace_step(0, tighter)
-    window.model.check()
+    window.model.pace.check()
     (card,) = [card for card in panel.cards if card.finding.check == "neck_opening"]
     assert not card.finding.accepted  # it is worse than what was accepted
     window.run("edit.undo")
-    window.model.check()
+    window.model.pace.check()
     (card,) = [card for card in panel.cards if card.finding.check == "neck_opening"]
     card.accept.click()
     assert window.model.style.accepted == ()

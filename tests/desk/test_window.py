@@ -273,9 +273,9 @@ def test_the_window_stands_before_its_findings_are_looked_for(qtbot) -> None:  #
     application()
     window = Window(style([move("shoulder", "french")]))
     qtbot.addWidget(window)
-    assert not window.model.is_checked and not window.side.reading.findings.cards
+    assert not window.model.pace.is_checked and not window.side.reading.findings.cards
     window.show()
-    qtbot.waitUntil(lambda: window.model.is_checked, timeout=5_000)
+    qtbot.waitUntil(lambda: window.model.pace.is_checked, timeout=5_000)
     shown = [card.finding for card in window.side.reading.findings.cards]
     assert shown and sorted(shown, key=str) == sorted(window.model.findings, key=str)
     assert window.strip.cards[-1]._dot

@@ -41,6 +41,13 @@ class Hand:
 
     def think(self) -> None:
         self.counted["M"] += 1
+        self.look()
+
+    def look(self) -> None:
+        """Sees what the window shows a moment after the last thing done, as everybody has by the next."""
+        while not self.window.model.pace.is_checked:
+            QApplication.processEvents()
+        QApplication.processEvents()  # what is new in a panel is shown in the turn after
 
     def _home(self, *, keys: bool) -> None:
         if self._at_keys is not keys:
@@ -51,6 +58,7 @@ class Hand:
         """Points at a widget and presses the button."""
         if widget is not self._written:
             self.settle()
+        self.look()
         self._home(keys=False)
         self.counted.update({"P": 1, "B": 2})
         self._clicked = widget

@@ -71,7 +71,7 @@ def _opened(job: Job, block: str) -> Any:
     window.resize(1280, 800)
     window.show()
     QCoreApplication.processEvents()
-    window.model.check()
+    window.model.pace.check()
     return window
 
 

@@ -13,7 +13,7 @@ from pathlib import Path
 import pypdf
 import pytest
 from PyQt6.QtCore import QPoint
-from PyQt6.QtWidgets import QApplication, QPushButton
+from PyQt6.QtWidgets import QPushButton
 
 from tests.desk.test_pointing import spot
 from tests.jobs.hand import Hand
@@ -34,7 +34,7 @@ class Newcomer:
 
     def drag(self, dart: str, station: str) -> None:
         self.hand.bead(dart, station)
-        QApplication.processEvents()
+        self.hand.look()
         self.did.append(f"the {dart} dart's bead to {station}")
 
     def take(self, key: str, title: str) -> None:

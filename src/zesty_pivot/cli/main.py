@@ -5,7 +5,6 @@ Exit codes: 0 done, 1 findings or refused input, 2 wrong usage. Messages go to s
 
 from __future__ import annotations
 
-import gc
 import json
 import logging
 import os
@@ -13,16 +12,14 @@ import sys
 from collections.abc import Callable, Sequence
 from contextlib import suppress
 from pathlib import Path
-from types import ModuleType
 from typing import Literal
 
 import click
 
 from zesty_pivot import __version__
+from zesty_pivot.cli.cold import prepare
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import FileError, ZestyError, one_of
-
-_PLUGIN_SEARCH = "pydantic.plugin._loader"
 
 PAPER_NAMES = ("A4", "A3", "Letter")
 
@@ -321,16 +318,6 @@ def _own_methods() -> Path:
     from zesty_pivot.desk.settings import methods_folder
 
     return methods_folder()
-
-
-def prepare() -> None:
-    """What makes a cold start short: no search for plugins, and a collector that waits until imports are through."""
-    os.environ.setdefault("PYDANTIC_DISABLE_PLUGINS", "1")  # a tenth of a cold start
-    # Its search would still be loaded, and with it what reads the metadata of packages: e-mail, sockets, archives.
-    none = ModuleType(_PLUGIN_SEARCH)
-    vars(none)["get_plugins"] = tuple
-    sys.modules.setdefault(_PLUGIN_SEARCH, none)
-    gc.set_threshold(100_000, 50, 50)  # another tenth: imports make many objects and leave no garbage
 
 
 def run(args: Sequence[str] | None = None) -> None:

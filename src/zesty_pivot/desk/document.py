@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable
 
-from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core.checks.base import Finding, Look
 from zesty_pivot.core.checks.registry import findings
@@ -16,41 +16,22 @@ from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.procedures.base import with_tapes
 from zesty_pivot.core.quantity import Scope, format_length
 from zesty_pivot.core.recipe import State
-from zesty_pivot.desk.contained import tried
 from zesty_pivot.desk.history import History
 from zesty_pivot.desk.opening import OpenDocument
-
-FOLLOW_MS = 100  # what stands beside the table follows a drag as often as a figure can be read; the table follows each move
-REST_MS = 1  # after an edit, until its findings are looked for: what it changed on the table is painted before
-
-
-def _timer(parent: QObject, ms: int) -> QTimer:
-    found = QTimer(parent)
-    found.setSingleShot(True)
-    found.setInterval(ms)
-    return found
+from zesty_pivot.desk.pace import Pace
 
 
 class Document(QObject):
     """One style being worked on. A new value of it is one entry of the history; a preview is none."""
 
     changed = pyqtSignal()  # the document, or what is shown of it
-    followed = pyqtSignal()  # the same for what stands beside the table: at once, but while something is dragged at a pace
     chosen_changed = pyqtSignal()  # pivot, dart or step
     document_changed = pyqtSignal()  # the document itself, its file, or what is saved of it
-    checked = pyqtSignal()  # the findings may be shown now
     said = pyqtSignal(str, bool)  # a sentence, and whether it is a fault
 
     def __init__(self, opened: OpenDocument) -> None:
         super().__init__()
-        self._pace, self._rest, self._turn = (_timer(self, ms) for ms in (FOLLOW_MS, REST_MS, 0))
-        self._pace.timeout.connect(self.followed)
-        self._rest.timeout.connect(self._turn.start)  # in a turn of the event loop of its own, so that keys are heard before
-        self._turn.timeout.connect(self._look_on)
-        self._finishing: Iterator[object] = iter(())  # the pieces that the findings look at, finished one in a turn
-        self.is_checked = False  # whether the findings of what is shown were looked for, or are being dragged along
-        self._checked: tuple[Derived, int] | None = None  # what they were looked for last, and which state of it
-        self.changed.connect(self._follow)
+        self.pace = Pace(self, self.changed)
         self.opened = 0  # how many documents were opened: tells them apart
         self.begin(opened)
 
@@ -208,40 +189,6 @@ class Document(QObject):
         if self.step is not None and self.step >= min(len(style.steps), len(self.style.steps)):
             self.step = None
         self.changed.emit()
-
-    def _follow(self) -> None:
-        if self._preview is not None:
-            if not self._pace.isActive():
-                self._pace.start()
-            return
-        self._pace.stop()
-        shown = self._derived, self.state_index
-        if self._checked is not None and (shown[0] is not self._checked[0] or shown[1] != self._checked[1]):
-            self.is_checked = False
-            self._finishing = self.look.finishing()
-            self._rest.start()
-        self.followed.emit()
-
-    def _look_on(self) -> None:
-        more = tried(lambda: next(self._finishing, None), None, "the findings")
-        if self._preview is None and more is not None:
-            self._turn.start()
-        else:
-            self.check()
-
-    def check(self) -> None:
-        """Has the findings looked for, once what they are about is painted: those of finished pieces take some tens of ms."""
-        if not self.is_checked:
-            self._rest.stop()
-            self._turn.stop()
-            self.is_checked, self._checked = True, (self._derived, self.state_index)
-            self.checked.emit()
-
-    def close(self) -> None:
-        """Nobody looks any longer: what would come a moment later does not."""
-        for timer in (self._pace, self._rest, self._turn):
-            timer.stop()
-        self.is_checked = True
 
     def undo(self) -> None:
         """Takes back the last entry."""

@@ -112,7 +112,7 @@ class FinishView(QWidget):
         self._keys: tuple[object, ...] = ()
         self.own_fields: dict[str, CalcField | Choice] = {}
         self._own_edges: dict[str, EdgeRef] = {}
-        model.followed.connect(self.refresh)
+        model.pace.followed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
         self.refresh()
 

@@ -63,7 +63,7 @@ class Foot(QWidget):
         self.slider.valueChanged.connect(lambda value: lay.set_fold(value / TICKS))
         self.trace.clicked.connect(lambda checked: lay.trace_state(0 if checked else None))
         lay.changed.connect(self.refresh)
-        model.followed.connect(self.refresh)
+        model.pace.followed.connect(self.refresh)
         self.refresh()
 
     @contained("the strip under the table")

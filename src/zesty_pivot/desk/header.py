@@ -71,7 +71,7 @@ class Header(QWidget):
             row.addWidget(tab)
         self._name_room = 260
         self._is_roomy = True
-        model.followed.connect(self.refresh)
+        model.pace.followed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
         self._is_made = True
         self.refresh()

@@ -29,7 +29,7 @@ def truing(derived: Derived) -> list[Mend]:
 
 def can_true(model: DeskModel) -> bool:
     """Whether something asks to be trued, or may ask."""
-    return model.view == "style" and (not model.is_checked or bool(truing(model.derived)))
+    return model.view == "style" and (not model.pace.is_checked or bool(truing(model.derived)))
 
 
 def true_all(model: DeskModel) -> None:

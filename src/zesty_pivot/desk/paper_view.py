@@ -169,7 +169,7 @@ class PaperView(QWidget):
         layout.addWidget(beside)
         self.paper.picked.connect(self.choose)
         self.hand.picked.connect(lambda way: model.recipe.set_finish({"hand_sheet": way}, "hand sheet"))
-        model.followed.connect(self.refresh)
+        model.pace.followed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
         self.refresh()
 

@@ -118,9 +118,9 @@ class RecipeStrip(QWidget):
         self._later = QTimer(self)  # pictures that are not at hand are drawn one by one, once there is time
         self._later.setSingleShot(True)
         self._later.timeout.connect(self._draw_next)
-        model.followed.connect(self.refresh)
+        model.pace.followed.connect(self.refresh)
         model.chosen_changed.connect(self.refresh)
-        model.checked.connect(self.refresh)
+        model.pace.checked.connect(self.refresh)
         self.refresh()
 
     def set_low(self, low: bool) -> None:
@@ -242,7 +242,7 @@ class RecipeStrip(QWidget):
             return "error"
         if number < len(self.cards) - 1:
             return ""
-        if self._model.is_checked:  # else that of a moment ago, until it is known
+        if self._model.pace.is_checked:  # else that of a moment ago, until it is known
             severities = {finding.severity.value for finding in self._model.derived.findings if not finding.accepted}
             self._last_dot = "error" if "error" in severities else "warning" if severities & {"warning"} else ""
         return self._last_dot

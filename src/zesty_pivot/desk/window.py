@@ -86,7 +86,7 @@ class Window(QMainWindow):
         if self.faults.last:
             self._tell_fault(self.faults.last)
         self.model.document_changed.connect(lambda: self.notice.drop("printed"))
-        for signal in (self.model.followed, self.model.chosen_changed, self.model.view_changed):
+        for signal in (self.model.pace.followed, self.model.chosen_changed, self.model.view_changed):
             signal.connect(self._refresh)
         others = (
             self.lay.changed,
@@ -94,7 +94,7 @@ class Window(QMainWindow):
             self.keeper.settings_changed,
             self.worker.changed,
             self.views.touched,
-            self.model.checked,
+            self.model.pace.checked,
         )
         for signal in others:
             signal.connect(self.qt_actions.refresh)
@@ -254,8 +254,8 @@ class Window(QMainWindow):
 
     def resizeEvent(self, event: QResizeEvent | None) -> None:
         super().resizeEvent(event)
-        if not self.model.is_checked:  # shown for the first time: the findings are looked for once it is painted
-            QTimer.singleShot(SHOWN_MS, self.model.check)
+        if not self.model.pace.is_checked:  # shown for the first time: the findings are looked for once it is painted
+            QTimer.singleShot(SHOWN_MS, self.model.pace.check)
         self.strip.set_low(self.height() < LOW)
         self.style_view.fit_width(self.width())
         self.header.fit_width(self.width())
@@ -275,7 +275,7 @@ class Window(QMainWindow):
             self.keeper.change(lambda settings: settings.model_copy(update={"window": place}))
             self.keeper.close()
             self.faults.close()
-            self.model.close()
+            self.model.pace.close()
 
     def dragEnterEvent(self, event: QDragEnterEvent | None) -> None:
         data = event.mimeData() if event is not None else None

@@ -93,7 +93,7 @@ class Drawer(QWidget):
         self.search.textChanged.connect(self._search)
         self.search.installEventFilter(self)
         self.back.clicked.connect(self.go_back)
-        model.followed.connect(self.refresh)
+        model.pace.followed.connect(self.refresh)
         model.chosen_changed.connect(self.refresh)
         keeper.settings_changed.connect(self._show_recent)
         self._show_recent()

@@ -43,7 +43,7 @@ class Findings(QWidget):
         column.addWidget(self.title)
         column.addLayout(self._rows)
         self._shown: tuple[Finding, ...] | None = None  # None makes them anew
-        model.checked.connect(self.refresh)
+        model.pace.checked.connect(self.refresh)
         self.mends: list[tuple[QPushButton, Mend]] = []
         self.cards: list[FindingCard] = []
 
@@ -55,7 +55,7 @@ class Findings(QWidget):
     @contained("the findings")
     def refresh(self) -> None:
         """Shows the model."""
-        if not self._model.is_checked and not self._model.is_previewing:
+        if not self._model.pace.is_checked and not self._model.is_previewing:
             return  # those of a moment ago stay until the new ones are known
         found = self._model.findings
         if found == self._shown:

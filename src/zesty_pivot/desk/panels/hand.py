@@ -39,7 +39,7 @@ class HandPanel(QWidget):
         self.save.clicked.connect(lambda: run("export.hand"))
         self._shown = ""
         lay.changed.connect(self.refresh)
-        model.followed.connect(self.refresh)
+        model.pace.followed.connect(self.refresh)
         model.chosen_changed.connect(self.refresh)
         self.refresh()
 

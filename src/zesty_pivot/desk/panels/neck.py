@@ -62,7 +62,7 @@ class NeckPanel(QWidget):
         # While shapes are looked at nothing above them may grow or shrink, or they would run away from under the hand.
         self.advice.setAlignment(Qt.AlignmentFlag.AlignTop)
         self.advice.setMinimumHeight(LINES * self.advice.fontMetrics().lineSpacing() + 4)
-        model.followed.connect(self.refresh)
+        model.pace.followed.connect(self.refresh)
         lay.panel_changed.connect(self.refresh)
         self.refresh()
 

@@ -61,7 +61,7 @@ class ReadingPanel(QWidget):
         layout = QVBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.addWidget(inside.scrolled())
-        model.followed.connect(self.refresh)
+        model.pace.followed.connect(self.refresh)
         model.chosen_changed.connect(self.refresh)
         self.refresh()
 

@@ -52,7 +52,7 @@ class TracePanel(QWidget):
         self.over.toggled.connect(self._put_over)
         self.everything.toggled.connect(self.refresh)
         lay.changed.connect(self.refresh)
-        model.followed.connect(self.refresh)
+        model.pace.followed.connect(self.refresh)
         self.refresh()
 
     def _put_over(self, over: bool) -> None:

@@ -54,7 +54,7 @@ class WalkPanel(QWidget):
         self.from_end.toggled.connect(self._turn)
         self.scrubber.valueChanged.connect(lambda value: lay.walk_to(value / TICKS))
         lay.changed.connect(self.refresh)
-        model.followed.connect(self.refresh)
+        model.pace.followed.connect(self.refresh)
         self.refresh()
 
     def _turn(self, from_end: bool) -> None:
