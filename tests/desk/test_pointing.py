@@ -11,6 +11,7 @@ from PyQt6.QtTest import QTest
 from tests.samples import hip_block, move, style
 from zesty_pivot.core.formats.table_lay import PieceLay, TableLay
 from zesty_pivot.core.piece import place as places
+from zesty_pivot.data.demo import demo_styles
 from zesty_pivot.desk.table.things import in_order
 
 LEFT = Qt.MouseButton.LeftButton
@@ -230,3 +231,14 @@ def test_no_words_lie_over_others_at_any_zoom(open_desk, name: str, scale: float
     for number, (text, ground) in enumerate(written):
         for other, taken in written[:number]:
             assert not ground.intersects(taken), (text, other)
+
+
+def test_words_of_a_piece_do_not_slip_onto_another(open_desk) -> None:  # type: ignore[no-untyped-def]
+    """The numbers of a drape's folds stood on the lining beside it."""
+    chorale = next(one for one in demo_styles() if one.name.startswith("Chorale"))
+    window = open_desk(chorale)
+    window.strip.choose(3)
+    window.table.grab()
+    numbers = [ground.boundingRect() for text, ground in window.table.words.written if text in "12345"]
+    (lining,) = [window.table._ground_of(extra.piece) for extra in window.model.pattern.extras]
+    assert len(numbers) >= 3 and lining.width() > 100.0 and not any(lining.intersects(ground) for ground in numbers)

@@ -47,6 +47,7 @@ class Pace(QObject):
         self._finishing: Iterator[object] = iter(())  # the pieces that the findings look at, finished one in a turn
         self._checked: tuple[Derived, int] | None = None  # what the findings were looked for last, and which state of it
         self.is_checked = False  # whether the findings of what is shown were looked for
+        self._is_closed = False
         changed.connect(self._follow)
 
     def _timer(self, ms: int) -> QTimer:
@@ -57,6 +58,8 @@ class Pace(QObject):
 
     def _follow(self) -> None:
         document = self._document
+        if self._is_closed:
+            return
         if document.is_previewing:
             if not self._pace.isActive():
                 self._pace.start()
@@ -88,4 +91,4 @@ class Pace(QObject):
         """Nobody looks any longer: what would come a moment later does not."""
         for timer in (self._pace, self._rest, self._turn):
             timer.stop()
-        self.is_checked = True
+        self.is_checked = self._is_closed = True

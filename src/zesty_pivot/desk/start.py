@@ -32,7 +32,11 @@ def application() -> QApplication:
     # Qt warns of every font that cannot shape a script before it takes the one that can.
     QLoggingCategory.setFilterRules("qt.text.font.db.warning=false")
     found = QApplication.instance()
-    app = found if isinstance(found, QApplication) else QApplication([*sys.argv[:1], "-style", "Fusion"])
+    if isinstance(found, QApplication):
+        app = found
+        app.setStyle("Fusion")
+    else:  # named at once: asking for the style makes its hundreds of names, a fiftieth of a start
+        app = QApplication([*sys.argv[:1], "-style", "Fusion"])
     app.setApplicationName("Zesty Pivot")
     app.setDesktopFileName("zesty-pivot")
     load_fonts()
