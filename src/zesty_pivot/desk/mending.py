@@ -56,11 +56,13 @@ def true_all(model: DeskModel) -> None:
     if not made:
         model.say("Nothing was trued: what the findings ask for cannot be done here.", fault=True)
         return
-    model.looking = None
+    chosen_step = model.step
+    model.looking, model.step = None, len(style.steps) + len(made) - 1  # before, so that the panels show it once
     if model.edit(style.with_steps((*style.steps, *made)), f"true all, {trued} seams"):
-        model.step = len(model.style.steps) - 1
         model.chosen_changed.emit()
         model.say(f"Trued, {trued} seam{'s' if trued != 1 else ''}: one card, each with its amount inside it.")
+    else:
+        model.step = chosen_step
 
 
 def _equalises(step: Step) -> TypeGuard[EqualiseDarts]:
