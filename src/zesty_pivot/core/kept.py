@@ -6,10 +6,31 @@ import functools
 import threading
 from collections import OrderedDict
 from collections.abc import Callable, Hashable
-from typing import Any, Generic, TypeVar, cast
+from typing import TYPE_CHECKING, Any, Generic, TypeVar, cast
 
 Made = TypeVar("Made")
 Asked = TypeVar("Asked", bound=Callable[..., Any])
+
+if TYPE_CHECKING:
+    from functools import cached_property as cached_property  # the same to a type checker
+else:
+
+    class cached_property:  # noqa: N801 - called as the standard library's
+        """The standard library's without its lock, which takes longer than most of what is asked for: two threads that ask
+        at once work it out twice, and get the same."""
+
+        def __init__(self, work: Callable[[Any], Any]) -> None:
+            self._work, self._name, self.__doc__ = work, work.__name__, work.__doc__
+
+        def __set_name__(self, _owner: type, name: str) -> None:
+            self._name = name
+
+        def __get__(self, one: Any, _owner: type | None = None) -> Any:
+            if one is None:
+                return self
+            made = vars(one)[self._name] = self._work(one)
+            return made
+
 
 MOST = 32  # about as many steps as two long recipes have
 

@@ -10,7 +10,7 @@ from __future__ import annotations
 import dataclasses
 from collections.abc import Callable, Mapping
 from dataclasses import MISSING, Field, FrozenInstanceError, dataclass, field, fields
-from operator import attrgetter
+from operator import attrgetter, itemgetter
 from typing import TYPE_CHECKING, Any, TypeVar, cast, dataclass_transform, overload
 
 T = TypeVar("T")
@@ -52,8 +52,9 @@ def _made(cls: type[T], *, eq: bool, order: bool) -> type[T]:
     own: dict[str, Any] = {"__init__": _begun(made, known), **_frozen(made, frozenset(one.name for one in known))}
     for name, method in own.items():
         setattr(made, name, method)
-    if known and all(one.init for one in known):
-        setattr(made, _COPIED, ({one.name: None for one in known}.keys(), hasattr(made, "__post_init__")))
+    names = {one.name: None for one in known}.keys()
+    if len(names) > 1 and all(one.init for one in known):
+        setattr(made, _COPIED, (names, itemgetter(*names), hasattr(made, "__post_init__")))
     return made
 
 
@@ -65,13 +66,13 @@ else:
         """A copy with some fields changed, as the standard library makes it, in a tenth of its time: the values of the others
         are taken over as they are. Raises TypeError for what is no field."""
         cls = one.__class__
-        names, is_looked_at = vars(cls).get(_COPIED, (frozenset(), False))
+        names, taken, is_looked_at = vars(cls).get(_COPIED, (frozenset(), None, False))
         if not names or not changes.keys() <= names:
             return dataclasses.replace(one, **changes)
-        made, known = object.__new__(cls), vars(one)
+        made = object.__new__(cls)
         values = vars(made)
-        for name in names:
-            values[name] = changes[name] if name in changes else known[name]
+        values.update(zip(names, taken(vars(one)), strict=True))
+        values.update(changes)
         if is_looked_at:
             made.__post_init__()
         return made

@@ -4,13 +4,13 @@ first asked for."""
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import cached_property
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QDialog, QMessageBox, QWidget
 
 from zesty_pivot import __version__
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel

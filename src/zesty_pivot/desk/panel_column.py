@@ -3,12 +3,12 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import cached_property
 from typing import TYPE_CHECKING, TypeVar
 
 from PyQt6.QtCore import Qt
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.lay import PANELS, Lay

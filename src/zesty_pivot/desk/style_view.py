@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import cached_property
 from typing import TYPE_CHECKING
 
 from PyQt6.QtGui import QAction
@@ -17,6 +16,7 @@ from PyQt6.QtWidgets import (
 )
 
 from zesty_pivot.core.checks.base import Finding
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.desk.bead_actions import BEAD_MENU
 from zesty_pivot.desk.drawer.drawer import Drawer
 from zesty_pivot.desk.foot import Foot

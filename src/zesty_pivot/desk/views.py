@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import cached_property
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtGui import QAction
 from PyQt6.QtWidgets import QStackedWidget, QWidget
 
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.model import START, DeskModel

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from functools import cached_property
 from pathlib import Path
 from typing import TYPE_CHECKING
 
@@ -11,6 +10,7 @@ from PyQt6.QtGui import QAction, QCloseEvent, QDesktopServices, QDragEnterEvent,
 from PyQt6.QtWidgets import QApplication, QMainWindow, QMenuBar, QVBoxLayout, QWidget
 
 from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.steps.base import Step
 from zesty_pivot.desk.ask import Asker
 from zesty_pivot.desk.contained import contained, tried

@@ -5,7 +5,6 @@ from __future__ import annotations
 from collections.abc import Callable, Iterable, Iterator
 from contextlib import suppress
 from enum import StrEnum
-from functools import cached_property
 from typing import Any
 
 from zesty_pivot.core.conventions.options import Finish
@@ -13,6 +12,7 @@ from zesty_pivot.core.conventions.sewing import Sewing, sewing_of
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.finish.whole import finishing
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.ledger import Account, SeamAccount, accounts, seam_accounts
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.quantity import Scope, length_mm

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterable, Iterator, Mapping
-from functools import cached_property
 from typing import Literal
 
 from zesty_pivot.core.drafting.evaluate import Surroundings, holds, worth
@@ -14,6 +13,7 @@ from zesty_pivot.core.drafting.settings import Settings, resolved
 from zesty_pivot.core.drafting.values import Inked, Number, Point, Value
 from zesty_pivot.core.drafting.words import Teller
 from zesty_pivot.core.errors import FormulaError, GeometryError, ZestyError
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.measure import BY_NAME
 from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.quantity import Unit, format_length

@@ -5,7 +5,6 @@ from __future__ import annotations
 import math
 import textwrap
 from collections.abc import Iterator, Sequence
-from functools import cached_property
 
 import numpy as np
 import shapely
@@ -13,6 +12,7 @@ import shapely
 from zesty_pivot.core.conventions.options import Finish, cut_words
 from zesty_pivot.core.finish.marks import Text
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.lettering import rough_width
 
 NAME, REST = 8.0, 4.0  # mm: how high a piece's name is written, and all else: readable from a standing cutter's height

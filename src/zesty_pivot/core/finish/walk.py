@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import itertools
 import math
-from functools import cached_property
 
 import numpy as np
 
@@ -14,6 +13,7 @@ from zesty_pivot.core.finish.balance import MEETS, balance_point, notch_distance
 from zesty_pivot.core.finish.fold import folded
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path, between
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.piece import EdgeRef, Pattern, Piece, dart_words
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.edge import Run

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 from collections.abc import Callable
-from functools import cached_property
 
 from zesty_pivot.core import faults
 from zesty_pivot.core.checks.base import Finding, Look, Severity
@@ -16,6 +15,7 @@ from zesty_pivot.core.formats import accepted
 from zesty_pivot.core.formats.block_file import pattern as block_pattern
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.formats.title_block import title_rows
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.ledger import Girths, girths
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.procedures.base import Context, with_tapes

@@ -5,7 +5,6 @@ from __future__ import annotations
 import itertools
 import math
 from collections.abc import Iterable, Sequence
-from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -15,6 +14,7 @@ from zesty_pivot.core.geometry import bezier
 from zesty_pivot.core.geometry.angles import Vector, unit
 from zesty_pivot.core.geometry.motion import Motion
 from zesty_pivot.core.geometry.tolerance import FLATNESS, JOIN_TOL
+from zesty_pivot.core.kept import cached_property
 
 Array = NDArray[np.float64]
 

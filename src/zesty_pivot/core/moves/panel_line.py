@@ -2,13 +2,12 @@
 
 from __future__ import annotations
 
-from functools import cached_property
-
 import numpy as np
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.moves.panels import Panels
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.heights import crossings

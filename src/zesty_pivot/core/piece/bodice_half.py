@@ -6,7 +6,6 @@ import bisect
 import itertools
 import math
 from collections.abc import Callable, Mapping
-from functools import cached_property
 
 import numpy as np
 
@@ -14,6 +13,7 @@ from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.geometry.angles import Vector, unit
 from zesty_pivot.core.geometry.crossing import with_line
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.piece import Piece, Place, Run
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.names import words

@@ -6,7 +6,6 @@ import itertools
 import math
 from collections.abc import Mapping
 from dataclasses import field
-from functools import cached_property
 
 import numpy as np
 from numpy.typing import NDArray
@@ -14,6 +13,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.errors import PlaceError, one_of
 from zesty_pivot.core.geometry import between
 from zesty_pivot.core.geometry.angles import Vector
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.piece.dart import Dart, LetIn
 from zesty_pivot.core.piece.edge import Edge, Notch, Run
 from zesty_pivot.core.piece.fisheye import FishEye

@@ -2,7 +2,8 @@
 
 import re
 from collections.abc import Callable, Iterator
-from typing import Annotated, ClassVar, Self, TypeVar
+from functools import lru_cache
+from typing import Annotated, ClassVar, Self, TypeVar, get_args
 
 from pydantic import AfterValidator, BaseModel, BeforeValidator, ConfigDict, Field, FiniteFloat, model_validator
 
@@ -94,13 +95,26 @@ class Model(BaseModel):
 def with_darts(model: Made, name: Callable[[str], str]) -> Made:
     """A model with every dart that it or a model inside it names called otherwise; the same one when nothing changes."""
     changed: dict[str, object] = {}
-    for field, info in type(model).model_fields.items():
+    for field, is_dart in _may_name_darts(type(model)):
         old = getattr(model, field)
-        is_dart = any(isinstance(mark, NamesDart) for mark in info.metadata)
         new = _with_darts(old, name, is_dart=is_dart)
-        if new != old:
+        if new is not old and new != old:
             changed[field] = new
     return model.model_copy(update=changed) if changed else model
+
+
+@lru_cache(maxsize=512)
+def _may_name_darts(model: type[Model]) -> tuple[tuple[str, bool], ...]:
+    """The fields of a model that name darts themselves, or hold models that may."""
+    known = (
+        (name, any(isinstance(mark, NamesDart) for mark in info.metadata), info) for name, info in model.model_fields.items()
+    )
+    return tuple((name, is_dart) for name, is_dart, info in known if is_dart or _holds_models(info.annotation))
+
+
+def _holds_models(annotation: object) -> bool:
+    is_model = isinstance(annotation, type) and not get_args(annotation) and issubclass(annotation, Model)
+    return is_model or any(_holds_models(part) for part in get_args(annotation))
 
 
 def _with_darts(value: object, name: Callable[[str], str], *, is_dart: bool) -> object:

@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Callable, Mapping, Sequence
 from contextlib import suppress
-from functools import cached_property
 from typing import Any
 
 from pydantic import ValidationError
 
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.record import record
 from zesty_pivot.core.steps import registry

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections import OrderedDict
 from collections.abc import Iterable
-from functools import cached_property
 
 from PyQt6.QtCore import QPointF, QRectF
 from PyQt6.QtGui import QPainterPath
@@ -16,6 +15,7 @@ from zesty_pivot.core.finish.marks import grain_arrow
 from zesty_pivot.core.finish.piece import grain_inside
 from zesty_pivot.core.finish.slits import slits
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.moves.laid_open import laid_open
 from zesty_pivot.core.moves.mirror import side_of
 from zesty_pivot.core.moves.open_up import bridge, open_up

@@ -4,11 +4,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Hashable, Iterable, Sequence
-from functools import cached_property, lru_cache
+from functools import lru_cache
 
 from PyQt6.QtCore import QPointF, QRectF, Qt
 from PyQt6.QtGui import QFont, QFontMetricsF, QPainter, QPen, QPolygonF, QTransform
 
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.record import record
 from zesty_pivot.desk.table.stamps import Stamps, fine
 from zesty_pivot.desk.theme import NOW
