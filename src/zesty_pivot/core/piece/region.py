@@ -23,7 +23,7 @@ def all_cubics(piece: Piece) -> tuple[NDArray[np.float64], NDArray[np.int64], ND
     """Every cubic of the outline (n, 4, 2), with the index of its run and of its segment in that run."""
     counts = [len(run.path.cubics) for run in piece.runs]
     runs = np.repeat(np.arange(len(counts)), counts)
-    segments = np.concatenate([np.arange(count) for count in counts])
+    segments = np.array([segment for count in counts for segment in range(count)])
     return np.concatenate([run.path.cubics for run in piece.runs]), runs, segments
 
 
