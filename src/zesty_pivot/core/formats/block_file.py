@@ -6,7 +6,7 @@ from pathlib import Path as FilePath
 from typing import TYPE_CHECKING, Annotated, Any, Literal
 
 import numpy as np
-from pydantic import BeforeValidator, Field, FiniteFloat, SerializeAsAny, ValidationError, field_validator
+from pydantic import BeforeValidator, Field, FiniteFloat, SerializeAsAny, field_validator
 
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.formats import files, migrations
@@ -36,10 +36,7 @@ else:
         """A block's own method, whose dozen of models are built only for a block that has one."""
         from zesty_pivot.core.drafting.method import Method
 
-        try:
-            return Method.model_validate(value)
-        except ValidationError as fault:
-            raise ValueError(files.faults(fault, whole="")) from None
+        return files.read_inside(lambda: Method.model_validate(value))
 
     OwnMethod = Annotated[SerializeAsAny[Model], BeforeValidator(_method)]
 

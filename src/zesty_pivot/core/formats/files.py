@@ -8,7 +8,7 @@ import json
 import os
 import stat
 import tempfile
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from contextlib import suppress
 from pathlib import Path as FilePath
 from typing import Any, TypeVar
@@ -25,6 +25,7 @@ _MAX_FAULTS = 4
 _FULL = (errno.ENOSPC, errno.EDQUOT)
 
 M = TypeVar("M", bound=BaseModel)
+Inner = TypeVar("Inner")
 
 
 def read_json(path: FilePath, kind: str) -> dict[str, Any]:
@@ -144,6 +145,14 @@ def validated(model: type[M], value: Mapping[str, Any], where: str) -> M:
         raise FileError("the file is nested too deeply", where=where, advice="Restore a backup.") from None
     except (ValueError, OverflowError):
         raise FileError("a number in the file is too large", where=where, advice="Restore a backup.") from None
+
+
+def read_inside(read: Callable[[], Inner]) -> Inner:
+    """A part of a model that is read in code. Raises ValueError with its faults in one line; the model adds the place."""
+    try:
+        return read()
+    except ValidationError as fault:
+        raise ValueError(faults(fault, whole="")) from None
 
 
 def faults(error: ValidationError, whole: str = "file") -> str:

@@ -3,7 +3,7 @@
 from collections.abc import Iterable, Sequence
 from typing import Annotated, Any
 
-from pydantic import BeforeValidator, Field, SerializeAsAny, ValidationError
+from pydantic import BeforeValidator, Field, SerializeAsAny
 
 from zesty_pivot.core.formats import files
 from zesty_pivot.core.piece.names import capital
@@ -16,10 +16,7 @@ FIRST = "As the block"  # what a variant without steps is called
 
 
 def _step(value: Any) -> Step:
-    try:
-        return registry.read(value)
-    except ValidationError as fault:
-        raise ValueError(files.faults(fault, whole="")) from None
+    return files.read_inside(lambda: registry.read(value))
 
 
 AnyStep = Annotated[SerializeAsAny[Step], BeforeValidator(_step)]

@@ -185,8 +185,6 @@ def param_at_length(cubic: Array, length: float, total: float) -> float:
         return 1.0
     if length <= 0.0:
         return 0.0
-    if length >= total:
-        return 1.0
     low, high, t = 0.0, 1.0, length / total
     if is_straight(cubic):
         return t

@@ -33,7 +33,7 @@ class TableHand:
         return False
 
     def walk(self, event: QKeyEvent) -> bool:
-        """A key goes down, before anybody else asks for it: Tab walks on the table and not through the window."""
+        """A key goes down, before the window has it: Tab goes on to the next thing on the table."""
         return False
 
     def menu(self, event: QContextMenuEvent) -> bool:

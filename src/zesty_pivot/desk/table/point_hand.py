@@ -7,7 +7,7 @@ from collections.abc import Callable
 from typing import TYPE_CHECKING
 
 from PyQt6.QtCore import QPointF, Qt
-from PyQt6.QtGui import QContextMenuEvent, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen, QPolygonF
+from PyQt6.QtGui import QContextMenuEvent, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen, QPolygonF
 
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.desk.contained import contained
@@ -21,7 +21,7 @@ from zesty_pivot.desk.table.outline import outline_of
 from zesty_pivot.desk.table.shapes import add_path
 from zesty_pivot.desk.table.thing_words import is_there, piece_of, title_of_thing
 from zesty_pivot.desk.table.things import Thing, edge_of, in_order, moved_along, thing_at, thing_of
-from zesty_pivot.desk.table.words import HELD, Words, slip
+from zesty_pivot.desk.table.words import HELD, Words, slip, wide
 from zesty_pivot.desk.theme import NOW, text_font
 
 if TYPE_CHECKING:
@@ -254,7 +254,7 @@ class PointHand(TableHand):
         if thing.kind in ("edge", "notch"):
             text += f"  {self._model.length(piece_of(self._model, thing).edge(edge_of(thing)).sewn_length)}"
         font = text_font(9.0)
-        half = QFontMetricsF(font).horizontalAdvance(text) / 2.0 + 8.0
+        half = wide(text, font) / 2.0 + 8.0
         x = min(max(at.x() + 14.0 + half, RULER + half), self._table.width() - half - 4.0)
         y = at.y() + 27.0 if at.y() + 44.0 < self._table.height() else at.y() - 27.0
         words.add(HELD, text, [slip(text, font, QPointF(x, y), "cool", high=22.0)], has_to=True)

@@ -241,9 +241,10 @@ class RingHand(TableHand):
         if ring.is_sewn:  # all of it went into a line: what is left is the account
             paint.paint_hub(painter, words, at - QPointF(size.inner, 0.0), size, self._model.tally)
             return
-        paint.paint_band(painter, words, at, size, turned(ring, turn), target)
+        lies = turned(ring, turn)
+        paint.paint_band(painter, words, at, size, lies, target)
         every = carry is not None or self._is_near
-        paint.write_stations(words, at, size, turned(ring, turn), target, every=every)
+        paint.write_stations(words, at, size, lies, target, every=every)
         beads = tuple(bead.turned(turn) for bead in beads_of(shown, ring.pivot))
         tight = paint.crowded(beads)
         for bead in beads:

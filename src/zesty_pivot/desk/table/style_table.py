@@ -174,7 +174,7 @@ class StyleTable(HandTable):
         pieces = [piece for piece in pattern.with_extras if piece.name == name]
         box = QRectF()
         for piece in pieces or pattern.pieces:
-            box = box.united(self.layout_now().get(piece.name, FLAT).box(shapes_of(piece).box))
+            box = box.united(self._box_of(piece))
         self.fit_to(box.adjusted(-0.05 * box.width(), 0.0, 0.05 * box.width(), 0.08 * box.height()))
         self._fitted = False
 
@@ -254,11 +254,12 @@ class StyleTable(HandTable):
         for piece in self._model.pattern.with_extras if self.is_flat else self._model.pattern.pieces:
             self._label(piece)
         if self.is_flat:
-            grounds = {piece.name: self._ground_of(piece) for piece in self._model.pattern.with_extras}
             for piece in self._model.pattern.pieces:
-                lying = layout.get(piece.name, FLAT)
                 marks = shapes_of(piece).words
-                others = [ground for name, ground in grounds.items() if name != piece.name]
+                if not marks:
+                    continue
+                lying = layout.get(piece.name, FLAT)
+                others = [self._ground_of(one) for one in self._model.pattern.with_extras if one.name != piece.name]
                 laid.write_marks(words, ((self.to_px(*lying.on_table((at.x(), at.y()))), text) for at, text in marks), others)
             for hand in reversed(self.hands):
                 hand.paint(painter, words)
@@ -269,28 +270,32 @@ class StyleTable(HandTable):
             laid.write_crossings(words, self, self._model.pattern, self._lay.fold, layout, self._sewing)
         words.paint(painter, QRectF(self.rect()).adjusted(RULER, RULER, 0, 0))
 
+    def _box_of(self, piece: Piece) -> QRectF:
+        """The box that a piece lies in, mm."""
+        return self.layout_now().get(piece.name, FLAT).box(shapes_of(piece).box)
+
     def _ground_of(self, piece: Piece) -> QRectF:
         """The box that a piece lies in, px."""
-        box = self.layout_now().get(piece.name, FLAT).box(shapes_of(piece).box)
+        box = self._box_of(piece)
         return QRectF(self.to_px(box.left(), box.top()), self.to_px(box.right(), box.bottom()))
 
     def label_box(self, piece: Piece) -> QRectF:
         """Where a piece's name stands, px: under it, or within it where another lies under it. A long name of a narrow panel
         goes on in a second line, or it would run into its neighbour's."""
         layout = self.layout_now()
-        box = layout.get(piece.name, FLAT).box(shapes_of(piece).box)
+        box = self._box_of(piece)
         at = self.to_px(box.left(), box.bottom())
         wide = max(box.width() * self.scale, 130.0) if piece.of else 200.0
         below = QRectF(box.left(), box.bottom(), box.width(), NAME_HIGH / self.scale)
         others = (one for one in self._model.pattern.with_extras if one.name in layout and one.name != piece.name)
-        if any(layout[one.name].box(shapes_of(one).box).intersects(below) for one in others):
+        if any(self._box_of(one).intersects(below) for one in others):
             return QRectF(at.x() + 5, at.y() - 2 * NAME_HIGH, max(box.width() * self.scale - 10.0, 60.0), 2 * NAME_HIGH)
         return QRectF(at.x() + 5, at.y() + 4, wide, 2 * NAME_HIGH)
 
     def _label(self, piece: Piece) -> None:
         box, font, text = self.label_box(piece), display_font(13), numbered(self._model.pattern, piece)
         flags = Qt.AlignmentFlag.AlignLeft | Qt.AlignmentFlag.AlignTop
-        wide = self.layout_now().get(piece.name, FLAT).box(shapes_of(piece).box).width() * self.scale
+        wide = self._box_of(piece).width() * self.scale
         narrow = QRectF(box.left(), box.top(), max(wide, 60.0), 3 * NAME_HIGH)
         others = [box.translated(*by) for by in ((0.0, 20.0), (40.0, 0.0), (0.0, 40.0), (0.0, -30.0), (80.0, 20.0))]
         places = [box, *([narrow] if piece.of and wide < box.width() else []), *others]

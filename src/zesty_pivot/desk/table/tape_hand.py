@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterator
 from typing import TYPE_CHECKING, cast
 
 from PyQt6.QtCore import QObject, QPointF, Qt, pyqtSignal
-from PyQt6.QtGui import QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPen, QPolygonF
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen, QPolygonF
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.moves.laid_open import on_paper
@@ -22,7 +22,7 @@ from zesty_pivot.desk.table.hand_table import HandTable
 from zesty_pivot.desk.table.lying import FLAT
 from zesty_pivot.desk.table.tape_ends import End, free_end, nearest, snaps
 from zesty_pivot.desk.table.things import Thing, thing_at
-from zesty_pivot.desk.table.words import HELD, MEASURED, Words, slip
+from zesty_pivot.desk.table.words import HELD, MEASURED, Words, slip, wide
 from zesty_pivot.desk.theme import NOW, text_font
 
 if TYPE_CHECKING:
@@ -239,7 +239,7 @@ class TapeHand(TableHand):
 
     def _write_running(self, words: Words, text: str, at: QPointF) -> None:
         font = text_font(8.5, bold=True)
-        half = QFontMetricsF(font).horizontalAdvance(text) / 2.0 + 8.0
+        half = wide(text, font) / 2.0 + 8.0
         x = min(max(at.x(), RULER + half), self._table.width() - half - 4.0)
         color = "error" if self.tool.fault else "citrus"
         ways = [slip(text, font, QPointF(x, y), color) for y in (at.y() - 22.0, at.y() + 22.0) if y > RULER + 10.0]

@@ -8,7 +8,7 @@ from PyQt6.QtWidgets import QFrame, QGraphicsDropShadowEffect, QHBoxLayout, QPus
 
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.icons import icon
-from zesty_pivot.desk.labels import Figures, empty, label
+from zesty_pivot.desk.labels import Figures, empty, label, repolish
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.step_pictures import PICTURES
 from zesty_pivot.desk.table.begins import Beginning, Offer, offers
@@ -152,10 +152,8 @@ class ThingCard(QFrame):
         button.setProperty("dim", tried.step is None)
         button.setToolTip(tried.fault)
         button.setAccessibleDescription(tried.fault)
-        style = button.style()
-        if style is not None and tried.step is None:
-            style.unpolish(button)
-            style.polish(button)
+        if tried.step is None:
+            repolish(button)
 
     def finish(self) -> None:
         """Tries what was not tried yet at once."""
