@@ -14,7 +14,7 @@ if [ -z "$python" ]; then
 fi
 [ -n "$python" ] || { echo "setup: Python 3.11 or newer is needed: install python3." >&2; exit 1; }
 
-# Libraries that the Qt wheels load, what the tests start (an X server, a reader of PDFs), and their Debian packages.
+# Libraries that the Qt wheels load, what the tests start (an X server, readers of PDF and HP-GL), and their Debian packages.
 missing=()
 need_lib() { ldconfig -p 2>/dev/null | grep -q "$1" || missing+=("$2"); }
 PATH="$PATH:/sbin:/usr/sbin"
@@ -33,6 +33,7 @@ need_lib libxcb-render-util.so.0 libxcb-render-util0
 need_lib libxcb-shape.so.0 libxcb-shape0
 need_lib libxcb-xinerama.so.0 libxcb-xinerama0
 command -v pdftotext >/dev/null 2>&1 || missing+=(poppler-utils)
+command -v hp2xx >/dev/null 2>&1 || missing+=(hp2xx)
 command -v Xvfb >/dev/null 2>&1 || missing+=(xvfb)
 "$python" -c 'import ensurepip, venv' 2>/dev/null || missing+=("python$("$python" -c 'import sys; print("%d.%d" % sys.version_info[:2])')-venv")
 

@@ -18,25 +18,12 @@ import click
 
 from zesty_pivot import __version__
 from zesty_pivot.cli.cold import prepare
+from zesty_pivot.cli.importing import import_block
+from zesty_pivot.cli.saying import echo, unwritten
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import FileError, ZestyError, one_of
 
 PAPER_NAMES = ("A4", "A3", "Letter")
-
-
-def _echo(text: str, *, err: bool = False) -> None:
-    """Writes a line. Raises FileError where the output is closed or full, which click would pass over."""
-    try:
-        click.echo(text, err=err)
-    except OSError as fault:
-        raise _unwritten(fault) from None
-
-
-def _unwritten(fault: OSError) -> FileError:
-    if isinstance(fault, BrokenPipeError):
-        return FileError("the output was closed before everything was written")
-    what = f"the output cannot be written: {fault.strerror}"
-    return FileError(what, advice="Free some space, or write it elsewhere.")
 
 
 class _Commands(click.Group):
@@ -135,10 +122,10 @@ def derive(
         derived = work_out(_with_variant(chosen, variant))
         made, written = {out: derived}, write_all(derived, out, wanted, paper)
     for path in written:
-        _echo(str(path))
+        echo(str(path))
     for derived in made.values():
         for number, fault in derived.derivation.broken:
-            _echo(f"zesty-pivot: step {number} could not be done: {fault}", err=True)
+            echo(f"zesty-pivot: step {number} could not be done: {fault}", err=True)
     sys.exit(1 if any(derived.has_errors for derived in made.values()) else 0)
 
 
@@ -153,9 +140,9 @@ def check(style: Path, block: Path | None) -> None:
     for finding in derived.findings:
         place = f"{finding.piece}: " if finding.piece else ""
         told = finding.advice + (f" Accepted: {finding.accepted}." if finding.accepted else "")
-        _echo(f"{finding.severity.value}: {place}{finding.message} (limit {finding.limit:g} {finding.unit}). {told}")
+        echo(f"{finding.severity.value}: {place}{finding.message} (limit {finding.limit:g} {finding.unit}). {told}")
     if not derived.findings:
-        _echo("nothing found")
+        echo("nothing found")
     sys.exit(1 if derived.has_errors else 0)
 
 
@@ -171,9 +158,9 @@ def hand(style: Path, block: Path | None, way: Literal["pivot", "slash"]) -> Non
 
     derived = work_out(_opened(style, block, None))
     for section in derived.by_hand(way):
-        _echo(f"{section.number}  {section.title}" if section.number else section.title)
+        echo(f"{section.number}  {section.title}" if section.number else section.title)
         for line in section.lines:
-            _echo(f"    - {line.text}")
+            echo(f"    - {line.text}")
     sys.exit(1 if derived.derivation.broken else 0)
 
 
@@ -196,13 +183,13 @@ def draft(method: str, measures: Path, person: str, given: Sequence[str], out: P
     chosen = method_file.chosen(method, () if method.endswith(SUFFIX) else all_methods(_own_methods()))
     people, told = measures_csv.read_people(measures)
     for line in told:
-        _echo(f"zesty-pivot: {line}", err=True)
+        echo(f"zesty-pivot: {line}", err=True)
     lengths = measures_file.lengths_of(people, person, files.shown(measures))
     settings = kept(chosen, dict(_pair(text) for text in given), people.units)
     whose = people.person(person).name
     block = drafted(chosen, lengths, settings, block_name(chosen, whose), is_own=chosen.id not in ORDER)
     files.write_atomic(out, block_file.dump(block))
-    _echo(str(out))
+    echo(str(out))
 
 
 def _pair(text: str) -> tuple[str, str]:
@@ -221,14 +208,14 @@ def methods(as_json: bool) -> None:
 
     found = listing(all_methods(_own_methods()))
     if as_json:
-        _echo(json.dumps({"methods": found}, indent=1, ensure_ascii=False))
+        echo(json.dumps({"methods": found}, indent=1, ensure_ascii=False))
         return
     for method in found:
-        _echo(f"{method['id']}: {method['title']}. {method['summary']}")
+        echo(f"{method['id']}: {method['title']}. {method['summary']}")
         for parameter in method["parameters"]:
             words = f"; {', '.join(choice['word'] for choice in parameter['choices'])}" if parameter["choices"] else ""
             default = f" (default {parameter['default']}{words})" if parameter["default"] else ""
-            _echo(f"    {parameter['id']}: {parameter['title']}{default}")
+            echo(f"    {parameter['id']}: {parameter['title']}{default}")
 
 
 @cli.command()
@@ -238,7 +225,7 @@ def integrate(into: Path | None) -> None:
     from zesty_pivot.desk.desktop_entry import install
 
     for path in install(into):
-        _echo(str(path))
+        echo(str(path))
 
 
 @cli.command()
@@ -254,23 +241,23 @@ def steps(as_json: bool) -> None:
         for kind, table in (("setback", SETBACKS), ("fold", FOLDS), ("allowance", ALLOWANCES), ("weight", CAP_UP_TO))
     }
     if as_json:
-        _echo(json.dumps({"steps": found, "schools": schools}, indent=1, ensure_ascii=False))
+        echo(json.dumps({"steps": found, "schools": schools}, indent=1, ensure_ascii=False))
         return
     for step in found:
-        _echo(f"{step['do']}: {step['summary']}")
+        echo(f"{step['do']}: {step['summary']}")
         for name, parameter in step["parameters"]["properties"].items():
             if name not in ("do", "off", "name"):
                 default = f" (default {parameter['default']})" if parameter.get("default") is not None else ""
-                _echo(f"    {name}: {parameter.get('description', '')}{default}")
+                echo(f"    {name}: {parameter.get('description', '')}{default}")
 
 
 @cli.command()
-@click.argument("kind", type=click.Choice(("style", "block", "report", "measures", "method")))
+@click.argument("kind", type=click.Choice(("style", "block", "report", "measures", "method", "tags")))
 def schema(kind: str) -> None:
     """Print the JSON Schema of a kind of file."""
     from zesty_pivot.core.formats.schema import schema as schema_of
 
-    _echo(json.dumps(schema_of(kind), indent=1, ensure_ascii=False))
+    echo(json.dumps(schema_of(kind), indent=1, ensure_ascii=False))
 
 
 @cli.command(name="demo-sheets")
@@ -284,7 +271,10 @@ def demo_sheets(out: Path) -> None:
 
     write_all(work_out(demo_style()), out, tuple(all_exports()), "A4")
     write_pictures(out)
-    _echo(f"The demo's sheets and pictures are in {out}")
+    echo(f"The demo's sheets and pictures are in {out}")
+
+
+cli.add_command(import_block)
 
 
 def _opened(style: Path, block: Path | None, measures: Path | None, person: str = ""):  # type: ignore[no-untyped-def]
@@ -327,7 +317,7 @@ def run(args: Sequence[str] | None = None) -> None:
     try:
         sys.stdout.flush()
     except OSError as fault:
-        code = code if code == 130 else _refused(str(_unwritten(fault)))
+        code = code if code == 130 else _refused(str(unwritten(fault)))
     _hush()
     sys.exit(code)
 

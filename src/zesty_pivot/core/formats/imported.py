@@ -1,0 +1,67 @@
+"""A file that a block comes in: what it draws, its unit, its pieces."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+from pathlib import Path as FilePath
+from typing import TypeVar
+
+from zesty_pivot.core.errors import FileError, ZestyError
+from zesty_pivot.core.faults import caught, sentence
+from zesty_pivot.core.formats import files
+from zesty_pivot.core.intake import units
+from zesty_pivot.core.intake.drawing import Drawing
+from zesty_pivot.core.intake.hints import Hints
+from zesty_pivot.core.intake.pieces import traced
+from zesty_pivot.core.intake.readers.registry import reader_for
+from zesty_pivot.core.intake.tagging import Tagging, tagged
+from zesty_pivot.core.intake.traced import TracedPaper
+from zesty_pivot.core.record import record
+
+Found = TypeVar("Found")
+
+MAX_IMPORT = 32 * 1024 * 1024  # bytes; a drawing of a whole style is a few
+
+
+@record(eq=False)
+class ImportSource:
+    """A file as it was read: its name, which reader read it, its content, and what it draws in its own units."""
+
+    name: str
+    reader: str
+    content: bytes
+    drawing: Drawing
+
+    def traced(self, unit: str | None = None, size: str = "") -> TracedPaper:
+        """Its pieces. Raises FileError where the unit is not known, or no line closes to an outline."""
+        return _at(self.name, lambda: traced(self.drawing.in_mm(units.scale(self.drawing, unit)), size))
+
+
+def read(path: FilePath) -> ImportSource:
+    """What a file draws. Raises FileError in one line for what cannot be read; a fault of a reader becomes one too."""
+    return from_bytes(files.shown(path), files.read_bytes(path, MAX_IMPORT))
+
+
+def from_bytes(name: str, content: bytes) -> ImportSource:
+    """What a file's content draws; raises FileError like `read`."""
+    reader = _at(name, lambda: reader_for(name, content))
+    return ImportSource(name, reader.id, content, _at(name, lambda: reader.read(content)))
+
+
+def tagged_file(source: ImportSource, hints: Hints | None = None, unit: str | None = None, size: str = "") -> Tagging:
+    """The pieces of a file, tagged as far as they tell and a person says. Raises FileError in one line."""
+    pieces = source.traced(unit, size)
+    return _at(source.name, lambda: tagged(pieces, hints))
+
+
+def _at(name: str, work: Callable[[], Found]) -> Found:
+    """Does some work on a file; what it refuses is told with the file's name."""
+    try:
+        return work()
+    except FileError as fault:
+        raise FileError(fault.what, where=f"{name}, {fault.where}".rstrip(", "), advice=fault.advice) from None
+    except ZestyError as fault:
+        raise FileError(fault.what, where=name, advice=fault.advice or "Choose another file.") from None
+    except Exception as fault:  # noqa: BLE001 - the boundary of a reader
+        reference = caught(fault, "reading a file to import")
+        raise FileError(sentence("reading it", reference), where=name, advice="Save it in another form.") from None

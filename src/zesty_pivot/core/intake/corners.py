@@ -1,0 +1,256 @@
+"""The corners of an outline and the smooth stretches between them; many short lines become cubics on the way."""
+
+from __future__ import annotations
+
+import math
+
+import numpy as np
+
+from zesty_pivot.core.geometry import Path, bezier
+from zesty_pivot.core.geometry.angles import between, unit
+from zesty_pivot.core.geometry.fit import fitted, noise
+from zesty_pivot.core.intake.traced import Array, Flags
+from zesty_pivot.core.record import record
+
+# All our own choices, tried on drafts of random people.
+CORNER = math.radians(18.0)  # a turn beyond this is a corner; seams that run on across a shut dart turn less
+SURE = math.radians(40.0)  # a turn from line to line beyond this is one without looking farther
+SPIKE = math.radians(165.0)  # no piece ends in a point as sharp as this leaves
+FINE = 30.0  # mm: straight lines shorter than this may be parts of a curve
+FEW = 4  # so many in a row are
+NEAR_ANGLE = math.radians(32.0)  # a curve's short lines do not turn farther than this from one to the next
+WINDOW = 6.0  # mm along both sides that tell a corner from a tight curve
+FIT = 0.03  # mm: how closely cubics follow points without noise
+NOISY = 0.06  # mm: points that stray farther than this from a smooth line are noisy
+AROUND = 4.0  # standard deviations that a noisy point may lie off the line
+
+
+@record(eq=False)
+class Corner:
+    """A corner: its place (mm) and its turn in radians, positive clockwise; on a clockwise outline a positive turn is
+    convex."""
+
+    at: Array
+    turn: float
+
+
+@record(eq=False)
+class CorneredOutline:
+    """An outline as corners and the stretches between them: stretch i runs from corner i to corner i + 1. `error` is how far
+    the stretches may lie from what was traced (mm), `sigma` how far its points stray."""
+
+    corners: tuple[Corner, ...]
+    stretches: tuple[Path, ...]
+    error: float
+    sigma: float
+
+    @property
+    def length(self) -> float:
+        """The length all round, mm."""
+        return sum(path.length for path in self.stretches)
+
+
+def shaped(outline: Path, sigma: float | None = None, least: float | None = None) -> CorneredOutline:
+    """The corners and stretches of a closed outline that runs clockwise. `sigma` is how far its points stray (mm) where that is
+    known; else it is told from them. `least` is the least turn (radians) of a corner that is looked at over a longer way."""
+    cubics = outline.cubics
+    is_fine = bezier.are_straight(cubics) & (outline.lengths < FINE)
+    if sigma is None:
+        sigma = _strays(cubics, is_fine)
+    turns = _turns(cubics)
+    starts = np.concatenate([[0.0], np.cumsum(outline.lengths)[:-1]])
+    corners = _corners(outline, turns, starts, is_fine, sigma, least)
+    if not corners:
+        corners = [(int(np.abs(turns).argmax()), float(turns[np.abs(turns).argmax()]))]
+    places = {index: cubics[index, 0] for index, _turn in corners}
+    if sigma > NOISY:
+        places = _refined(cubics, [index for index, _turn in corners], sigma)
+    stretches, worst = [], 0.0
+    order = [index for index, _turn in corners]
+    for index, after in zip(order, [*order[1:], order[0] + len(cubics)], strict=True):
+        part = np.take(cubics, np.arange(index, after), axis=0, mode="wrap").copy()
+        fine = np.take(is_fine, np.arange(index, after), mode="wrap")
+        path, error = _smooth(part, fine, places[index], places[after % len(cubics)], sigma)
+        stretches.append(path)
+        worst = max(worst, error)
+    found = tuple(Corner(path.start, turn) for (_index, turn), path in zip(corners, stretches, strict=True))
+    return CorneredOutline(found, tuple(stretches), worst, sigma)
+
+
+def _strays(cubics: Array, is_fine: Flags) -> float:
+    """How far the points of an outline of short lines stray from a smooth one."""
+    if is_fine.mean() < 0.6:
+        return 0.0
+    points = cubics[:, 0]
+    found = noise(np.concatenate([points, points[:6]]))
+    return found if found > NOISY / 2.0 else 0.0
+
+
+def _turns(cubics: Array) -> Array:
+    """The turn at the beginning of each cubic from the one before, radians, positive clockwise."""
+    leaving = np.stack([Path(cubic[None]).start_direction for cubic in cubics])
+    arriving = np.roll(np.stack([Path(cubic[None]).end_direction for cubic in cubics]), 1, axis=0)
+    cross = arriving[:, 0] * leaving[:, 1] - arriving[:, 1] * leaving[:, 0]
+    found: Array = np.arctan2(cross, (arriving * leaving).sum(axis=1))
+    # An outline that turns back on itself does so at a dart's point, inwards; rounding may tell it the other way.
+    return np.where(found > SPIKE, found - 2.0 * math.pi, found)
+
+
+def _corners(
+    outline: Path, turns: Array, starts: Array, is_fine: Flags, sigma: float, asked: float | None
+) -> list[tuple[int, float]]:
+    """The joints that are corners, in order, each with its turn."""
+    count, total = len(turns), float(outline.lengths.sum())
+    beside_fine = is_fine | np.roll(is_fine, 1)
+    lengths = outline.lengths
+    least = np.minimum(lengths, np.roll(lengths, 1))
+    is_sure = (np.abs(turns) > SURE) & ((sigma <= NOISY) | (least > 12.0 * sigma))
+    is_sure |= ~beside_fine & (np.abs(turns) > CORNER)
+    window = max(WINDOW, 45.0 * sigma)
+    least_turn = max(CORNER, math.radians(22.0) if sigma > NOISY else 0.0) if asked is None else asked
+    sure = starts[is_sure]
+    found = {int(index): float(turns[index]) for index in np.flatnonzero(is_sure)}
+    # What turns a little from line to line is looked at over a longer way.
+    candidates: list[tuple[float, int]] = []
+    points = outline.flatten(0.05) if not is_fine.all() else np.concatenate([outline.cubics[:, 0], outline.cubics[:1, 0]])
+    ring = _Ring(points)
+    for index in np.flatnonzero(beside_fine & ~is_sure).tolist():
+        place = ring.place(float(starts[index]), total)
+        room = min((_along(float(starts[index]), float(other), total) for other in sure), default=total)
+        reach = min(window, room / 2.0)
+        if reach < 1.5:
+            if abs(turns[index]) > least_turn and sigma <= NOISY:
+                candidates.append((float(turns[index]), index))
+            continue
+        near, far = ring.turn(place, reach), ring.turn(place, min(2.0 * reach, room))
+        if abs(near) < least_turn:
+            continue
+        estimate = 2.0 * near - far if abs(2.0 * near - far) <= math.pi else near
+        if estimate > SPIKE:
+            estimate, near = estimate - 2.0 * math.pi, -near
+        if abs(estimate) > least_turn and estimate * near > 0.0:
+            candidates.append((estimate, index))
+    for turn, index in sorted(candidates, key=lambda one: -abs(one[0])):
+        at = float(starts[index])
+        if all(_along(at, float(starts[other]), total) > min(window, 8.0) for other in found):
+            found[index] = turn
+    return [(index, found[index]) for index in sorted(found) if 0 <= index < count]
+
+
+def _along(one: float, two: float, total: float) -> float:
+    off = abs(one - two) % total
+    return min(off, total - off)
+
+
+class _Ring:
+    """A closed polyline that is asked for the direction it turns at a place, by points some way before and after."""
+
+    def __init__(self, points: Array) -> None:
+        self._steps = np.hypot(*np.diff(points, axis=0).T)
+        self._at = np.concatenate([[0.0], np.cumsum(self._steps)])
+        self._points, self.total = points, float(self._at[-1])
+
+    def place(self, distance: float, total: float) -> float:
+        return distance * self.total / total
+
+    def _point(self, distance: float) -> Array:
+        distance %= self.total
+        x, y = (np.interp(distance, self._at, self._points[:, axis]) for axis in (0, 1))
+        return np.array([x, y])
+
+    def turn(self, distance: float, reach: float) -> float:
+        here = self._point(distance)
+        before, after = here - self._point(distance - reach), self._point(distance + reach) - here
+        return between(before, after)
+
+
+def _refined(cubics: Array, order: list[int], sigma: float) -> dict[int, Array]:
+    """Corners of a noisy outline as the crossings of the smooth lines on both sides."""
+    count = len(cubics)
+    found: dict[int, Array] = {}
+    for k, index in enumerate(order):
+        at = cubics[index, 0]
+        before = (index - order[k - 1]) % count or count
+        after = (order[(k + 1) % len(order)] - index) % count or count
+        back = np.take(cubics[:, 0], np.arange(index, index - before - 1, -1), axis=0, mode="wrap")
+        ahead = np.take(cubics[:, 0], np.arange(index, index + after + 1), axis=0, mode="wrap")
+        one, two = _begins(back, sigma), _begins(ahead, sigma)
+        crossing = None if one is None or two is None else _crossing(one, two)
+        is_near = crossing is not None and math.dist(crossing, at) <= 6.0 * sigma + 0.3
+        found[index] = crossing if is_near and crossing is not None else at
+    return found
+
+
+_LOOK = 60.0  # mm of a stretch that tell how it begins
+
+
+def _begins(points: Array, sigma: float) -> tuple[Array, Array] | None:
+    """A place on the smooth line through points (m, 2) near its beginning, and its direction there. The corner itself strays as
+    the others do, and belongs to two lines: it is left out."""
+    points = points[1:-1] if len(points) > 4 else points
+    if len(points) < 3:
+        return None
+    t = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
+    middle = points.mean(axis=0)
+    _u, _spread, rows = np.linalg.svd(points - middle, full_matrices=False)
+    off = np.abs((points - middle) @ np.array([-rows[0][1], rows[0][0]]))
+    if float(off.max()) <= AROUND * sigma:  # a straight stretch tells by all of its points
+        along = rows[0] if float((points[-1] - points[0]) @ rows[0]) > 0.0 else -rows[0]
+        return middle + along * float((points[0] - middle) @ along), along
+    near = t <= max(_LOOK, float(t[min(4, len(t) - 1)]))
+    few, t = points[near], t[near]
+    if len(few) < 4:
+        return None
+    basis = np.stack([np.ones_like(t), t, t * t], axis=-1)
+    solved, *_ = np.linalg.lstsq(basis, few, rcond=None)
+    return solved[0], unit(solved[1])
+
+
+def _crossing(one: tuple[Array, Array], two: tuple[Array, Array]) -> Array | None:
+    (a, u), (b, v) = one, two
+    cross = u[0] * v[1] - u[1] * v[0]
+    if abs(cross) < 0.08:
+        return None
+    off = b - a
+    return np.asarray(a + u * ((off[0] * v[1] - off[1] * v[0]) / cross))
+
+
+def _smooth(part: Array, is_fine: Flags, start: Array, end: Array, sigma: float) -> tuple[Path, float]:
+    """A stretch from one corner to the next: what is short lines in a row becomes cubics, the rest stays as it is."""
+    is_line = bezier.are_straight(part)
+    part[0, 0], part[-1, 3] = start, end
+    pieces: list[Array] = []
+    worst, at = 0.0, 0
+    tolerance = max(FIT, AROUND * sigma if sigma > NOISY else 0.0)
+    while at < len(part):
+        stop = at
+        while stop < len(part) and is_fine[stop] and (stop == at or _runs_on(part[stop - 1], part[stop], sigma)):
+            stop += 1
+        if stop - at >= FEW:
+            points = np.concatenate([part[at:stop, 0], part[stop - 1 : stop, 3]])
+            cubics, error = fitted(_even(points), tolerance)
+            pieces.append(cubics)
+            worst = max(worst, error)
+            at = stop
+            continue
+        pieces.append((bezier.line(part[at, 0], part[at, 3]) if is_line[at] else part[at])[None])
+        at += 1
+    return Path(np.concatenate(pieces)), worst
+
+
+def _runs_on(one: Array, two: Array, sigma: float) -> bool:
+    limit = NEAR_ANGLE if sigma <= NOISY else math.pi
+    return abs(between(one[3] - one[0], two[3] - two[0])) <= limit
+
+
+def _even(points: Array) -> Array:
+    """Points with more between those that lie much farther apart than the others: a straight line that runs into a curve."""
+    steps = np.hypot(*np.diff(points, axis=0).T)
+    usual = float(np.median(steps))
+    if usual <= 0.0 or float(steps.max()) <= 4.0 * usual:
+        return points
+    parts = [points[:1]]
+    for one, two, step in zip(points, points[1:], steps, strict=False):
+        count = max(1, min(40, round(float(step) / (2.0 * usual)))) if step > 4.0 * usual else 1
+        parts.append(one + (two - one) * (np.arange(1, count + 1) / count)[:, None])
+    return np.concatenate(parts)
