@@ -9,9 +9,11 @@ from PyQt6.QtGui import QGuiApplication, QKeySequence
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QMessageBox, QPushButton
 
-from tests.samples import hip_block, move, style
+from tests import paper_files
+from tests.paper_blocks import Lay, pieces_of
+from tests.samples import hip_block, move, real_block, style
 from zesty_pivot.core.exports.registry import all_exports
-from zesty_pivot.core.formats import block_file, style_file
+from zesty_pivot.core.formats import block_file, imported, style_file
 from zesty_pivot.core.formats.table_lay import PieceLay, TableLay
 from zesty_pivot.core.steps import registry
 from zesty_pivot.desk.actions import actions
@@ -73,6 +75,17 @@ def varied(window) -> None:  # type: ignore[no-untyped-def]
     window.run("variant.new")
 
 
+def came_in(window) -> None:  # type: ignore[no-untyped-def]
+    """A block from a drawing on the table of the import, with something said of it."""
+    content = paper_files.svg([paper_files.lines_of(piece) for piece in pieces_of(real_block(), Lay())])
+    window.views.incoming.begin(imported.from_bytes("rail.svg", content))
+
+
+def kept_one(window) -> None:  # type: ignore[no-untyped-def]
+    window.views.rail.keep(real_block(), "the block of a test")
+    window.model.set_view("library")
+
+
 def put_elsewhere(window) -> None:  # type: ignore[no-untyped-def]
     lay = PieceLay(x=40.0, y=30.0)
     window.model.edit(window.model.style.model_copy(update={"table": TableLay(pieces={"front": lay})}), "put elsewhere")
@@ -81,6 +94,9 @@ def put_elsewhere(window) -> None:  # type: ignore[no-untyped-def]
 BEFORE: dict[str, Callable] = {
     **dict.fromkeys(("people.again", "people.remove", "people.fractions"), person),
     **{id: drafting for id in IDS if id.startswith(("draft.", "method."))},
+    **{id: came_in for id in IDS if id.startswith("import.") and id not in ("import.open", "import.show")},
+    "import.show": lambda w: (came_in(w), w.model.set_view("style")),
+    **dict.fromkeys(("library.version", "library.take_out"), kept_one),
     "edit.redo": lambda w: (noted(w), w.model.undo()),
     "edit.history": noted,
     "step.other": lambda w: (
@@ -124,7 +140,7 @@ def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
     people, draft = window.views.people, window.views.drafting
     held = QGuiApplication.clipboard().mimeData()
     return (
-        people.all, people.chosen, draft.reached, draft.conventions, len(draft.methods),
+        window.views.rail.blocks, people.all, people.chosen, draft.reached, draft.conventions, len(draft.methods),
         model.style, model.view, model.file.is_dirty, model.file.path, model.step, model.looking,
         canvas.scale, canvas.origin.x(),
         lay.panel, lay.fold, lay.comb, lay.spread, lay.traced, lay.is_over, lay.seam, lay.is_from_end, lay.way,

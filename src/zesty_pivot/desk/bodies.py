@@ -11,6 +11,7 @@ from zesty_pivot.core.formats.measures_file import Person
 from zesty_pivot.core.formats.pdf_draft import draft_pdf, fractions_pdf, instruction_pdf
 from zesty_pivot.core.measure import MEASUREMENTS
 from zesty_pivot.core.measure.fractions import PARTS, fraction_table, told
+from zesty_pivot.desk.arriving import Arriving
 from zesty_pivot.desk.measure_view import today
 from zesty_pivot.desk.method_page import MethodPage
 from zesty_pivot.desk.settings import methods_folder
@@ -19,9 +20,11 @@ if TYPE_CHECKING:
     from zesty_pivot.core.formats.block_file import BlockFile
     from zesty_pivot.desk.ask import Asker
     from zesty_pivot.desk.documents import Documents
+    from zesty_pivot.desk.keeping import Keeper
     from zesty_pivot.desk.model import DeskModel
     from zesty_pivot.desk.notice import Notice
     from zesty_pivot.desk.views import Views
+    from zesty_pivot.desk.work import Worker
 
 PEOPLE = "Measurements (*.zmeas *.csv)"
 METHODS = "Drafting methods (*.zmethod)"
@@ -36,6 +39,8 @@ class BodyHost(Protocol):
     notice: Notice
     views: Views
     docs: Documents
+    keeper: Keeper
+    worker: Worker
 
     def paper_chosen(self) -> str: ...
     def show_file(self, path: Path) -> None: ...
@@ -47,6 +52,7 @@ class Bodies:
     def __init__(self, window: BodyHost) -> None:
         self._window, self._model = window, window.model
         self.page: MethodPage | None = None  # the one that was opened last
+        self.arriving = Arriving(window, self.put_block_under)
 
     # People.
 
@@ -119,15 +125,16 @@ class Bodies:
         """The drafted block under the style that is open."""
         block = self._window.views.drafting.block
         if block is not None:
-            self._swap(block)
+            self.put_block_under(block)
 
     def swap_block(self) -> None:
         """A block from a file under the style that is open."""
         path = self._window.ask.open_file("Put a block under this style", "Blocks (*.zblock)")
         if path is not None:
-            self._model.tried(lambda: self._swap(block_file.read(path)))
+            self._model.tried(lambda: self.put_block_under(block_file.read(path)))
 
-    def _swap(self, block: BlockFile) -> None:
+    def put_block_under(self, block: BlockFile) -> None:
+        """A block under the style that is open; what it changes is listed."""
         self._model.set_view("block")
         self._window.views.drafting.put_under(block)
         self._window.views.block.tabs.turn("swapped")

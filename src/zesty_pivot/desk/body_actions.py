@@ -5,11 +5,16 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from zesty_pivot.desk.action import Action, Desk
+from zesty_pivot.desk.model import IMPORT
 
 
 def _measuring(desk: Desk) -> bool:
     """Whether the people are seen, and one of them is chosen."""
     return desk.model.view == "measure" and desk.views.people.person is not None
+
+
+def _importing(desk: Desk) -> bool:
+    return desk.model.view == IMPORT
 
 
 def _drafting(desk: Desk) -> bool:
@@ -31,7 +36,9 @@ def redo(desk: Desk) -> None:
 
 
 def _travel(desk: Desk, by: int) -> None:
-    if _measuring(desk):
+    if _importing(desk):
+        desk.views.incoming.undo(by)
+    elif _measuring(desk):
         desk.views.people.undo(by)
     elif _drafting(desk) and (desk.views.drafting.history.undo_title if by < 0 else desk.views.drafting.history.redo_title):
         desk.views.drafting.undo(by)
@@ -43,6 +50,8 @@ def _travel(desk: Desk, by: int) -> None:
 
 def undone(desk: Desk) -> str:
     """What undo would take back, or nothing."""
+    if _importing(desk):
+        return desk.views.incoming.history.undo_title
     if _measuring(desk):
         return desk.views.people.history.undo_title
     own = desk.views.drafting.history.undo_title if _drafting(desk) else ""
@@ -51,6 +60,8 @@ def undone(desk: Desk) -> str:
 
 def redone(desk: Desk) -> str:
     """What redo would do again, or nothing."""
+    if _importing(desk):
+        return desk.views.incoming.history.redo_title
     if _measuring(desk):
         return desk.views.people.history.redo_title
     own = desk.views.drafting.history.redo_title if _drafting(desk) else ""

@@ -18,6 +18,9 @@ from zesty_pivot.desk.variant_edits import VariantEdits
 
 VIEWS = ("measure", "block", "style", "finish", "paper")
 START = "start"  # the start page, which is no view of the style
+IMPORT = "import"  # a block that comes in from outside
+LIBRARY = "library"  # the blocks on the rail
+BESIDE = (START, IMPORT, LIBRARY)  # what is seen beside the views of the style
 
 
 class DeskModel(Document):
@@ -82,6 +85,6 @@ class DeskModel(Document):
 
     def set_view(self, view: str) -> None:
         """One of the views; or the start page."""
-        if view != self.view and view in (*VIEWS, START):
+        if view != self.view and view in (*VIEWS, *BESIDE):
             self.view = view
             self.view_changed.emit()

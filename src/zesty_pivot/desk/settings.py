@@ -85,6 +85,11 @@ def methods_folder() -> Path:
     return user_data_path(APP) / "methods"
 
 
+def library_folder() -> Path:
+    """Where the user's blocks hang."""
+    return user_data_path(APP) / "library"
+
+
 def recipes_folder() -> Path:
     """Where the user's own pieces of recipes are."""
     return user_data_path(APP) / "recipes"

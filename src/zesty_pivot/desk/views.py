@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import QStackedWidget, QWidget
 from zesty_pivot.core.kept import cached_property
 from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.keeping import Keeper
-from zesty_pivot.desk.model import START, DeskModel
+from zesty_pivot.desk.model import IMPORT, LIBRARY, START, DeskModel
 from zesty_pivot.desk.style_view import StyleView
 from zesty_pivot.desk.table.canvas import Canvas
 
@@ -20,9 +20,13 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.block_view import BlockView
     from zesty_pivot.desk.drafting import Drafting
     from zesty_pivot.desk.finish_view import FinishView
+    from zesty_pivot.desk.incoming import Incoming
+    from zesty_pivot.desk.incoming_view import IncomingView
+    from zesty_pivot.desk.library_view import LibraryView
     from zesty_pivot.desk.measure_view import MeasureView
     from zesty_pivot.desk.paper_view import PaperView
     from zesty_pivot.desk.people import People
+    from zesty_pivot.desk.rail import Rail
     from zesty_pivot.desk.start_page import StartPage
 
 
@@ -78,6 +82,43 @@ class Views(QStackedWidget):
         return view
 
     @cached_property
+    def incoming(self) -> Incoming:
+        """The block that comes in from outside."""
+        from zesty_pivot.desk.incoming import Incoming
+
+        found = Incoming(self._model)
+        found.changed.connect(self.touched)
+        return found
+
+    @cached_property
+    def import_view(self) -> IncomingView:
+        """The import view."""
+        from zesty_pivot.desk.incoming_view import IncomingView
+
+        view = IncomingView(self._model, self.incoming, self._run, self._action)
+        self.addWidget(view)
+        return view
+
+    @cached_property
+    def rail(self) -> Rail:
+        """The blocks of the library, read when they are first asked for."""
+        from zesty_pivot.desk.rail import Rail
+
+        found = Rail(self._model, self._keeper)
+        found.changed.connect(self.touched)
+        found.chosen_changed.connect(self.touched)
+        return found
+
+    @cached_property
+    def library(self) -> LibraryView:
+        """The library view."""
+        from zesty_pivot.desk.library_view import LibraryView
+
+        view = LibraryView(self._model, self.rail, self._run)
+        self.addWidget(view)
+        return view
+
+    @cached_property
     def finish(self) -> FinishView:
         """The finish view."""
         from zesty_pivot.desk.finish_view import FinishView
@@ -112,6 +153,8 @@ class Views(QStackedWidget):
             "finish": lambda: self.finish,
             "paper": lambda: self.paper,
             START: lambda: self.start_page,
+            IMPORT: lambda: self.import_view,
+            LIBRARY: lambda: self.library,
         }
         return makers[self._model.view]() if self._model.view in makers else self.style_view
 
@@ -121,6 +164,8 @@ class Views(QStackedWidget):
             return self.block.canvas
         if self._model.view == "finish":
             return self.finish.canvas
+        if self._model.view == IMPORT:
+            return self.import_view.canvas
         if self._model.view == "paper":
             return self.paper.canvas
         return self.style_view.canvas()
@@ -139,6 +184,8 @@ class Views(QStackedWidget):
         self.setCurrentWidget(view)
         if view is vars(self).get("measure"):
             self.measure.rows["bust"].edit.setFocus()
+        elif view is vars(self).get("library"):
+            self.library.search.setFocus()
         elif view is not vars(self).get("start_page"):
             self.canvas().setFocus()
         else:

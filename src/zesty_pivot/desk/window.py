@@ -21,7 +21,7 @@ from zesty_pivot.desk.header import Header
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.message import Message
-from zesty_pivot.desk.model import START, DeskModel
+from zesty_pivot.desk.model import BESIDE, START, DeskModel
 from zesty_pivot.desk.notice import Notice
 from zesty_pivot.desk.pages import Pages
 from zesty_pivot.desk.qt_actions import QtActions
@@ -37,6 +37,7 @@ from zesty_pivot.desk.work import ProgressBox, Worker
 if TYPE_CHECKING:
     from zesty_pivot.desk.bodies import Bodies
 
+OPENED, RAIL = (".zpiv", ".zblock"), ".zrail"
 BROUGHT_IN = (".zmeas", ".csv", ".zmethod")  # files that join what is there
 LEAST = (840, 500)  # logical px: 1280x800 at 150 % less the desktop's own bars
 SHOWN_MS = 50  # by then a window that is shown has been painted
@@ -203,10 +204,15 @@ class Window(QMainWindow):
 
     def take(self, path: Path) -> None:
         """A file that was dropped here: measurements and methods are brought in, styles and blocks opened."""
-        if path.suffix.lower() in BROUGHT_IN:
+        ending = path.suffix.lower()
+        if ending in BROUGHT_IN:
             self.bodies.take(path)
-        else:
+        elif ending == RAIL:
+            self.bodies.arriving.take_library(path)
+        elif ending in OPENED:
             self.docs.open_path(path)
+        else:
+            self.bodies.arriving.take(path)
 
     def show_file(self, path: Path) -> None:
         """A file in the program that the desktop has for it."""
@@ -219,7 +225,7 @@ class Window(QMainWindow):
     def _refresh(self) -> None:
         self.qt_actions.refresh()
         self.views.show_view()
-        self.strip.setVisible(self.model.view not in (START, "measure", "block"))
+        self.strip.setVisible(self.model.view not in (*BESIDE, "measure", "block"))
         self.setWindowTitle(f"{self.model.style.name}{' *' if self.model.file.is_dirty else ''} - Zesty Pivot")
 
     # Starting and ending.

@@ -59,7 +59,10 @@ def test_comes_back(path: FilePath, way: str) -> None:
 
 def test_a_file_without_a_unit_asks_for_it_with_the_sizes() -> None:
     lines = [paper_files.lines_of(piece) for piece in pieces_of(block_file.read(BLOCKS[0]), Lay())]
-    with pytest.raises(FileError, match=r"does not say its unit \(in mm it is 25 x 44 cm.*in in it is 626 x 1123 cm") as told:
+    with pytest.raises(
+        FileError,
+        match=r"does not say its unit \(in mm its largest piece is 25 x 44 cm.*in in its largest piece is 626 x 1123 cm",
+    ) as told:
         imported.from_bytes("rail.svg", paper_files.svg(lines[:1], "")).traced()
     assert "--unit" in told.value.advice
 

@@ -9,6 +9,7 @@ from typing import TypeVar
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.faults import caught, sentence
 from zesty_pivot.core.formats import files
+from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake import units
 from zesty_pivot.core.intake.drawing import Drawing
 from zesty_pivot.core.intake.hints import Hints
@@ -16,6 +17,7 @@ from zesty_pivot.core.intake.pieces import traced
 from zesty_pivot.core.intake.readers.registry import reader_for
 from zesty_pivot.core.intake.tagging import Tagging, tagged
 from zesty_pivot.core.intake.traced import TracedPaper
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.record import record
 
 Found = TypeVar("Found")
@@ -31,6 +33,15 @@ class ImportSource:
     reader: str
     content: bytes
     drawing: Drawing
+
+    @cached_property
+    def units(self) -> list[units.UnitChoice]:
+        """The units that it may be in, the likeliest first; none where it says its own."""
+        return units.choices(self.drawing) if self.drawing.mm is None else []
+
+    def lines(self, unit: str | None = None) -> tuple[Path, ...]:
+        """Every line of it, mm."""
+        return tuple(line.path for line in self.drawing.in_mm(units.scale(self.drawing, unit)).lines)
 
     def traced(self, unit: str | None = None, size: str = "") -> TracedPaper:
         """Its pieces. Raises FileError where the unit is not known, or no line closes to an outline."""
@@ -48,10 +59,14 @@ def from_bytes(name: str, content: bytes) -> ImportSource:
     return ImportSource(name, reader.id, content, _at(name, lambda: reader.read(content)))
 
 
+def tagged_paper(name: str, paper: TracedPaper, hints: Hints | None = None) -> Tagging:
+    """Traced pieces, tagged as far as they tell and a person says. Raises FileError in one line, with the name."""
+    return _at(name, lambda: tagged(paper, hints))
+
+
 def tagged_file(source: ImportSource, hints: Hints | None = None, unit: str | None = None, size: str = "") -> Tagging:
     """The pieces of a file, tagged as far as they tell and a person says. Raises FileError in one line."""
-    pieces = source.traced(unit, size)
-    return _at(source.name, lambda: tagged(pieces, hints))
+    return tagged_paper(source.name, source.traced(unit, size), hints)
 
 
 def _at(name: str, work: Callable[[], Found]) -> Found:

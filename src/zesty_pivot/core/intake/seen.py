@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import itertools
 import math
 
 import numpy as np
+import shapely
 
 from zesty_pivot.core.geometry import Motion, Path
 from zesty_pivot.core.geometry.angles import between, unit
+from zesty_pivot.core.geometry.fit import straight
 from zesty_pivot.core.intake.parts import CutDart, Parts, Span
 from zesty_pivot.core.intake.roles import LANDMARKS, ROLES, OutlineReading
 from zesty_pivot.core.intake.traced import Array, TracedPiece
@@ -69,7 +72,7 @@ class Seen:
     def is_contoured(self) -> bool:
         """Whether the centre turns on its way: a seam that is taken in at the waist."""
         runs = self.edges["centre"].runs
-        return len(runs) == 1 and (_most_turn(runs[0]) > KINK)
+        return len(runs) == 1 and not self.is_centre_straight and _most_turn(runs[0], self.error) > KINK
 
     @cached_property
     def is_centre_straight(self) -> bool:
@@ -112,29 +115,25 @@ def _up(seen: Seen) -> Array:
         return unit(longest.end - longest.start)
     if not seen.is_contoured:
         return whole
-    parts = _straight_parts(runs[0])
+    parts = _straight_parts(runs[0], seen.error)
     at_neck = [way for size, way in reversed(parts) if size >= LEAST_STRAIGHT * runs[0].length]
     return at_neck[0] if at_neck else whole
 
 
-def _most_turn(path: Path) -> float:
-    ways = [way for _size, way in _straight_parts(path)]
+def _most_turn(path: Path, error: float) -> float:
+    ways = [way for _size, way in _straight_parts(path, error)]
     return max((abs(between(one, two)) for one in ways for two in ways), default=0.0)
 
 
-def _straight_parts(path: Path) -> list[tuple[float, Array]]:
-    """The straight stretches of a line, in order: length and direction. A curve is cut into short ones."""
-    points = path.flatten(0.3)
-    steps = np.diff(points, axis=0)
+def _straight_parts(path: Path, error: float) -> list[tuple[float, Array]]:
+    """The straight stretches of a line, in order: length and direction, each the line nearest to its points. What strays
+    less than the line is known closely is no bend."""
+    points = shapely.get_coordinates(shapely.segmentize(shapely.LineString(path.flatten(0.05)), 4.0))
+    bends = shapely.get_coordinates(shapely.simplify(shapely.LineString(points), max(0.6, 1.5 * error)))
+    at = [int(np.argmin(np.hypot(*(points - bend).T))) for bend in bends]
     found: list[tuple[float, Array]] = []
-    for step in steps:
-        size = float(np.hypot(*step))
-        if size <= 1e-9:
-            continue
-        way = step / size
-        if found and abs(between(found[-1][1], way)) <= KINK / 2.0:
-            before, along = found[-1]
-            found[-1] = (before + size, unit(along * before + way * size))
-        else:
-            found.append((size, way))
-    return [(size, way) for size, way in found if size > 0.03 * path.length] or found
+    for first, last in itertools.pairwise(at):
+        part = points[first : last + 1]
+        if len(part) >= 2 and math.dist(part[0], part[-1]) > 0.03 * path.length:
+            found.append((math.dist(part[0], part[-1]), straight(part)[1]))
+    return found

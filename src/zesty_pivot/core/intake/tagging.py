@@ -111,7 +111,7 @@ def _looked(number: int, piece: TracedPiece, hints: PieceHints) -> _Looked | str
         shape, parts = _parts(inside.piece, hints, WEAK)
     found = readings(parts, hints.corners)
     if not found:
-        return "it has not the six corners of half a bodice"
+        return "it has not the six corners of half a bodice" + (" where you put them" if hints.corners else "")
     best = found[0]
     if best.score < LEAST_SCORE and not hints.corners:
         return "it does not look like half of a bodice"

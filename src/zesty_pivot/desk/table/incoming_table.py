@@ -1,0 +1,353 @@
+"""The table of the import view: the block as it is read, on what came in as tracing paper; corners, darts and pivots to
+point at."""
+
+from __future__ import annotations
+
+from collections.abc import Callable
+
+import numpy as np
+import shapely
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QBrush, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen, QPolygonF
+
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.intake.guesses import Sure
+from zesty_pivot.core.quantity import format_length
+from zesty_pivot.desk.contained import contained
+from zesty_pivot.desk.incoming import Incoming
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.table.canvas import RULER, Canvas
+from zesty_pivot.desk.table.incoming_things import IncomingThing, LaidPiece, laid_pieces, nearest_on_outline, things_of
+from zesty_pivot.desk.table.shapes import qt_path
+from zesty_pivot.desk.theme import NOW, display_font, text_font
+
+EDGE, TOP = 115.0, 80.0  # mm of table beside and above the pieces, for the names of corners
+NEAR = 12.0  # px from something that the pointer means it
+STEP = 1.0  # mm that an arrow key moves a bust point
+LIT_BY = {"centre": "fold", "waist": "length"}  # by role: the proposal that lights this edge
+ROLE_WORDS = {"side_seam": "side seam"}
+
+
+class IncomingTable(Canvas):
+    """Shows the import. What is pointed at is named; a click or Enter asks what it is; a bust point is dragged."""
+
+    asked = pyqtSignal(object, object, QPointF)  # a thing or None, a piece, the place on the table (mm): what may be said of it
+
+    def __init__(self, model: DeskModel, incoming: Incoming) -> None:
+        super().__init__(model)
+        self._incoming = incoming
+        self.laid: list[LaidPiece] = []
+        self.things: list[IncomingThing] = []
+        self._paper_lines: dict[int, QPainterPath] = {}
+        self._pointed: IncomingThing | None = None
+        self._moving: IncomingThing | None = None
+        self._moved: QPointF | None = None
+        self._pressed = QPointF()
+        self.shows_paper = True
+        self.setAccessibleName("Import")
+        incoming.changed.connect(self.refresh)
+        incoming.chosen_changed.connect(self.update)
+
+    @contained("the import")
+    def refresh(self) -> None:
+        """Lays the pieces out again."""
+        was = self.content_box()
+        self.laid = laid_pieces(self._incoming)
+        self.things = [thing for laid in self.laid for thing in things_of(laid)]
+        self._paper_lines = {}
+        self._pointed = self._moving = None
+        if self._fitted and self.content_box() != was:
+            self.fit()
+        self.update()
+
+    def content_box(self) -> QRectF:
+        box = QRectF()
+        for laid in self.laid:
+            box = box.united(laid.box)
+        return box.adjusted(-EDGE, -TOP, EDGE, TOP / 2.0) if self.laid else QRectF(0, 0, 600, 500)
+
+    @property
+    def chosen(self) -> IncomingThing | None:
+        """The thing that is chosen, where it is one that lies on the table."""
+        return next((thing for thing in self.things if (thing.number, thing.what) == self._incoming.chosen), None)
+
+    # Drawing.
+
+    def paint_content(self, painter: QPainter) -> None:
+        px = 1.0 / self.scale
+        for laid in self.laid:
+            self._piece(painter, laid, px)
+        if self.shows_paper:
+            self._paper(painter, px)
+
+    def _piece(self, painter: QPainter, laid: LaidPiece, px: float) -> None:
+        outline = qt_path([laid.traced.outline.moved(laid.motion)])
+        painter.setPen(QPen(NOW.color("faint"), 1.0 * px))
+        painter.setBrush(NOW.color("paper") if laid.tagged is not None else NOW.color("paper", 110))
+        painter.drawPath(outline)
+        band = laid.traced.error
+        if band > 0.0:
+            painter.setPen(QPen(NOW.color("citrus_fill", 90), 2.0 * band, Qt.PenStyle.SolidLine, Qt.PenCapStyle.RoundCap))
+            painter.setBrush(Qt.BrushStyle.NoBrush)
+            painter.drawPath(outline)
+        tagged = laid.tagged
+        if tagged is None:
+            return
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        lay = laid.shift
+        for level in ("chest", "bust", "waist"):
+            if level in tagged.levels and (level != "waist" or tagged.is_hip):
+                y = float(lay(np.array([0.0, tagged.levels[level]]))[1])
+                painter.setPen(QPen(NOW.color("faint"), 0.8 * px, Qt.PenStyle.DashLine))
+                painter.drawLine(QPointF(laid.box.left(), y), QPointF(laid.box.right(), y))
+        for role, span in tagged.seen.edges.items():
+            is_fold = role == "centre" and tagged.is_on_fold
+            is_lit = self._incoming.chosen is not None and self._incoming.chosen == (laid.number, LIT_BY.get(role, ""))
+            style = Qt.PenStyle.DashDotLine if is_fold else Qt.PenStyle.SolidLine
+            painter.setPen(QPen(NOW.color("cool" if is_lit else "ink"), (4.0 if is_lit else 2.0) * px, style))
+            painter.drawPath(qt_path(run.moved(lay) for run in span.runs))
+        painter.setPen(QPen(NOW.color("ink"), 1.2 * px))
+        for dart in tagged.darts:
+            painter.drawPath(qt_path(leg.moved(lay) for leg in dart.cut.legs))
+            self._to_pivot(painter, laid, dart.cut.point, np.array(tagged.inside[dart.pivot]), px)
+        for eye in tagged.eyes:
+            painter.setPen(QPen(NOW.color("ink"), 1.2 * px))
+            painter.drawPolygon(QPolygonF([QPointF(*map(float, lay(corner))) for corner in eye.corners]))
+        start, stop = (lay(np.array(at)) for at in tagged.grain)
+        painter.setPen(QPen(NOW.color("quiet"), 1.1 * px))
+        painter.drawPath(qt_path([Path.straight(start, stop)]))
+
+    def _to_pivot(self, painter: QPainter, laid: LaidPiece, point: np.ndarray, pin: np.ndarray, px: float) -> None:
+        if float(np.hypot(*(point - pin))) > 0.5:
+            a, b = laid.shift(point), laid.shift(pin)
+            painter.setPen(QPen(NOW.color("citrus"), 1.2 * px, Qt.PenStyle.DashLine))
+            painter.drawLine(QPointF(*map(float, a)), QPointF(*map(float, b)))
+            painter.setPen(QPen(NOW.color("ink"), 1.2 * px))
+
+    def _paper(self, painter: QPainter, px: float) -> None:
+        """What came in, under and over the block: as tracing paper."""
+        came = self._incoming.came
+        if came is None:
+            return
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(QPen(NOW.color("cool", 150), 1.0 * px, Qt.PenStyle.DashLine))
+        for laid in self.laid:
+            if laid.number not in self._paper_lines:
+                self._paper_lines[laid.number] = self._lines_near(laid)
+            painter.drawPath(self._paper_lines[laid.number])
+
+    def _lines_near(self, laid: LaidPiece) -> QPainterPath:
+        came = self._incoming.came
+        assert came is not None
+        around = laid.traced.region.buffer(25.0)
+        lines = came.lines(self._incoming.told.unit or None)
+        near = [line for line in lines if around.contains(shapely.Point(line.point_at(line.length / 2.0)))]
+        return qt_path(line.moved(laid.motion) for line in near)
+
+    def paint_over(self, painter: QPainter) -> None:
+        taken: list[QRectF] = []
+        if not self.laid:
+            self._say(painter, self._incoming.outcome.fault or "Drop a file here, or choose one.")
+            return
+        for laid in self.laid:
+            self._title(painter, laid)
+            if laid.tagged is not None:
+                self._roles(painter, laid, taken)
+        for thing in self.things:
+            self._mark(painter, thing, taken)
+        for number, far in self._incoming.far.items() if self.shows_paper else ():
+            self._farthest(painter, number, far.mm, far.at, taken)
+
+    def _say(self, painter: QPainter, text: str) -> None:
+        painter.setFont(text_font(11))
+        painter.setPen(NOW.color("error" if self._incoming.outcome.fault else "quiet"))
+        room = QRectF(self.rect()).adjusted(RULER + 60, RULER + 60, -60, -60)
+        painter.drawText(room, Qt.TextFlag.TextWordWrap, text)
+
+    def _title(self, painter: QPainter, laid: LaidPiece) -> None:
+        at = self.to_px(laid.box.center().x(), laid.box.top())
+        painter.setFont(display_font(13))
+        painter.setPen(NOW.color("ink" if laid.tagged is not None else "quiet"))
+        name = laid.tagged.name if laid.tagged is not None else "no part of the block"
+        painter.drawText(QRectF(at.x() - 140, at.y() - 48, 280, 22), Qt.AlignmentFlag.AlignCenter, name)
+
+    def _roles(self, painter: QPainter, laid: LaidPiece, taken: list[QRectF]) -> None:
+        tagged = laid.tagged
+        assert tagged is not None
+        painter.setFont(text_font(8))
+        painter.setPen(NOW.color("quiet"))
+        middle = self.to_px(laid.box.center().x(), laid.box.center().y())
+        for role, span in tagged.seen.edges.items():
+            run = max(span.runs, key=lambda run: run.length)
+            x, y = map(float, laid.shift(run.point_at(run.length / 2.0)))
+            at = self.to_px(x, y)
+            name = "hem" if role == "waist" and tagged.is_hip else ROLE_WORDS.get(role, role)
+            way = middle - at
+            size = max(1.0, (way.x() ** 2 + way.y() ** 2) ** 0.5)
+            metrics = QFontMetricsF(painter.font())
+            wide = metrics.horizontalAdvance(name)
+            centre = at + way * ((14.0 + 0.45 * wide * abs(way.x()) / size) / size)
+            box = QRectF(centre.x() - wide / 2.0, centre.y() - 7.0, wide, 14.0)
+            if not any(box.intersects(other) for other in taken):
+                taken.append(box)
+                painter.drawText(box, Qt.AlignmentFlag.AlignCenter, name)
+
+    def _mark(self, painter: QPainter, thing: IncomingThing, taken: list[QRectF]) -> None:
+        x, y = (self._moved.x(), self._moved.y()) if thing is self._moving and self._moved is not None else thing.at
+        at = self.to_px(x, y)
+        is_chosen = (thing.number, thing.what) == self._incoming.chosen
+        is_lit = is_chosen or thing is self._pointed
+        colour = "error" if thing.sure is Sure.UNSURE else "citrus_ink" if thing.sure is Sure.LIKELY else "ink"
+        painter.setPen(QPen(NOW.color("cool" if is_lit else colour), 2.4 if is_lit else 1.4))
+        painter.setBrush(QBrush(NOW.color("cool_pale" if is_lit else "paper")))
+        size = 5.5 if is_lit else 4.0
+        if thing.what.startswith("corner"):
+            painter.drawRect(QRectF(at.x() - size, at.y() - size, 2 * size, 2 * size))
+        elif thing.what.startswith("dart"):
+            painter.drawPolygon(
+                QPolygonF([at + QPointF(0, -size - 1), at + QPointF(size, size - 1), at + QPointF(-size, size - 1)])
+            )
+        else:
+            painter.drawEllipse(at, size + 1, size + 1)
+            painter.drawLine(at - QPointF(size + 4, 0), at + QPointF(size + 4, 0))
+            painter.drawLine(at - QPointF(0, size + 4), at + QPointF(0, size + 4))
+        name = f"{thing.name}?" if thing.sure is Sure.UNSURE else thing.name
+        painter.setFont(text_font(8.5, bold=is_lit))
+        painter.setPen(NOW.color("cool" if is_lit else colour))
+        wide = QFontMetricsF(painter.font()).horizontalAdvance(name)
+        for dx, dy in self._beside(thing, wide):
+            box = QRectF(at.x() + dx, at.y() + dy, wide, 14.0)
+            if is_lit or not any(box.intersects(other) for other in taken):
+                taken.append(box)
+                painter.drawText(box, Qt.AlignmentFlag.AlignCenter, name)
+                return
+
+    def _beside(self, thing: IncomingThing, wide: float) -> list[tuple[float, float]]:
+        """Where a name may stand beside its sign, px: outside the piece first."""
+        left, right = -wide - 9.0, 9.0
+        above, beside, below = -18.0, -7.0, 5.0
+        laid = next(one for one in self.laid if one.number == thing.number)
+        is_left = thing.at[0] < laid.box.center().x()
+        near, far = (left, right) if is_left else (right, left)
+        if not thing.what.startswith("corner"):
+            return [(right, beside), (left, beside), (right, below + 6.0), (left, below + 6.0), (right, above), (left, above)]
+        is_high = thing.at[1] < laid.box.top() + 0.2 * laid.box.height()
+        first, last = (above, below) if is_high else (below, above)
+        return [(near, first), (near, beside), (near, last), (-wide / 2.0, first), (far, first), (far, last)]
+
+    def _farthest(self, painter: QPainter, number: int, mm: float, at: tuple[float, float], taken: list[QRectF]) -> None:
+        laid = next((one for one in self.laid if one.number == number), None)
+        if laid is None or mm < 0.02:
+            return
+        x, y = map(float, laid.shift(np.array(at)))
+        place = self.to_px(x, y)
+        painter.setPen(QPen(NOW.color("cool"), 1.6))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawEllipse(place, 9.0, 9.0)
+        painter.setFont(text_font(8))
+        text = f"{format_length(mm, self.unit(), fine=True)} off"
+        wide = QFontMetricsF(painter.font()).horizontalAdvance(text)
+        box = QRectF(place.x() + 11, place.y() - 7, wide, 14)
+        taken.append(box)
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+
+    # Pointing.
+
+    def thing_at(self, at: QPointF) -> IncomingThing | None:
+        """The thing that lies nearest to a place in px, within reach; pivots before what lies under them."""
+        near = [
+            (abs(gap.x()) + abs(gap.y()), thing)
+            for thing in self.things
+            if abs((gap := self.to_px(*thing.at) - at).x()) <= NEAR and abs(gap.y()) <= NEAR
+        ]
+        return min(near, key=lambda one: one[0] - (3.0 if one[1].what.endswith("point") else 0.0))[1] if near else None
+
+    def piece_at(self, at: QPointF) -> LaidPiece | None:
+        """The piece under a place in px, or whose outline runs by."""
+        place = self.to_mm(at)
+        here = np.array([place.x(), place.y()])
+        inside = next((laid for laid in self.laid if laid.box.contains(place)), None)
+        if inside is not None:
+            return inside
+        near = [(nearest_on_outline(laid, here)[0], laid) for laid in self.laid]
+        best = min(near, key=lambda one: one[0], default=None)
+        return best[1] if best is not None and best[0] * self.scale <= NEAR else None
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        if event is None or event.button() != Qt.MouseButton.LeftButton:
+            super().mousePressEvent(event)
+            return
+        self._pressed = event.position()
+        thing = self.thing_at(event.position())
+        if thing is not None:
+            self._incoming.choose((thing.number, thing.what))
+            if thing.what == "bust_point":
+                self._moving = thing
+            return
+        super().mousePressEvent(event)
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        if event is None:
+            return
+        if self._moving is not None:
+            self._moved = self.to_mm(event.position())
+            self.update()
+            return
+        if self._grab is not None:
+            super().mouseMoveEvent(event)
+            return
+        thing = self.thing_at(event.position())
+        if thing is not self._pointed:
+            self._pointed = thing
+            self.setCursor(Qt.CursorShape.PointingHandCursor if thing is not None else Qt.CursorShape.ArrowCursor)
+            self.update()
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        moving, moved = self._moving, self._moved
+        self._moving = self._moved = None
+        super().mouseReleaseEvent(event)
+        if event is None or event.button() != Qt.MouseButton.LeftButton:
+            return
+        is_click = (event.position() - self._pressed).manhattanLength() < 5
+        if moving is not None and moved is not None and not is_click:
+            self._put_bust_point(moving.number, moved.x(), moved.y())
+            return
+        if is_click:
+            thing, piece = self.thing_at(event.position()), self.piece_at(event.position())
+            if thing is not None or piece is not None:
+                self.asked.emit(thing, piece, self.to_mm(event.position()))
+
+    def _put_bust_point(self, number: int, x: float, y: float) -> None:
+        laid = next(one for one in self.laid if one.number == number)
+        self._incoming.say(number, "the bust point", bust_point=laid.on_paper(x, y))
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        if event is None:
+            return
+        key, chosen = Qt.Key(event.key()), self.chosen
+        deeds: dict[Qt.Key, Callable[[], None]] = {
+            Qt.Key.Key_PageDown: lambda: self._next(1), Qt.Key.Key_PageUp: lambda: self._next(-1),
+        }  # fmt: skip
+        moves = {
+            Qt.Key.Key_Left: (-STEP, 0.0),
+            Qt.Key.Key_Right: (STEP, 0.0),
+            Qt.Key.Key_Up: (0.0, -STEP),
+            Qt.Key.Key_Down: (0.0, STEP),
+        }
+        if key in deeds:
+            deeds[key]()
+        elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and chosen is not None:
+            laid = next(one for one in self.laid if one.number == chosen.number)
+            self.asked.emit(chosen, laid, QPointF(*chosen.at))
+        elif key in moves and chosen is not None and chosen.what == "bust_point":
+            self._put_bust_point(chosen.number, chosen.at[0] + moves[key][0], chosen.at[1] + moves[key][1])
+        else:
+            super().keyPressEvent(event)
+
+    def _next(self, by: int) -> None:
+        """The next thing, or the one before."""
+        if not self.things:
+            return
+        at = next((k for k, thing in enumerate(self.things) if thing is self.chosen), -1 if by > 0 else 0)
+        thing = self.things[(at + by) % len(self.things)]
+        self._incoming.choose((thing.number, thing.what))
