@@ -10,6 +10,8 @@ from typing import TYPE_CHECKING, Protocol
 from zesty_pivot.core.formats import block_file, files, imported, style_file
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.library import WHOLE_SUFFIX
+from zesty_pivot.core.formats.photographed import PhotoSource
+from zesty_pivot.core.intake.photo.mat import PAGES
 from zesty_pivot.core.intake.readers.registry import all_readers
 from zesty_pivot.desk.measure_view import today
 from zesty_pivot.desk.model import IMPORT, LIBRARY
@@ -17,12 +19,16 @@ from zesty_pivot.desk.model import IMPORT, LIBRARY
 if TYPE_CHECKING:
     from zesty_pivot.desk.ask import Asker
     from zesty_pivot.desk.documents import Documents
+    from zesty_pivot.desk.incoming import CameIn
     from zesty_pivot.desk.keeping import Keeper
     from zesty_pivot.desk.model import DeskModel
+    from zesty_pivot.desk.notice import Notice
     from zesty_pivot.desk.views import Views
     from zesty_pivot.desk.work import Worker
 
 BLOCKS = "Blocks (*.zblock)"
+PICTURE_ENDINGS = "*.jpg *.jpeg *.png"
+PHOTOGRAPHS = f"Photographs ({PICTURE_ENDINGS})"
 RAILS = f"Block libraries (*{WHOLE_SUFFIX})"
 
 
@@ -35,6 +41,10 @@ class ArrivingHost(Protocol):
     docs: Documents
     keeper: Keeper
     worker: Worker
+    notice: Notice
+
+    def paper_chosen(self) -> str: ...
+    def show_file(self, path: Path) -> None: ...
 
 
 class Arriving:
@@ -51,7 +61,8 @@ class Arriving:
         """The files that can come in, as a file dialog names them."""
         readers = all_readers()
         everything = " ".join(f"*{ending}" for reader in readers for ending in reader.endings)
-        return ";;".join([f"Blocks to bring in ({everything})", *(reader.kind for reader in readers), "All files (*)"])
+        kinds = [reader.kind for reader in readers]
+        return ";;".join([f"Blocks to bring in ({everything} {PICTURE_ENDINGS})", *kinds, PHOTOGRAPHS, "All files (*)"])
 
     def open_dialog(self) -> None:
         """Asks for a file and brings it in."""
@@ -62,7 +73,7 @@ class Arriving:
     def take(self, path: Path) -> None:
         """A file from wherever it came; read beside the interface."""
 
-        def show(source: imported.ImportSource) -> None:
+        def show(source: CameIn) -> None:
             self._window.views.incoming.begin(source)
             self._model.say(f"{path.name} lies on the table. Look at what is asked, then begin a style over it.")
 
@@ -72,6 +83,44 @@ class Arriving:
             show,
             lambda fault: self._model.say(str(fault), fault=True),
         )
+
+    @property
+    def photographs(self) -> PhotoSource | None:
+        """The photographs that came in."""
+        came = self._window.views.incoming.came if self._window.views.has_import else None
+        return came if isinstance(came, PhotoSource) else None
+
+    def add_photograph(self) -> None:
+        """Asks for another photograph of the same table, for a piece that is too large for one."""
+        source = self.photographs
+        path = self._window.ask.open_file("Add another photograph", PHOTOGRAPHS) if source is not None else None
+        if source is None or path is None:
+            return
+
+        def show(more: PhotoSource) -> None:
+            self._window.views.incoming.begin(more)
+            self._model.say(f"{path.name} lies with the others.")
+
+        self._window.worker.run(
+            f"Reading {path.name}",
+            lambda _told: imported.with_another(source, path),
+            show,
+            lambda fault: self._model.say(str(fault), fault=True),
+        )
+
+    def print_frame(self) -> None:
+        """The frame of marks that photographs are taken in, as a PDF for the chosen paper."""
+        paper = self._window.paper_chosen()
+        paper = paper if paper in PAGES else "A4"
+        path = self._window.ask.save_file("Print the frame of marks", f"frame of marks, {paper}.pdf", "PDF (*.pdf)")
+        if path is None:
+            return
+        from zesty_pivot.core.formats.pdf_mat import mat_pdf
+
+        target = path if path.suffix else path.with_suffix(".pdf")
+        if self._model.tried(lambda: files.write_atomic(target, mat_pdf(paper)), f"Saved {target.name}."):
+            text = f"{target.name} is saved. Open it and print it at 100 %."
+            self._window.notice.put("printed", text, [("Open it", lambda: self._window.show_file(target))])
 
     @property
     def block(self) -> BlockFile | None:

@@ -19,6 +19,7 @@ from zesty_pivot.core.formats.walked_block import Walked, walk_block
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake.guesses import Guess, Sure
 from zesty_pivot.core.intake.hints import Hints, PieceHints
+from zesty_pivot.core.intake.photo.picture import Flat
 from zesty_pivot.core.intake.tagging import Tagging
 from zesty_pivot.core.intake.traced import Point, TracedPaper
 from zesty_pivot.core.intake.units import UnitChoice
@@ -37,6 +38,8 @@ class CameIn(Protocol):
     def name(self) -> str: ...
     @property
     def units(self) -> list[UnitChoice]: ...
+    @property
+    def under(self) -> Flat | None: ...
     def traced(self, unit: str | None = None, size: str = "") -> TracedPaper: ...
     def lines(self, unit: str | None = None) -> tuple[Path, ...]: ...
 

@@ -14,6 +14,10 @@ def _came(desk: Desk) -> bool:
     return desk.model.view == IMPORT and desk.views.incoming.block is not None
 
 
+def _photographed(desk: Desk) -> bool:
+    return desk.model.view == IMPORT and desk.bodies.arriving.photographs is not None
+
+
 def _kept(desk: Desk) -> bool:
     return desk.model.view == LIBRARY and desk.views.rail.chosen is not None
 
@@ -37,11 +41,19 @@ def actions() -> tuple[Action, ...]:
     return (
         Action(
             "import.open", "Body", "Bring in a block…", "Ctrl+Shift+I", lambda w: w.bodies.arriving.open_dialog(),
-            icon="file-plus", tip="From a drawing: SVG, DXF or HP-GL",
+            icon="file-plus", tip="From a drawing (SVG, DXF, HP-GL) or a photograph",
+        ),
+        Action(
+            "import.frame", "Body", "Print the frame of marks…", "", lambda w: w.bodies.arriving.print_frame(), icon="printer",
+            tip="Twelve marks to lay round a block before it is photographed",
+        ),
+        Action(
+            "import.photograph", "Body", "Add another photograph…", "", lambda w: w.bodies.arriving.add_photograph(),
+            _photographed, "image", "Of the same table, for a piece that is too large for one picture",
         ),
         Action(
             "import.show", "Body", "The block that came in", "", lambda w: w.model.set_view(IMPORT),
-            lambda w: w.model.view != IMPORT and w.views.incoming.is_open, tip="Back to what lies on the table of the import",
+            lambda w: w.model.view != IMPORT and w.views.has_import, tip="Back to what lies on the table of the import",
         ),
         Action(
             "import.new_style", "Body", "New style over this block", "", lambda w: w.bodies.arriving.new_style(), _has_block,

@@ -90,6 +90,11 @@ class Views(QStackedWidget):
         found.changed.connect(self.touched)
         return found
 
+    @property
+    def has_import(self) -> bool:
+        """Whether something came in; nothing is loaded to tell."""
+        return "incoming" in vars(self) and self.incoming.is_open
+
     @cached_property
     def import_view(self) -> IncomingView:
         """The import view."""

@@ -8,7 +8,8 @@ from typing import TypeVar
 
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.faults import caught, sentence
-from zesty_pivot.core.formats import files
+from zesty_pivot.core.formats import files, photographed
+from zesty_pivot.core.formats.photographed import PhotoSource
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake import units
 from zesty_pivot.core.intake.drawing import Drawing
@@ -22,7 +23,7 @@ from zesty_pivot.core.record import record
 
 Found = TypeVar("Found")
 
-MAX_IMPORT = 32 * 1024 * 1024  # bytes; a drawing of a whole style is a few
+MAX_IMPORT = 64 * 1024 * 1024  # bytes; a drawing of a whole style is a few, a photograph of 50 million pixels some 30
 
 
 @record(eq=False)
@@ -33,6 +34,10 @@ class ImportSource:
     reader: str
     content: bytes
     drawing: Drawing
+
+    @property
+    def under(self) -> None:
+        """No picture lies under it: its lines do."""
 
     @cached_property
     def units(self) -> list[units.UnitChoice]:
@@ -48,13 +53,23 @@ class ImportSource:
         return _at(self.name, lambda: traced(self.drawing.in_mm(units.scale(self.drawing, unit)), size))
 
 
-def read(path: FilePath) -> ImportSource:
-    """What a file draws. Raises FileError in one line for what cannot be read; a fault of a reader becomes one too."""
-    return from_bytes(files.shown(path), files.read_bytes(path, MAX_IMPORT))
+def read(path: FilePath) -> ImportSource | PhotoSource:
+    """What a drawing draws, or a photograph shows. Raises FileError in one line for what cannot be read; a fault of a reader
+    becomes one too."""
+    name, content = files.shown(path), files.read_bytes(path, MAX_IMPORT)
+    if photographed.is_picture(content):
+        return _at(name, lambda: photographed.from_bytes(name, content))
+    return from_bytes(name, content)
+
+
+def with_another(source: PhotoSource, path: FilePath) -> PhotoSource:
+    """A photograph more of the same table. Raises FileError like `read`."""
+    name, content = files.shown(path), files.read_bytes(path, MAX_IMPORT)
+    return _at(name, lambda: source.with_another(name, content))
 
 
 def from_bytes(name: str, content: bytes) -> ImportSource:
-    """What a file's content draws; raises FileError like `read`."""
+    """What the content of a drawing draws; raises FileError like `read`."""
     reader = _at(name, lambda: reader_for(name, content))
     return ImportSource(name, reader.id, content, _at(name, lambda: reader.read(content)))
 
@@ -64,7 +79,9 @@ def tagged_paper(name: str, paper: TracedPaper, hints: Hints | None = None) -> T
     return _at(name, lambda: tagged(paper, hints))
 
 
-def tagged_file(source: ImportSource, hints: Hints | None = None, unit: str | None = None, size: str = "") -> Tagging:
+def tagged_file(
+    source: ImportSource | PhotoSource, hints: Hints | None = None, unit: str | None = None, size: str = ""
+) -> Tagging:
     """The pieces of a file, tagged as far as they tell and a person says. Raises FileError in one line."""
     return tagged_paper(source.name, source.traced(unit, size), hints)
 

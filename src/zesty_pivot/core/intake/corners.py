@@ -8,7 +8,7 @@ import numpy as np
 
 from zesty_pivot.core.geometry import Path, bezier
 from zesty_pivot.core.geometry.angles import between, unit
-from zesty_pivot.core.geometry.fit import fitted, noise
+from zesty_pivot.core.geometry.fit import fitted, noise, straight
 from zesty_pivot.core.intake.traced import Array, Flags
 from zesty_pivot.core.record import record
 
@@ -64,13 +64,15 @@ def shaped(outline: Path, sigma: float | None = None, least: float | None = None
         corners = [(int(np.abs(turns).argmax()), float(turns[np.abs(turns).argmax()]))]
     places = {index: cubics[index, 0] for index, _turn in corners}
     if sigma > NOISY:
-        places = _refined(cubics, [index for index, _turn in corners], sigma)
+        places = _refined(cubics, dict(corners), sigma)
     stretches, worst = [], 0.0
     order = [index for index, _turn in corners]
     for index, after in zip(order, [*order[1:], order[0] + len(cubics)], strict=True):
         part = np.take(cubics, np.arange(index, after), axis=0, mode="wrap").copy()
         fine = np.take(is_fine, np.arange(index, after), mode="wrap")
-        path, error = _smooth(part, fine, places[index], places[after % len(cubics)], sigma)
+        ends = places[index], places[after % len(cubics)]
+        part, fine = _clear_of(part, fine, *ends)
+        path, error = _smooth(part, fine, *ends, sigma)
         stretches.append(path)
         worst = max(worst, error)
     found = tuple(Corner(path.start, turn) for (_index, turn), path in zip(corners, stretches, strict=True))
@@ -164,9 +166,10 @@ class _Ring:
         return between(before, after)
 
 
-def _refined(cubics: Array, order: list[int], sigma: float) -> dict[int, Array]:
-    """Corners of a noisy outline as the crossings of the smooth lines on both sides."""
-    count = len(cubics)
+def _refined(cubics: Array, turns: dict[int, float], sigma: float) -> dict[int, Array]:
+    """Corners of a noisy outline (numbers and turns) as the crossings of the smooth lines on both sides."""
+    count, order = len(cubics), list(turns)
+    is_dense = float(np.median(np.hypot(*(cubics[:, 3] - cubics[:, 0]).T))) < DENSE
     found: dict[int, Array] = {}
     for k, index in enumerate(order):
         at = cubics[index, 0]
@@ -174,36 +177,62 @@ def _refined(cubics: Array, order: list[int], sigma: float) -> dict[int, Array]:
         after = (order[(k + 1) % len(order)] - index) % count or count
         back = np.take(cubics[:, 0], np.arange(index, index - before - 1, -1), axis=0, mode="wrap")
         ahead = np.take(cubics[:, 0], np.arange(index, index + after + 1), axis=0, mode="wrap")
-        one, two = _begins(back, sigma), _begins(ahead, sigma)
+        blunt = BLUNT if is_dense and abs(turns[index]) > SHARP else 0.0
+        one, two = _begins(back, sigma, blunt, is_dense=is_dense), _begins(ahead, sigma, blunt, is_dense=is_dense)
         crossing = None if one is None or two is None else _crossing(one, two)
-        is_near = crossing is not None and math.dist(crossing, at) <= 6.0 * sigma + 0.3
+        is_near = (
+            crossing is not None
+            and one is not None
+            and two is not None
+            and math.dist(crossing, at) <= _reach(one, two, sigma, is_dense=is_dense)
+        )
         found[index] = crossing if is_near and crossing is not None else at
     return found
 
 
-_LOOK = 60.0  # mm of a stretch that tell how it begins
+def _reach(one: tuple[Array, Array], two: tuple[Array, Array], sigma: float, *, is_dense: bool) -> float:
+    """How far from the traced corner the crossing of its lines may lie: the farther, the flatter they cross; a narrow dart
+    is cut
+    off blunt. Of dense points the one that turns most may lie beside the corner; else it is the corner that was traced."""
+    if not is_dense:
+        return 6.0 * sigma + 0.3
+    (_a, u), (_b, v) = one, two
+    return (6.0 * sigma + BESIDE) / max(abs(float(u[0] * v[1] - u[1] * v[0])), 0.08)
 
 
-def _begins(points: Array, sigma: float) -> tuple[Array, Array] | None:
+BLUNT, SHARP = 8.0, math.radians(115.0)  # mm of both legs that are rounded off at a point this sharp
+BESIDE = 1.8  # mm that the place which turns most may lie beside the corner, on a rounded one. Our own choice
+DENSE = 2.5  # mm between points, on the average, that are dense: a device's, not a hand's
+LOOKS = (60.0, 40.0, 25.0, 16.0, 10.0, 6.0)  # mm of a stretch that tell how it begins
+
+
+def _begins(points: Array, sigma: float, blunt: float, *, is_dense: bool) -> tuple[Array, Array] | None:
     """A place on the smooth line through points (m, 2) near its beginning, and its direction there. The corner itself strays as
-    the others do, and belongs to two lines: it is left out."""
+    the others do, and belongs to two lines: it is left out; and so is what lies within `blunt` mm of it."""
     points = points[1:-1] if len(points) > 4 else points
+    if blunt:
+        clear = np.hypot(*(points - points[0]).T) > blunt
+        points = points[clear] if clear.sum() >= 8 else points
     if len(points) < 3:
         return None
     t = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
-    middle = points.mean(axis=0)
-    _u, _spread, rows = np.linalg.svd(points - middle, full_matrices=False)
-    off = np.abs((points - middle) @ np.array([-rows[0][1], rows[0][0]]))
-    if float(off.max()) <= AROUND * sigma:  # a straight stretch tells by all of its points
-        along = rows[0] if float((points[-1] - points[0]) @ rows[0]) > 0.0 else -rows[0]
+    middle, along = straight(points)
+    off = np.abs((points - middle) @ np.array([-along[1], along[0]]))
+    if float(np.sqrt((off**2).mean())) <= 1.5 * sigma:  # a straight stretch tells by all of its points but those that stray
+        kept = points[off <= max(2.5 * float(np.median(off)), 0.5 * sigma)]
+        middle, along = straight(kept) if len(kept) >= 3 else (middle, along)
         return middle + along * float((points[0] - middle) @ along), along
-    near = t <= max(_LOOK, float(t[min(4, len(t) - 1)]))
-    few, t = points[near], t[near]
-    if len(few) < 4:
-        return None
-    basis = np.stack([np.ones_like(t), t, t * t], axis=-1)
-    solved, *_ = np.linalg.lstsq(basis, few, rcond=None)
-    return solved[0], unit(solved[1])
+    for look in LOOKS:  # a parabola over as much as one fits
+        near = t <= max(look, float(t[min(4, len(t) - 1)]))
+        few, along = points[near], t[near]
+        if len(few) < 4:
+            return None
+        basis = np.stack([np.ones_like(along), along, along * along], axis=-1)
+        solved, *_ = np.linalg.lstsq(basis, few, rcond=None)
+        left = np.hypot(*(few - basis @ solved).T)
+        if float(np.sqrt((left**2).mean())) <= (1.2 if is_dense else 1.7) * sigma or look == LOOKS[-1]:
+            return solved[0], unit(solved[1])
+    return None
 
 
 def _crossing(one: tuple[Array, Array], two: tuple[Array, Array]) -> Array | None:
@@ -213,6 +242,26 @@ def _crossing(one: tuple[Array, Array], two: tuple[Array, Array]) -> Array | Non
         return None
     off = b - a
     return np.asarray(a + u * ((off[0] * v[1] - off[1] * v[0]) / cross))
+
+
+def _clear_of(part: Array, is_fine: Flags, start: Array, end: Array) -> tuple[Array, Flags]:
+    """A stretch without the short lines beside a corner that was moved to where its lines cross: they led to where the corner
+    seemed to be."""
+    first, last = 0, len(part)
+    for at, was in ((start, part[0, 0]), (end, part[-1, 3])):
+        moved = math.dist(at, was)
+        if moved <= 0.3:
+            continue
+        reach = 1.5 * moved + 2.0
+        while last - first > FEW and at is start and is_fine[first] and math.dist(part[first, 3], start) < reach:
+            first += 1
+        while last - first > FEW and at is end and is_fine[last - 1] and math.dist(part[last - 1, 0], end) < reach:
+            last -= 1
+    if first:  # the first line that stays begins at the corner
+        part[first] = bezier.line(start, part[first, 3])
+    if last < len(part):
+        part[last - 1] = bezier.line(part[last - 1, 0], end)
+    return part[first:last], is_fine[first:last]
 
 
 def _smooth(part: Array, is_fine: Flags, start: Array, end: Array, sigma: float) -> tuple[Path, float]:

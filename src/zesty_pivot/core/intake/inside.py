@@ -24,6 +24,7 @@ SHARP = math.radians(85.0)  # a line that turns by more is two legs
 WIDEST = math.radians(95.0)
 UNEQUAL = 0.72  # of the longer leg that the shorter one is long, at least
 LEAST = 20.0  # mm: shorter lines are marks
+THIN = 2.0  # mm, about the width of a fish-eye at its widest that is none
 HOLE_WIDEST, HOLE_UNEQUAL, HOLE_LEAST, HOLE_MOUTH = math.radians(40.0), 0.06, 50.0, 6.0
 
 
@@ -76,6 +77,9 @@ def _eye(loop: Path) -> Eye | None:
     """A closed line with two sharp ends and two wide places between them."""
     shape = shaped(loop)
     corners = list(shape.corners)
+    line = loop.outline
+    if float(np.abs((line[:-1, 0] * line[1:, 1] - line[1:, 0] * line[:-1, 1]).sum())) / loop.length < THIN:
+        return None  # a line that was drawn twice
     if len(corners) == 2:  # with curved legs the widest places are no corners
         (a, b), points = (corners[0].at, corners[1].at), loop.flatten(0.05)
         across = np.array([-(b - a)[1], (b - a)[0]])

@@ -40,11 +40,11 @@ def join(paths: Sequence[Path]) -> JoinedLines:
         else:
             open_.append(path)
     if not open_:
-        return JoinedLines(tuple(map(_clockwise, loops)), ())
+        return JoinedLines(tuple(map(clockwise, loops)), ())
     nodes = _nodes(open_)
     gaps = _bridged(open_, nodes)
     found, rest = _traced(open_, nodes)
-    return JoinedLines(tuple(map(_clockwise, [*loops, *found])), tuple(rest), gaps)
+    return JoinedLines(tuple(map(clockwise, [*loops, *found])), tuple(rest), gaps)
 
 
 def _without_doubles(paths: Sequence[Path]) -> list[Path]:
@@ -251,7 +251,8 @@ def _closed(parts: Sequence[Path]) -> Path:
     return Path(cubics)
 
 
-def _clockwise(path: Path) -> Path:
+def clockwise(path: Path) -> Path:
+    """A closed outline walked clockwise on the paper."""
     line = path.outline
     swept = float((line[:-1, 0] * line[1:, 1] - line[1:, 0] * line[:-1, 1]).sum())
     return path if swept >= 0.0 else path.reversed()

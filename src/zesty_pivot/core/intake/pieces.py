@@ -301,7 +301,6 @@ def _grain(
     piece: TracedPiece, lines: Sequence[DrawnLine], inner: list[Path], region: shapely.Polygon
 ) -> tuple[tuple[Point, Point] | None, list[Path]]:
     """The grain line, as the file names it, or the longest straight line that stands free in the piece; and the other lines."""
-    edge = region.boundary
     low, high = piece.ring.min(axis=0), piece.ring.max(axis=0)
     least = GRAIN_LEAST * float(max(high - low))
     named = [
@@ -314,13 +313,22 @@ def _grain(
         best = max(straight, key=lambda path: math.dist(path.start, path.end))
         if math.dist(best.start, best.end) >= least / 4.0:
             return (_point(best.start), _point(best.end)), inner
+    return free_line(inner, region, least)
+
+
+def free_line(
+    inner: Sequence[Path], region: shapely.Polygon, least: float
+) -> tuple[tuple[Point, Point] | None, list[Path]]:  # fmt: skip
+    """The longest straight line of at least a length (mm) that stands free in a piece, which is its grain line; and the
+    others."""
+    edge = region.boundary
     free = [
         path for path in inner
         if len(path.cubics) == 1 and path.length >= least and _is_straight(path) and not _touches_any(path, inner)
         and min(edge.distance(shapely.Point(path.start)), edge.distance(shapely.Point(path.end))) > NEAR
     ]  # fmt: skip
     if not free:
-        return None, inner
+        return None, list(inner)
     best = max(free, key=lambda path: path.length)
     return (_point(best.start), _point(best.end)), [path for path in inner if path is not best]
 

@@ -122,7 +122,7 @@ def _looked(number: int, piece: TracedPiece, hints: PieceHints) -> _Looked | str
 
 def _parts(piece: TracedPiece, hints: PieceHints, least: float | None = None) -> tuple[CorneredOutline, Parts]:
     """An outline taken apart, with the corners that a person put and without the darts that are none."""
-    shape = shaped(piece.outline, least=least)
+    shape = shaped(piece.outline, piece.strays or None, least)
     if hints.corners:
         shape = with_corners(shape, [np.array(at) for at in hints.corners.values()])
     parts = taken_apart(shape)

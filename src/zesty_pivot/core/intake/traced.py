@@ -22,7 +22,8 @@ class TracedPiece:
 
     `inner` are lines inside (dart legs, fish-eyes), `notches` where the edge is notched, `holes` drill holes, `crosses` other
     marked points, `words` what is written in it. `error` is how far the outline may lie from the true one, mm: the band that is
-    shown round it. `allowance` is the seam allowance that was taken off.
+    shown round it, `strays` how far its points stray where that is known (mm, a standard deviation). `allowance` is the seam
+    allowance that was taken off.
     """
 
     outline: Path
@@ -36,6 +37,7 @@ class TracedPiece:
     grain: tuple[Point, Point] | None = None
     fold: tuple[Point, Point] | None = None
     error: float = 0.0
+    strays: float = 0.0
     allowance: float = 0.0
 
     @cached_property

@@ -8,10 +8,22 @@ from collections.abc import Callable
 import numpy as np
 import shapely
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QBrush, QFontMetricsF, QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen, QPolygonF
+from PyQt6.QtGui import (
+    QBrush,
+    QFontMetricsF,
+    QImage,
+    QKeyEvent,
+    QMouseEvent,
+    QPainter,
+    QPainterPath,
+    QPen,
+    QPolygonF,
+    QTransform,
+)  # fmt: skip
 
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake.guesses import Sure
+from zesty_pivot.core.intake.photo.picture import Flat
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.incoming import Incoming
@@ -23,6 +35,7 @@ from zesty_pivot.desk.theme import NOW, display_font, text_font
 
 EDGE, TOP = 115.0, 80.0  # mm of table beside and above the pieces, for the names of corners
 NEAR = 12.0  # px from something that the pointer means it
+AROUND = 20.0  # mm of a photograph that is seen round a piece
 STEP = 1.0  # mm that an arrow key moves a bust point
 LIT_BY = {"centre": "fold", "waist": "length"}  # by role: the proposal that lights this edge
 ROLE_WORDS = {"side_seam": "side seam"}
@@ -44,6 +57,7 @@ class IncomingTable(Canvas):
         self._moved: QPointF | None = None
         self._pressed = QPointF()
         self.shows_paper = True
+        self._under: tuple[Flat, QImage] | None = None
         self.setAccessibleName("Import")
         incoming.changed.connect(self.refresh)
         incoming.chosen_changed.connect(self.update)
@@ -76,14 +90,45 @@ class IncomingTable(Canvas):
     def paint_content(self, painter: QPainter) -> None:
         px = 1.0 / self.scale
         for laid in self.laid:
+            if self.shows_paper:
+                self._photograph(painter, laid)
             self._piece(painter, laid, px)
         if self.shows_paper:
             self._paper(painter, px)
 
+    def _photograph(self, painter: QPainter, laid: LaidPiece) -> None:
+        """The photograph under a piece, as far as the piece reaches."""
+        picture = self._picture()
+        came = self._incoming.came
+        if picture is None or came is None or came.under is None:
+            return
+        (a, b), (c, d) = laid.motion.matrix
+        x, y = laid.motion(np.zeros(2))
+        low, high = laid.traced.ring.min(axis=0) - AROUND, laid.traced.ring.max(axis=0) + AROUND
+        painter.save()
+        painter.setTransform(QTransform(a, c, b, d, x, y), combine=True)
+        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
+        part = QRectF(QPointF(*low), QPointF(*high))
+        fine = came.under.fine
+        painter.drawImage(part, picture, QRectF(part.topLeft() * fine, part.bottomRight() * fine))
+        painter.restore()
+
+    def _picture(self) -> QImage | None:
+        came = self._incoming.came
+        under = came.under if came is not None else None
+        if under is None:
+            return None
+        if self._under is None or self._under[0] is not under:
+            high, wide, _colours = under.pixels.shape
+            image = QImage(under.pixels.tobytes(), wide, high, 3 * wide, QImage.Format.Format_BGR888).copy()
+            self._under = (under, image)
+        return self._under[1]
+
     def _piece(self, painter: QPainter, laid: LaidPiece, px: float) -> None:
         outline = qt_path([laid.traced.outline.moved(laid.motion)])
         painter.setPen(QPen(NOW.color("faint"), 1.0 * px))
-        painter.setBrush(NOW.color("paper") if laid.tagged is not None else NOW.color("paper", 110))
+        on_picture = self.shows_paper and self._picture() is not None
+        painter.setBrush(NOW.color("paper", 60 if on_picture else 255 if laid.tagged is not None else 110))
         painter.drawPath(outline)
         band = laid.traced.error
         if band > 0.0:
@@ -190,7 +235,7 @@ class IncomingTable(Canvas):
             box = QRectF(centre.x() - wide / 2.0, centre.y() - 7.0, wide, 14.0)
             if not any(box.intersects(other) for other in taken):
                 taken.append(box)
-                painter.drawText(box, Qt.AlignmentFlag.AlignCenter, name)
+                self._write(painter, box, name)
 
     def _mark(self, painter: QPainter, thing: IncomingThing, taken: list[QRectF]) -> None:
         x, y = (self._moved.x(), self._moved.y()) if thing is self._moving and self._moved is not None else thing.at
@@ -219,8 +264,18 @@ class IncomingTable(Canvas):
             box = QRectF(at.x() + dx, at.y() + dy, wide, 14.0)
             if is_lit or not any(box.intersects(other) for other in taken):
                 taken.append(box)
-                painter.drawText(box, Qt.AlignmentFlag.AlignCenter, name)
+                self._write(painter, box, name)
                 return
+
+    def _write(self, painter: QPainter, box: QRectF, text: str) -> None:
+        """Words; on a photograph on a slip of paper, to be read on any ground."""
+        if self.shows_paper and self._picture() is not None:
+            pen = painter.pen()
+            painter.setPen(Qt.PenStyle.NoPen)
+            painter.setBrush(NOW.color("paper", 205))
+            painter.drawRoundedRect(box.adjusted(-3, 0, 3, 0), 3, 3)
+            painter.setPen(pen)
+        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
 
     def _beside(self, thing: IncomingThing, wide: float) -> list[tuple[float, float]]:
         """Where a name may stand beside its sign, px: outside the piece first."""
@@ -249,7 +304,7 @@ class IncomingTable(Canvas):
         wide = QFontMetricsF(painter.font()).horizontalAdvance(text)
         box = QRectF(place.x() + 11, place.y() - 7, wide, 14)
         taken.append(box)
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
+        self._write(painter, box, text)
 
     # Pointing.
 

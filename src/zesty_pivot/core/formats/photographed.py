@@ -1,0 +1,78 @@
+"""A photograph, or several of one table, that a block comes in."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+from zesty_pivot.core.errors import FileError
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.intake.photo import outlines, picture
+from zesty_pivot.core.intake.photo.picture import Flat, Pixels
+from zesty_pivot.core.intake.traced import TracedPaper
+from zesty_pivot.core.intake.units import UnitChoice
+from zesty_pivot.core.kept import cached_property
+from zesty_pivot.core.record import record
+
+MOST_PICTURES = 8
+
+
+@record(eq=False)
+class PhotoSource:
+    """Photographs as they were read: names, pixels, and the table in them from above."""
+
+    names: tuple[str, ...]
+    pictures: tuple[Pixels, ...]
+    flat: Flat
+    paper: TracedPaper
+
+    @property
+    def name(self) -> str:
+        """The first's name, and how many there are."""
+        more = len(self.names) - 1
+        return self.names[0] + (f" and {more} more" if more else "")
+
+    @property
+    def under(self) -> Flat:
+        """The table from above, to lie under the block."""
+        return self.flat
+
+    @property
+    def units(self) -> list[UnitChoice]:
+        """None to choose: the frame of marks tells the size."""
+        return []
+
+    @cached_property
+    def _lines(self) -> tuple[Path, ...]:
+        return tuple(path for piece in self.paper.pieces for path in (piece.outline, *piece.inner))
+
+    def lines(self, _unit: str | None = None) -> tuple[Path, ...]:
+        """Every line that was found, mm."""
+        return self._lines
+
+    def traced(self, _unit: str | None = None, _size: str = "") -> TracedPaper:
+        """The pieces that were found."""
+        return self.paper
+
+    def with_another(self, name: str, content: bytes) -> PhotoSource:
+        """The same with another photograph of the same table. Raises FileError."""
+        if len(self.pictures) >= MOST_PICTURES:
+            raise FileError(
+                f"there are {MOST_PICTURES} pictures already", where=name, advice="Begin again with the best of them."
+            )
+        return of((*self.names, name), (*self.pictures, picture.read(content)))
+
+
+def is_picture(content: bytes) -> bool:
+    """Whether a file is a picture that can be worked on, by how it begins."""
+    return content.startswith((b"\x89PNG\r\n\x1a\n", b"\xff\xd8\xff"))
+
+
+def from_bytes(name: str, content: bytes) -> PhotoSource:
+    """The pieces in one photograph. Raises FileError in one line."""
+    return of((name,), (picture.read(content),))
+
+
+def of(names: Sequence[str], pictures: Sequence[Pixels]) -> PhotoSource:
+    """The pieces on a table that some photographs show. Raises FileError."""
+    flat = picture.flat(pictures)
+    return PhotoSource(tuple(names), tuple(pictures), flat, outlines.traced(flat))

@@ -1,0 +1,2 @@
+"""Photographs and scans: printed marks found, lens and perspective removed, outline and marks traced. Needs OpenCV, the
+extra `photo`."""

@@ -1,0 +1,224 @@
+"""The outlines of the pieces on a flat picture of the table, to a part of a pixel, and what is drawn in them."""
+
+from __future__ import annotations
+
+import math
+from typing import Any
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+
+from zesty_pivot.core.errors import FileError
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.intake.loops import clockwise
+from zesty_pivot.core.intake.photo.notches import without_notches
+from zesty_pivot.core.intake.photo.picture import Flat, opencv
+from zesty_pivot.core.intake.photo.strokes import strokes_in
+from zesty_pivot.core.intake.pieces import GRAIN_LEAST, free_line
+from zesty_pivot.core.intake.traced import Array, Point, TracedPaper, TracedPiece
+from zesty_pivot.core.record import record
+
+Floats = NDArray[np.float32]
+Mask = NDArray[np.uint8]
+
+# All our own choices, tried on rendered photographs.
+BORDER = 14.0  # mm inside the frame where only the table is seen
+LEAST_PIECE = 60.0  # cm²; less is a scrap or a shadow
+EVERY = 1.0  # mm between the places where the edge is sought
+LOOK = 3.0  # mm to both sides of it
+STRAYS = 0.1  # mm that the places found on an edge stray
+AT_NOTCH = 4.0  # mm to both sides of a notch where the edge is not looked at
+LEAST_CONTRAST = 0.25  # of the usual difference between piece and table; where there is less, the edge is not seen
+
+
+@record(eq=False)
+class _Scene:
+    """How much each pixel differs from the table, in units of the table's own unevenness; and the pieces' mask."""
+
+    differs: Floats
+    mask: Mask
+    limit: float
+
+
+def traced(flat: Flat) -> TracedPaper:
+    """The pieces that lie within the frame. Raises FileError where none is seen."""
+    scene = _scene(flat)
+    rings = _rings(scene, flat)
+    if not rings:
+        raise FileError(
+            "no piece is seen within the frame", advice="Lay the block on a cloth or card of another colour, in even light."
+        )
+    notes = [f"{flat.marks} marks are seen."]
+    if not flat.has_lens:
+        notes.append(
+            "With fewer than six marks the lens cannot be taken out: expect errors of up to 2 mm. Take a picture of all twelve."
+        )
+    band = error_of(flat)
+    pieces = []
+    for ring, is_cut in rings:
+        if is_cut:
+            notes.append("A piece reaches the frame of marks: what lies beyond is not seen.")
+        plain, cut_in = without_notches(_evenly(ring, EVERY / 2.0))
+        outline = _sharpened(plain, scene, flat, cut_in)
+        inner, drawn, holes, crosses = strokes_in(flat, outline)
+        size = float(np.max(outline.max(axis=0) - outline.min(axis=0)))
+        grain, lines = free_line(inner, shapely.Polygon(outline).buffer(0), GRAIN_LEAST * size)
+        notches = (*cut_in, *(at for at in drawn if all(math.dist(at, other) > 4.0 for other in cut_in)))
+        pieces.append(
+            TracedPiece(
+                clockwise(Path.polyline(np.concatenate([outline, outline[:1]]))), inner=tuple(lines), notches=notches, holes=holes,
+                crosses=crosses, error=band, strays=STRAYS, grain=grain,
+            )
+        )  # fmt: skip
+    return TracedPaper(tuple(pieces), tuple(notes))
+
+
+def error_of(flat: Flat) -> float:
+    """How far an outline may lie from the true one, mm: twice what the marks are off, a third of a pixel, the paper's own
+    edge, and what the lens may do where it could not be taken out (up to 1.9 mm, as trials showed)."""
+    return 2.0 * flat.off + 0.35 * flat.blur + 0.1 + (0.0 if flat.has_lens else 1.2)
+
+
+def _scene(flat: Flat) -> _Scene:
+    """Tells the table by its colours along the frame's inner edge, with the light that changes over it."""
+    cv2 = opencv()
+    left, top, right, bottom = (round(value * flat.fine) for value in flat.mat.window)
+    lab = cv2.cvtColor(flat.pixels, cv2.COLOR_BGR2Lab).astype(np.float32)
+    lab = cv2.GaussianBlur(lab, (0, 0), 0.35 * flat.fine)
+    height, width = lab.shape[:2]
+    inside = np.zeros((height, width), np.uint8)
+    inside[top:bottom, left:right] = 1
+    inside[~flat.seen] = 0
+    edge = round(BORDER * flat.fine)
+    band = inside.copy()
+    band[top + edge : bottom - edge, left + edge : right - edge] = 0
+    table = _table_colours(lab, band)
+    differs = np.sqrt((((lab - table[0]) / table[1]) ** 2).sum(axis=2))
+    differs[inside == 0] = 0.0
+    # Once more, with the light told from all of the table that is seen.
+    rough = (differs < _threshold(differs, inside)) & (inside > 0)
+    if rough.mean() > 0.05:
+        table = _table_colours(lab, cv2.erode(rough.astype(np.uint8), np.ones((9, 9), np.uint8)) | band)
+        differs = np.sqrt((((lab - table[0]) / table[1]) ** 2).sum(axis=2)).astype(np.float32)
+        differs[inside == 0] = 0.0
+    limit = _threshold(differs, inside)
+    mask = ((differs > limit) & (inside > 0)).astype(np.uint8)
+    kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (3, 3))
+    return _Scene(differs, cv2.morphologyEx(mask, cv2.MORPH_OPEN, kernel), limit)
+
+
+def _table_colours(lab: Floats, where: Mask) -> tuple[Floats, Floats]:
+    """The table's colour at each pixel, as a surface of the second degree through what is seen of it; and its unevenness."""
+    height, width = lab.shape[:2]
+    ys, xs = np.nonzero(where)
+    if len(xs) < 500:
+        raise FileError(
+            "too little of the table is seen round the piece", advice="Leave some of the table free within the frame."
+        )
+    some = np.random.default_rng(1).choice(len(xs), min(len(xs), 20_000), replace=False)
+    x, y = xs[some] / width - 0.5, ys[some] / height - 0.5
+    basis = np.stack([np.ones_like(x), x, y, x * y, x * x, y * y], axis=-1)
+    colours = lab[ys[some], xs[some]]
+    kept = np.ones(len(some), bool)
+    solved = np.zeros((6, 3))
+    for _round in range(4):  # what is no table is left out step by step
+        solved, *_ = np.linalg.lstsq(basis[kept], colours[kept], rcond=None)
+        off = np.abs(colours - basis @ solved).max(axis=1)
+        kept = off <= max(3.0 * float(np.median(off[kept])) * 1.5, 3.0)
+    spread = np.maximum(1.4826 * np.median(np.abs(colours[kept] - basis[kept] @ solved), axis=0), 1.0)
+    gx = (np.arange(width) / width - 0.5)[None, :]
+    gy = (np.arange(height) / height - 0.5)[:, None]
+    found = np.stack(
+        [c[0] + c[1] * gx + c[2] * gy + c[3] * gx * gy + c[4] * gx * gx + c[5] * gy * gy for c in solved.T], axis=-1
+    )
+    return found.astype(np.float32), spread.astype(np.float32)
+
+
+def _threshold(differs: Floats, inside: Mask) -> float:
+    """Between table and pieces: Otsu's threshold on the differences, from memory (Otsu 1979)."""
+    cv2 = opencv()
+    values = differs[inside > 0]
+    top = float(np.percentile(values, 99.0)) or 1.0
+    eight = np.clip(values / top * 255.0, 0, 255).astype(np.uint8).reshape(-1, 1)
+    limit, _ = cv2.threshold(eight, 0, 255, cv2.THRESH_BINARY + cv2.THRESH_OTSU)
+    return max(float(limit) / 255.0 * top, 4.0)
+
+
+def _rings(scene: _Scene, flat: Flat) -> list[tuple[Array, bool]]:
+    """The pieces' outlines to a pixel, mm, and whether they reach the frame."""
+    cv2 = opencv()
+    contours, _tree = cv2.findContours(scene.mask, cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
+    left, top, right, bottom = flat.mat.window
+    found = []
+    for contour in contours:
+        if cv2.contourArea(contour) < LEAST_PIECE * 100.0 * flat.fine**2:
+            continue
+        ring = contour[:, 0, :].astype(float) / flat.fine
+        low, high = ring.min(axis=0), ring.max(axis=0)
+        is_cut = bool((low - [left, top]).min() < 1.0 or ([right, bottom] - high).min() < 1.0)
+        found.append((ring, is_cut))
+    return sorted(found, key=lambda one: float(one[0][:, 0].min()))
+
+
+def _sharpened(ring: Array, scene: _Scene, flat: Flat, notches: tuple[Point, ...]) -> Array:
+    """The outline where the picture is half way between piece and table, every millimetre. Where the outline turns sharply
+    it stays to the pixel: corners are told by the lines beside them. Across a notch nothing is told."""
+    even = _evenly(ring, EVERY)
+    smooth = _smoothed(even, 2)
+    way = np.roll(smooth, -2, axis=0) - np.roll(smooth, 2, axis=0)
+    size = np.maximum(np.hypot(way[:, 0], way[:, 1]), 1e-9)
+    normal = np.stack([-way[:, 1], way[:, 0]], axis=1) / size[:, None]
+    reach = np.arange(-LOOK, LOOK + 1e-9, 0.1)
+    places = smooth[:, None, :] + reach[None, :, None] * normal[:, None, :]
+    values = _sampled(scene.differs, places * flat.fine)
+    low, high = values[:, :10].mean(axis=1), values[:, -10:].mean(axis=1)
+    usual = float(np.median(np.abs(high - low)))
+    half = (low + high) / 2.0
+    side = np.sign(high - low)
+    above = (values - half[:, None]) * side[:, None] > 0.0
+    crossing = above[:, 1:] & ~above[:, :-1]
+    cost = np.where(crossing, np.abs(reach[None, 1:] - 0.05), np.inf)
+    at = cost.argmin(axis=1)
+    rows = np.arange(len(at))
+    one, two = values[rows, at], values[rows, at + 1]
+    share = np.clip((half - one) / np.where(np.abs(two - one) > 1e-9, two - one, 1.0), 0.0, 1.0)
+    moved = smooth + (reach[at] + 0.1 * share)[:, None] * normal
+    turn = _turning(smooth)
+    is_seen = np.isfinite(cost[rows, at]) & (np.abs(high - low) > LEAST_CONTRAST * usual) & (turn < math.radians(25.0))
+    found = np.where(is_seen[:, None], moved, even)
+    for at in notches:
+        clear = np.hypot(*(even - at).T) > AT_NOTCH
+        found, even = found[clear], even[clear]
+    return found
+
+
+def _turning(points: Array) -> Array:
+    """How much a closed outline turns over 3 mm to both sides of each place, radians."""
+    before, after = points - np.roll(points, 3, axis=0), np.roll(points, -3, axis=0) - points
+    cross = before[:, 0] * after[:, 1] - before[:, 1] * after[:, 0]
+    found: Array = np.abs(np.arctan2(cross, (before * after).sum(axis=1)))
+    return found
+
+
+def _evenly(ring: Array, every: float) -> Array:
+    closed = np.concatenate([ring, ring[:1]])
+    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(closed, axis=0).T))])
+    at = np.arange(0.0, along[-1], every)
+    return np.stack([np.interp(at, along, closed[:, axis]) for axis in (0, 1)], axis=1)
+
+
+def _smoothed(points: Array, reach: int) -> Array:
+    return np.asarray(np.mean([np.roll(points, shift, axis=0) for shift in range(-reach, reach + 1)], axis=0))
+
+
+def _sampled(values: Floats, at: Array) -> NDArray[np.float64]:
+    """A picture's values at places (..., 2) px, between the pixels."""
+    cv2: Any = opencv()
+    flat_at = at.reshape(-1, at.shape[-2], 2).astype(np.float32)
+    parts = [
+        cv2.remap(values, part[..., 0], part[..., 1], cv2.INTER_LINEAR, borderMode=cv2.BORDER_REPLICATE)
+        for part in np.array_split(flat_at, max(1, len(flat_at) // 8000 + 1))
+    ]
+    found: NDArray[np.float64] = np.concatenate(parts).reshape(at.shape[:-1]).astype(np.float64)
+    return found
