@@ -78,7 +78,7 @@ def table(mat, pieces: Sequence[OnTable], chance: np.random.Generator, *, colour
         for hole in piece.holes:
             cv2.circle(sheet, px(hole), round(1.2 * DRAWN * 16), (60, 55, 50), -1, cv2.LINE_AA, 4)
         picture = picture * (1.0 - share) + sheet * share
-    return np.clip(picture, 0, 255).astype(np.uint8)
+    return np.asarray(np.clip(picture, 0, 255), dtype=np.uint8)
 
 
 @dataclass(frozen=True)
@@ -156,4 +156,4 @@ def photograph(drawn: Pixels, mat, shot: Shot, chance: np.random.Generator) -> P
     )
     light = 1.0 + shot.light * (0.7 * lx + 0.4 * ly) - 0.12 * (lx**2 + ly**2)
     found = found * light[..., None] * 0.9 + chance.normal(0.0, shot.noise, found.shape).astype(np.float32)
-    return np.clip(found, 0, 255).astype(np.uint8)
+    return np.asarray(np.clip(found, 0, 255), dtype=np.uint8)

@@ -13,9 +13,10 @@ from tests import paper_files
 from tests.paper_blocks import Lay, pieces_of
 from tests.samples import hip_block, move, real_block, style
 from zesty_pivot.core.exports.registry import all_exports
-from zesty_pivot.core.formats import block_file, imported, style_file
+from zesty_pivot.core.formats import block_file, imported, photographed, style_file
 from zesty_pivot.core.formats.table_lay import PieceLay, TableLay
 from zesty_pivot.core.steps import registry
+from zesty_pivot.data.demo import demo_photograph
 from zesty_pivot.desk.actions import actions
 from zesty_pivot.desk.command_list import CommandList
 
@@ -94,7 +95,8 @@ def put_elsewhere(window) -> None:  # type: ignore[no-untyped-def]
 BEFORE: dict[str, Callable] = {
     **dict.fromkeys(("people.again", "people.remove", "people.fractions"), person),
     **{id: drafting for id in IDS if id.startswith(("draft.", "method."))},
-    **{id: came_in for id in IDS if id.startswith("import.") and id not in ("import.open", "import.show")},
+    **{id: came_in for id in IDS if id.startswith("import.") and id not in ("import.open", "import.show", "import.photograph")},
+    "import.photograph": lambda w: w.views.incoming.begin(photographed.from_bytes("paper-block.jpg", demo_photograph())),
     "import.show": lambda w: (came_in(w), w.model.set_view("style")),
     **dict.fromkeys(("library.version", "library.take_out"), kept_one),
     "edit.redo": lambda w: (noted(w), w.model.undo()),

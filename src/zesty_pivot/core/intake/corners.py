@@ -200,10 +200,10 @@ def _reach(one: tuple[Array, Array], two: tuple[Array, Array], sigma: float, *, 
     return (6.0 * sigma + BESIDE) / max(abs(float(u[0] * v[1] - u[1] * v[0])), 0.08)
 
 
-BLUNT, SHARP = 8.0, math.radians(115.0)  # mm of both legs that are rounded off at a point this sharp
+BLUNT, SHARP = 11.0, math.radians(115.0)  # mm of both legs that are rounded off at a point this sharp
 BESIDE = 1.8  # mm that the place which turns most may lie beside the corner, on a rounded one. Our own choice
 DENSE = 2.5  # mm between points, on the average, that are dense: a device's, not a hand's
-LOOKS = (60.0, 40.0, 25.0, 16.0, 10.0, 6.0)  # mm of a stretch that tell how it begins
+LOOKS = (60.0, 40.0, 25.0, 16.0, 10.0, 6.0, 4.0)  # mm of a stretch that tell how it begins
 
 
 def _begins(points: Array, sigma: float, blunt: float, *, is_dense: bool) -> tuple[Array, Array] | None:

@@ -19,7 +19,7 @@ from zesty_pivot.core.record import record, replace
 
 # All our own choices.
 BESIDE = 6.0  # mm from the outline that a leg may end, or run on beyond it
-MEET = 1.5  # mm: legs that end as near to each other meet
+MEET, NEARLY = 0.3, 8.0  # mm: legs that end as near to each other meet; or do where their lines cross, as near to both ends
 SHARP = math.radians(85.0)  # a line that turns by more is two legs
 WIDEST = math.radians(95.0)
 UNEQUAL = 0.72  # of the longer leg that the shorter one is long, at least
@@ -127,9 +127,9 @@ def _pairs(legs: Sequence[_DrawnLeg]) -> list[tuple[_DrawnLeg, _DrawnLeg]]:
     fits = []
     for one, two in itertools.combinations(range(len(legs)), 2):
         a, b = legs[one], legs[two]
-        if math.dist(a.inner, b.inner) > MEET:
+        point = _meets(a, b)
+        if point is None:
             continue
-        point = (a.inner + b.inner) / 2.0
         angle = abs(between(a.outer - point, b.outer - point))
         sizes = math.dist(a.outer, point), math.dist(b.outer, point)
         if 0.005 < angle <= WIDEST and min(sizes) >= UNEQUAL * max(sizes):
@@ -143,6 +143,19 @@ def _pairs(legs: Sequence[_DrawnLeg]) -> list[tuple[_DrawnLeg, _DrawnLeg]]:
     return found
 
 
+def _meets(one: _DrawnLeg, two: _DrawnLeg) -> Array | None:
+    """Where two legs meet: at their ends, or where their lines cross near by; None where they do not."""
+    if math.dist(one.inner, two.inner) <= MEET:
+        return np.asarray((one.inner + two.inner) / 2.0)
+    u, v = unit(one.inner - one.outer), unit(two.inner - two.outer)
+    cross = u[0] * v[1] - u[1] * v[0]
+    if math.dist(one.inner, two.inner) > NEARLY or abs(cross) < 0.02:
+        return None
+    off = two.outer - one.outer
+    at = one.outer + u * ((off[0] * v[1] - off[1] * v[0]) / cross)
+    return np.asarray(at) if max(math.dist(at, one.inner), math.dist(at, two.inner)) <= NEARLY else None
+
+
 def _cut(outline: Path, one: _DrawnLeg, two: _DrawnLeg) -> Path | None:
     """The outline with a dart cut into it: what it has across the mouth (straight, or the cap) is taken out."""
     places = []
@@ -154,7 +167,9 @@ def _cut(outline: Path, one: _DrawnLeg, two: _DrawnLeg) -> Path | None:
     first, last = sorted(zip(places, (one, two), strict=True), key=lambda pair: pair[0])
     if last[0] - first[0] > outline.length / 2.0:  # the mouth lies across where the outline begins
         first, last = last, first
-    point = (one.inner + two.inner) / 2.0
+    point = _meets(one, two)
+    if point is None:
+        return None
     try:
         rest = _around(outline, last[0], first[0])
         return Path.chain([rest, _leg(first[1], rest.end, point), _leg(last[1], rest.start, point).reversed()])
@@ -219,7 +234,8 @@ def _by_holes(piece: TracedPiece, eyes: tuple[Eye, ...]) -> Inside:
     """Darts that are told only by two notches and a drill hole between them: cut in up to the hole. The hole of a dart that is
     drawn already is its own."""
     outline, found = piece.outline, []
-    inside = shapely.Polygon(outline.outline[:-1]).buffer(-1.0)
+    around = shapely.Polygon(outline.outline[:-1]).buffer(0)
+    inside, around = around.buffer(-1.0), around.buffer(1.0)
     for hole in piece.holes:
         at = np.array(hole)
         if not inside.contains(shapely.Point(at)) or any(_in_eye(at, eye) for eye in eyes):
@@ -232,6 +248,7 @@ def _by_holes(piece: TracedPiece, eyes: tuple[Eye, ...]) -> Inside:
             if (
                 min(sizes) >= HOLE_LEAST and max(sizes) - min(sizes) <= HOLE_UNEQUAL * max(sizes)
                 and angle <= HOLE_WIDEST and math.dist(one, two) >= HOLE_MOUTH
+                and around.covers(shapely.LineString([at, (one + two) / 2.0]))
             ):  # fmt: skip
                 fits.append((math.dist(one, two), one, two))
         if not fits:

@@ -11,6 +11,7 @@ from zesty_pivot.core.formats.measures_file import Measures
 from zesty_pivot.core.formats.style_file import Style
 
 DEMO = "descant.zpiv"
+PHOTOGRAPH = "paper-block.jpg"  # the demo's block as paper within the frame of marks, rendered
 DEMOS = (
     DEMO,
     "vesper.zpiv",
@@ -46,6 +47,11 @@ def demo_style() -> Style:
 def demo_styles() -> tuple[Style, ...]:
     """All demo styles."""
     return tuple(_read(name) for name in DEMOS)
+
+
+def demo_photograph() -> bytes:
+    """A photograph of a block to try the import with."""
+    return (files("zesty_pivot.data.demo") / PHOTOGRAPH).read_bytes()
 
 
 @lru_cache(maxsize=1)

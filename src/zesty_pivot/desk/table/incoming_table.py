@@ -6,24 +6,19 @@ from __future__ import annotations
 from collections.abc import Callable
 
 import numpy as np
-import shapely
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import (
     QBrush,
     QFontMetricsF,
-    QImage,
     QKeyEvent,
     QMouseEvent,
     QPainter,
-    QPainterPath,
     QPen,
     QPolygonF,
-    QTransform,
 )  # fmt: skip
 
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake.guesses import Sure
-from zesty_pivot.core.intake.photo.picture import Flat
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.incoming import Incoming
@@ -31,11 +26,11 @@ from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import RULER, Canvas
 from zesty_pivot.desk.table.incoming_things import IncomingThing, LaidPiece, laid_pieces, nearest_on_outline, things_of
 from zesty_pivot.desk.table.shapes import qt_path
+from zesty_pivot.desk.table.under_picture import UnderPicture
 from zesty_pivot.desk.theme import NOW, display_font, text_font
 
 EDGE, TOP = 115.0, 80.0  # mm of table beside and above the pieces, for the names of corners
 NEAR = 12.0  # px from something that the pointer means it
-AROUND = 20.0  # mm of a photograph that is seen round a piece
 STEP = 1.0  # mm that an arrow key moves a bust point
 LIT_BY = {"centre": "fold", "waist": "length"}  # by role: the proposal that lights this edge
 ROLE_WORDS = {"side_seam": "side seam"}
@@ -51,13 +46,12 @@ class IncomingTable(Canvas):
         self._incoming = incoming
         self.laid: list[LaidPiece] = []
         self.things: list[IncomingThing] = []
-        self._paper_lines: dict[int, QPainterPath] = {}
         self._pointed: IncomingThing | None = None
         self._moving: IncomingThing | None = None
         self._moved: QPointF | None = None
         self._pressed = QPointF()
         self.shows_paper = True
-        self._under: tuple[Flat, QImage] | None = None
+        self._under = UnderPicture(incoming)
         self.setAccessibleName("Import")
         incoming.changed.connect(self.refresh)
         incoming.chosen_changed.connect(self.update)
@@ -68,7 +62,7 @@ class IncomingTable(Canvas):
         was = self.content_box()
         self.laid = laid_pieces(self._incoming)
         self.things = [thing for laid in self.laid for thing in things_of(laid)]
-        self._paper_lines = {}
+        self._under.forget()
         self._pointed = self._moving = None
         if self._fitted and self.content_box() != was:
             self.fit()
@@ -91,43 +85,15 @@ class IncomingTable(Canvas):
         px = 1.0 / self.scale
         for laid in self.laid:
             if self.shows_paper:
-                self._photograph(painter, laid)
+                self._under.paint(painter, laid)
             self._piece(painter, laid, px)
         if self.shows_paper:
             self._paper(painter, px)
 
-    def _photograph(self, painter: QPainter, laid: LaidPiece) -> None:
-        """The photograph under a piece, as far as the piece reaches."""
-        picture = self._picture()
-        came = self._incoming.came
-        if picture is None or came is None or came.under is None:
-            return
-        (a, b), (c, d) = laid.motion.matrix
-        x, y = laid.motion(np.zeros(2))
-        low, high = laid.traced.ring.min(axis=0) - AROUND, laid.traced.ring.max(axis=0) + AROUND
-        painter.save()
-        painter.setTransform(QTransform(a, c, b, d, x, y), combine=True)
-        painter.setRenderHint(QPainter.RenderHint.SmoothPixmapTransform)
-        part = QRectF(QPointF(*low), QPointF(*high))
-        fine = came.under.fine
-        painter.drawImage(part, picture, QRectF(part.topLeft() * fine, part.bottomRight() * fine))
-        painter.restore()
-
-    def _picture(self) -> QImage | None:
-        came = self._incoming.came
-        under = came.under if came is not None else None
-        if under is None:
-            return None
-        if self._under is None or self._under[0] is not under:
-            high, wide, _colours = under.pixels.shape
-            image = QImage(under.pixels.tobytes(), wide, high, 3 * wide, QImage.Format.Format_BGR888).copy()
-            self._under = (under, image)
-        return self._under[1]
-
     def _piece(self, painter: QPainter, laid: LaidPiece, px: float) -> None:
         outline = qt_path([laid.traced.outline.moved(laid.motion)])
         painter.setPen(QPen(NOW.color("faint"), 1.0 * px))
-        on_picture = self.shows_paper and self._picture() is not None
+        on_picture = self.shows_paper and self._under.is_picture
         painter.setBrush(NOW.color("paper", 60 if on_picture else 255 if laid.tagged is not None else 110))
         painter.drawPath(outline)
         band = laid.traced.error
@@ -177,17 +143,7 @@ class IncomingTable(Canvas):
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(QPen(NOW.color("cool", 150), 1.0 * px, Qt.PenStyle.DashLine))
         for laid in self.laid:
-            if laid.number not in self._paper_lines:
-                self._paper_lines[laid.number] = self._lines_near(laid)
-            painter.drawPath(self._paper_lines[laid.number])
-
-    def _lines_near(self, laid: LaidPiece) -> QPainterPath:
-        came = self._incoming.came
-        assert came is not None
-        around = laid.traced.region.buffer(25.0)
-        lines = came.lines(self._incoming.told.unit or None)
-        near = [line for line in lines if around.contains(shapely.Point(line.point_at(line.length / 2.0)))]
-        return qt_path(line.moved(laid.motion) for line in near)
+            painter.drawPath(self._under.lines_near(laid))
 
     def paint_over(self, painter: QPainter) -> None:
         taken: list[QRectF] = []
@@ -269,7 +225,7 @@ class IncomingTable(Canvas):
 
     def _write(self, painter: QPainter, box: QRectF, text: str) -> None:
         """Words; on a photograph on a slip of paper, to be read on any ground."""
-        if self.shows_paper and self._picture() is not None:
+        if self.shows_paper and self._under.is_picture:
             pen = painter.pen()
             painter.setPen(Qt.PenStyle.NoPen)
             painter.setBrush(NOW.color("paper", 205))

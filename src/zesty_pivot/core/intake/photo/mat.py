@@ -38,7 +38,7 @@ ACROSS, DOWN = 4, 2  # marks along the upper and lower strip, and along each sid
 
 
 @record
-class Mark:
+class FrameMark:
     """A printed mark: its number, and its upper left corner on the frame, mm."""
 
     number: int
@@ -70,14 +70,14 @@ class Mat:
     paper: str
     width: float
     height: float
-    marks: tuple[Mark, ...]
+    marks: tuple[FrameMark, ...]
 
     @property
     def window(self) -> tuple[float, float, float, float]:
         """Where the block lies: left, top, right, bottom, mm."""
         return STRIP, STRIP, self.width - STRIP, self.height - STRIP
 
-    def mark(self, number: int) -> Mark | None:
+    def mark(self, number: int) -> FrameMark | None:
         """The mark of a number."""
         return next((mark for mark in self.marks if mark.number == number), None)
 
@@ -92,7 +92,7 @@ def mat(paper: str) -> Mat:
     ys = [_clear(y, down, rows) for y in np.linspace(inset, height - inset - SIZE, DOWN + 2)[1:-1]]
     far_x, far_y = width - inset - SIZE, height - inset - SIZE
     places = [*((x, inset) for x in xs), *((x, far_y) for x in xs), *((side, y) for y in ys for side in (inset, far_x))]
-    return Mat(paper, width, height, tuple(Mark(first + n, round(x, 3), round(y, 3)) for n, (x, y) in enumerate(places)))
+    return Mat(paper, width, height, tuple(FrameMark(first + n, round(x, 3), round(y, 3)) for n, (x, y) in enumerate(places)))
 
 
 def _clear(at: float, step: float, count: int) -> float:

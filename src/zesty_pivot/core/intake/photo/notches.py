@@ -5,7 +5,10 @@ from __future__ import annotations
 import math
 
 import numpy as np
+import shapely
+from numpy.typing import NDArray
 
+from zesty_pivot.core.intake.photo.picture import opencv
 from zesty_pivot.core.intake.traced import Array, Point
 
 # All our own choices, for notches as cutters make them: 3 to 8 mm deep, up to 5 mm wide.
@@ -55,6 +58,27 @@ def without_notches(ring: Array) -> tuple[Array, tuple[Point, ...]]:
         filled[first], filled[(first + size) % count] = start, end
         places.append((float(start[0] + end[0]) / 2.0, float(start[1] + end[1]) / 2.0))
     return filled, tuple(places)
+
+
+def notches_in(gaps: NDArray[np.uint8], ring: Array, fine: float) -> tuple[Point, ...]:
+    """Notches among what is narrowly cut into the edge of a piece or drawn on it (a mask of `fine` pixels to a millimetre):
+    as long as notches are, and open to the edge. What is longer is a dart or a line."""
+    cv2 = opencv()
+    low, high = ring.min(axis=0) - 4.0, ring.max(axis=0) + 4.0
+    (x0, y0), (x1, y1) = np.maximum(low * fine, 0).astype(int), (high * fine).astype(int)
+    count, _labels, stats, middles = cv2.connectedComponentsWithStats(np.ascontiguousarray(gaps[y0:y1, x0:x1]), connectivity=8)
+    edge = shapely.LinearRing(ring)
+    found: list[Point] = []
+    for number in range(1, count):
+        _x, _y, wide, tall, area = stats[number].tolist()
+        extent = math.hypot(wide, tall) / fine
+        if not SHALLOWEST + 0.5 <= extent <= DEEPEST + 2.0 or area < 1.0 * fine**2:
+            continue
+        at = shapely.Point((middles[number] + [x0, y0]) / fine)
+        if edge.distance(at) <= DEEPEST / 2.0 + 0.5:
+            where = edge.interpolate(edge.project(at))
+            found.append((float(where.x), float(where.y)))
+    return tuple(found)
 
 
 def _lips(ring: Array, first: int, size: int, look: int) -> tuple[Array, Array]:

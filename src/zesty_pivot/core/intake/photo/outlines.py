@@ -12,9 +12,9 @@ from numpy.typing import NDArray
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake.loops import clockwise
-from zesty_pivot.core.intake.photo.notches import without_notches
+from zesty_pivot.core.intake.photo.notches import WIDEST, notches_in, without_notches
 from zesty_pivot.core.intake.photo.picture import Flat, opencv
-from zesty_pivot.core.intake.photo.strokes import strokes_in
+from zesty_pivot.core.intake.photo.strokes import AT_POINT, points_of_darts, strokes_in, turning
 from zesty_pivot.core.intake.pieces import GRAIN_LEAST, free_line
 from zesty_pivot.core.intake.traced import Array, Point, TracedPaper, TracedPiece
 from zesty_pivot.core.record import record
@@ -25,20 +25,24 @@ Mask = NDArray[np.uint8]
 # All our own choices, tried on rendered photographs.
 BORDER = 14.0  # mm inside the frame where only the table is seen
 LEAST_PIECE = 60.0  # cm²; less is a scrap or a shadow
-EVERY = 1.0  # mm between the places where the edge is sought
+EVERY = 0.5  # mm between the places where the edge is sought
 LOOK = 3.0  # mm to both sides of it
+PEN_WIDE = 1.4  # mm; what is narrower and open to the edge is a line, no cut
 STRAYS = 0.1  # mm that the places found on an edge stray
+AT_HOLE = 9.0  # mm from a notch that a hole is: nearer, it is the notch
 AT_NOTCH = 4.0  # mm to both sides of a notch where the edge is not looked at
 LEAST_CONTRAST = 0.25  # of the usual difference between piece and table; where there is less, the edge is not seen
 
 
 @record(eq=False)
 class _Scene:
-    """How much each pixel differs from the table, in units of the table's own unevenness; and the pieces' mask."""
+    """How much each pixel differs from the table, in units of the table's own unevenness; the pieces' mask; and what is
+    narrowly cut into or drawn on their edges."""
 
     differs: Floats
     mask: Mask
     limit: float
+    gaps: Mask
 
 
 def traced(flat: Flat) -> TracedPaper:
@@ -59,16 +63,21 @@ def traced(flat: Flat) -> TracedPaper:
     for ring, is_cut in rings:
         if is_cut:
             notes.append("A piece reaches the frame of marks: what lies beyond is not seen.")
-        plain, cut_in = without_notches(_evenly(ring, EVERY / 2.0))
+        plain, cut_in = without_notches(_evenly(ring, EVERY))
+        cut_in = _apart((*notches_in(scene.gaps, plain, flat.fine), *cut_in))
+        points = points_of_darts(_smoothed(plain, 1))
+        cut_in = tuple(at for at in cut_in if not len(points) or float(np.hypot(*(points - at).T).min()) > AT_POINT)
         outline = _sharpened(plain, scene, flat, cut_in)
+        cut_in = tuple(_on(outline, at) for at in cut_in)
         inner, drawn, holes, crosses = strokes_in(flat, outline)
         size = float(np.max(outline.max(axis=0) - outline.min(axis=0)))
         grain, lines = free_line(inner, shapely.Polygon(outline).buffer(0), GRAIN_LEAST * size)
+        holes = tuple(hole for hole in holes if all(math.dist(hole, at) > AT_HOLE for at in cut_in))
         notches = (*cut_in, *(at for at in drawn if all(math.dist(at, other) > 4.0 for other in cut_in)))
         pieces.append(
             TracedPiece(
-                clockwise(Path.polyline(np.concatenate([outline, outline[:1]]))), inner=tuple(lines), notches=notches, holes=holes,
-                crosses=crosses, error=band, strays=STRAYS, grain=grain,
+                clockwise(Path.polyline(np.concatenate([outline, outline[:1]]))), inner=tuple(lines), notches=notches,
+                holes=holes, crosses=crosses, error=band, strays=STRAYS, grain=grain,
             )
         )  # fmt: skip
     return TracedPaper(tuple(pieces), tuple(notes))
@@ -104,8 +113,16 @@ def _scene(flat: Flat) -> _Scene:
         differs[inside == 0] = 0.0
     limit = _threshold(differs, inside)
     mask = ((differs > limit) & (inside > 0)).astype(np.uint8)
-    kernel = cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (3, 3))
-    return _Scene(differs, cv2.morphologyEx(mask, cv2.MORPH_OPEN, kernel), limit)
+    # A pen's line from the edge inwards is no slit in the paper.
+    filled = cv2.morphologyEx(mask, cv2.MORPH_CLOSE, _round(WIDEST * flat.fine))
+    plain = cv2.morphologyEx(mask, cv2.MORPH_CLOSE, _round(PEN_WIDE * flat.fine))
+    return _Scene(differs, cv2.morphologyEx(plain, cv2.MORPH_OPEN, _round(3)), limit, filled & ~mask & 1)
+
+
+def _round(size: float) -> Any:
+    """A disc to brush over a mask with, so many pixels wide."""
+    cv2, wide = opencv(), max(3, round(size) | 1)
+    return cv2.getStructuringElement(cv2.MORPH_ELLIPSE, (wide, wide))
 
 
 def _table_colours(lab: Floats, where: Mask) -> tuple[Floats, Floats]:
@@ -184,7 +201,7 @@ def _sharpened(ring: Array, scene: _Scene, flat: Flat, notches: tuple[Point, ...
     one, two = values[rows, at], values[rows, at + 1]
     share = np.clip((half - one) / np.where(np.abs(two - one) > 1e-9, two - one, 1.0), 0.0, 1.0)
     moved = smooth + (reach[at] + 0.1 * share)[:, None] * normal
-    turn = _turning(smooth)
+    turn = turning(smooth)
     is_seen = np.isfinite(cost[rows, at]) & (np.abs(high - low) > LEAST_CONTRAST * usual) & (turn < math.radians(25.0))
     found = np.where(is_seen[:, None], moved, even)
     for at in notches:
@@ -193,12 +210,20 @@ def _sharpened(ring: Array, scene: _Scene, flat: Flat, notches: tuple[Point, ...
     return found
 
 
-def _turning(points: Array) -> Array:
-    """How much a closed outline turns over 3 mm to both sides of each place, radians."""
-    before, after = points - np.roll(points, 3, axis=0), np.roll(points, -3, axis=0) - points
-    cross = before[:, 0] * after[:, 1] - before[:, 1] * after[:, 0]
-    found: Array = np.abs(np.arctan2(cross, (before * after).sum(axis=1)))
-    return found
+def _on(outline: Array, at: Point) -> Point:
+    """The place of a closed outline nearest to another."""
+    edge = shapely.LinearRing(outline)
+    where = edge.interpolate(edge.project(shapely.Point(at)))
+    return float(where.x), float(where.y)
+
+
+def _apart(places: tuple[Point, ...]) -> tuple[Point, ...]:
+    """Places without those that lie within 4 mm of one before."""
+    found: list[Point] = []
+    for at in places:
+        if all(math.dist(at, other) > 4.0 for other in found):
+            found.append(at)
+    return tuple(found)
 
 
 def _evenly(ring: Array, every: float) -> Array:

@@ -24,7 +24,13 @@ LEAST_LINE = 18.0  # mm, a line; what is shorter is a mark
 LEAST_MARK = 2.5  # mm
 ALONG, BESIDE = math.radians(2.5), 1.5  # lines that run on: their directions, and how far beside each other they lie, mm
 GAP = 12.0  # mm that a line may be broken by: writing over it, a crease
+ACROSS = math.radians(6.0)  # lines that meet at less run on
+NEAR_END = 12.0  # mm from its end that a line may cross another and end there
+DRAW_ON = 260.0  # mm that a line is drawn on at most
 HOLE = 5.0  # mm, the widest drill hole
+SHARP, OVER = math.radians(65.0), 4.0  # an outline that turns inwards by more over so many mm is at the point of a dart
+DEEP = 15.0  # mm that a dart is deep at least
+AT_POINT = 12.0  # mm about the point of a dart that is cut out
 NEAR_EDGE = 9.0  # mm from the edge that a notch begins
 
 Strokes = tuple[tuple[Path, ...], tuple[Point, ...], tuple[Point, ...], tuple[Point, ...]]
@@ -58,11 +64,16 @@ def strokes_in(flat: Flat, outline: Array) -> Strokes:
     region = shapely.Polygon(outline)
     edge = region.exterior
     long = [line for line in lines if math.dist(*line) >= LEAST_LINE]
-    finer = _merged([_finer(line, dark, flat.fine) for line in long])
+    finer = [_drawn_out(_finer(line, dark, flat.fine), dark, deep, flat.fine) for line in _parted(long)]
+    finer = [_finer(line, dark, flat.fine) for line in _parted(_merged(finer)) if math.dist(*line) >= LEAST_LINE]
+    finer = _without_inner(_met(finer))
     paths = tuple(Path.straight(a + shift, b + shift) for a, b in finer)
     holes, crosses, notches = [], [], []
+    points = points_of_darts(outline)
     for middle, extent, is_cross in blobs:
         at = middle + shift
+        if len(points) and float(np.hypot(*(points - at).T).min()) < AT_POINT:
+            continue  # where the legs of a dart come together the table shows through
         if any(shapely.LineString([a + shift, b + shift]).distance(shapely.Point(at)) < 2.0 for a, b in finer):
             continue
         if edge.distance(shapely.Point(at)) <= NEAR_EDGE and extent >= LEAST_MARK:
@@ -73,6 +84,29 @@ def strokes_in(flat: Flat, outline: Array) -> Strokes:
         elif extent <= HOLE:
             holes.append((float(at[0]), float(at[1])))
     return paths, tuple(notches), tuple(holes), tuple(crosses)
+
+
+def turning(points: Array) -> Array:
+    """How much a closed outline of points a millimetre apart turns over 3 mm to both sides of each, radians."""
+    before, after = points - np.roll(points, 3, axis=0), np.roll(points, -3, axis=0) - points
+    cross = before[:, 0] * after[:, 1] - before[:, 1] * after[:, 0]
+    found: Array = np.abs(np.arctan2(cross, (before * after).sum(axis=1)))
+    return found
+
+
+def points_of_darts(outline: Array) -> Array:
+    """Where a closed outline of even steps turns sharply inwards: the points of darts that are cut out, (n, 2) mm."""
+    step = float(np.median(np.hypot(*np.diff(outline, axis=0).T)))
+    reach = max(1, round(OVER / max(step, 1e-6)))
+    before, after = outline - np.roll(outline, reach, axis=0), np.roll(outline, -reach, axis=0) - outline
+    turn = np.arctan2(before[:, 0] * after[:, 1] - before[:, 1] * after[:, 0], (before * after).sum(axis=1))
+    following = np.roll(outline, -1, axis=0)
+    swept = float((outline[:, 0] * following[:, 1] - following[:, 0] * outline[:, 1]).sum())
+    # The legs of a dart lie beside each other for long; the way in and out of a notch does not.
+    far = max(1, round(DEEP / max(step, 1e-6)))
+    beside = np.hypot(*(np.roll(outline, far, axis=0) - np.roll(outline, -far, axis=0)).T) < DEEP
+    turns_in = (turn * (1.0 if swept > 0.0 else -1.0) < -SHARP) | (np.abs(turn) > math.radians(150.0))
+    return np.asarray(outline[turns_in & beside])
 
 
 def _blobs(ink: Mask, fine: float) -> list[tuple[Array, float, bool]]:
@@ -142,6 +176,95 @@ def _as_one(one: tuple[Array, Array], two: tuple[Array, Array]) -> tuple[Array, 
     if along[0] > size + GAP or along[1] < -GAP:
         return None
     return long[0] + way * min(0.0, along[0]), long[0] + way * max(size, along[1])
+
+
+def _drawn_out(line: tuple[Array, Array], dark: Mask, deep: Mask, fine: float) -> tuple[Array, Array]:
+    """A line drawn on at both ends as far as there is ink under it: where the light is weak less of it is seen at once."""
+    start, end = line
+    size = math.dist(start, end)
+    way = (end - start) / size
+    usual = float(np.median(_ink_along(start, way, np.arange(2.0, size - 2.0, 1.0), dark, fine)))
+    found = []
+    for origin, ahead in ((start, -way), (end, way)):
+        steps = np.arange(1.0, DRAW_ON, 1.0)
+        ink = _ink_along(origin, ahead, steps, dark, fine)
+        places = np.round((origin + steps[:, None] * ahead) * fine).astype(int)
+        inside = (places >= 0).all(axis=1) & (places[:, 0] < deep.shape[1]) & (places[:, 1] < deep.shape[0])
+        inside[inside] = deep[places[inside, 1], places[inside, 0]] > 0
+        window = np.convolve(np.where(inside, ink, 0.0), np.ones(7) / 7.0, mode="full")[6:] if len(ink) > 7 else ink
+        goes_on = (window[: len(steps)] > 0.4 * usual) & inside
+        reach = int(np.argmin(goes_on)) if not goes_on.all() else len(steps)
+        found.append(origin + ahead * float(reach))
+    return found[0], found[1]
+
+
+def _ink_along(origin: Array, way: Array, steps: Array, dark: Mask, fine: float) -> Array:
+    """How much darker a line is than what lies beside it, at steps (mm) from a place."""
+    across = np.array([-way[1], way[0]])
+    values = []
+    for off in (-2.4, -0.8, -0.4, 0.0, 0.4, 0.8, 2.4):
+        at = np.round((origin + steps[:, None] * way + off * across) * fine).astype(int)
+        rows, columns = np.clip(at[:, 1], 0, dark.shape[0] - 1), np.clip(at[:, 0], 0, dark.shape[1] - 1)
+        values.append(dark[rows, columns].astype(float))
+    return np.asarray(np.max(values[1:-1], axis=0) - (values[0] + values[-1]) / 2.0)
+
+
+def _parted(lines: list[tuple[Array, Array]]) -> list[tuple[Array, Array]]:
+    """Lines parted where others end on them: legs of two darts that run on through one point."""
+    found = []
+    for number, (start, end) in enumerate(lines):
+        size = math.dist(start, end)
+        way = (end - start) / size
+        cuts = [0.0]
+        for other, ends in enumerate(lines):
+            turn = abs(between(way, ends[1] - ends[0]))
+            crosses = other != number and ACROSS < turn < math.pi - ACROSS
+            for at in ends if crosses else ():
+                along = float((at - start) @ way)
+                beside = abs(float((at - start) @ np.array([-way[1], way[0]])))
+                if beside <= 2.5 and LEAST_LINE < along < size - LEAST_LINE and all(abs(along - cut) > 4.0 for cut in cuts):
+                    cuts.append(along)
+        cuts = [*sorted(cuts), size]
+        found += [(start + way * one, start + way * two) for one, two in itertools.pairwise(cuts)]
+    return found
+
+
+def _met(lines: list[tuple[Array, Array]]) -> list[tuple[Array, Array]]:
+    """Lines whose ends come near to each other, ended where they cross."""
+    found = [list(line) for line in lines]
+    for number, line in enumerate(lines):
+        for end in (0, 1):
+            near = []
+            for other, theirs in enumerate(lines):
+                at = _crossing(line, theirs) if other != number else None
+                if (
+                    at is not None
+                    and math.dist(at, line[end]) <= NEAR_END
+                    and min(math.dist(at, one) for one in theirs) <= NEAR_END
+                ):
+                    near.append(at)
+            if near:
+                found[number][end] = np.mean(near, axis=0)
+    return [(line[0], line[1]) for line in found]
+
+
+def _crossing(one: tuple[Array, Array], two: tuple[Array, Array]) -> Array | None:
+    u, v = one[1] - one[0], two[1] - two[0]
+    cross = float(u[0] * v[1] - u[1] * v[0])
+    if abs(cross) < math.sin(ACROSS) * math.dist(*one) * math.dist(*two):
+        return None
+    off = two[0] - one[0]
+    return np.asarray(one[0] + u * float(off[0] * v[1] - off[1] * v[0]) / cross)
+
+
+def _without_inner(lines: list[tuple[Array, Array]]) -> list[tuple[Array, Array]]:
+    """Without those that lie on a longer one."""
+    found: list[tuple[Array, Array]] = []
+    for line in sorted(lines, key=lambda one: -math.dist(*one)):
+        ends = shapely.MultiPoint(line)
+        if not any(shapely.LineString(other).buffer(1.2).covers(ends) for other in found):
+            found.append(line)
+    return found
 
 
 def _finer(line: tuple[Array, Array], dark: Mask, fine: float) -> tuple[Array, Array]:
