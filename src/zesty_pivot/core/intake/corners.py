@@ -178,8 +178,8 @@ def _refined(cubics: Array, turns: dict[int, float], sigma: float) -> dict[int, 
         back = np.take(cubics[:, 0], np.arange(index, index - before - 1, -1), axis=0, mode="wrap")
         ahead = np.take(cubics[:, 0], np.arange(index, index + after + 1), axis=0, mode="wrap")
         blunt = BLUNT if is_dense and abs(turns[index]) > SHARP else 0.0
-        one, two = _begins(back, sigma, blunt, is_dense=is_dense), _begins(ahead, sigma, blunt, is_dense=is_dense)
-        crossing = None if one is None or two is None else _crossing(one, two)
+        one, two = begins(back, sigma, blunt, is_dense=is_dense), begins(ahead, sigma, blunt, is_dense=is_dense)
+        crossing = None if one is None or two is None else crossing_of(one, two)
         is_near = (
             crossing is not None
             and one is not None
@@ -206,7 +206,7 @@ DENSE = 2.5  # mm between points, on the average, that are dense: a device's, no
 LOOKS = (60.0, 40.0, 25.0, 16.0, 10.0, 6.0, 4.0)  # mm of a stretch that tell how it begins
 
 
-def _begins(points: Array, sigma: float, blunt: float, *, is_dense: bool) -> tuple[Array, Array] | None:
+def begins(points: Array, sigma: float, blunt: float, *, is_dense: bool) -> tuple[Array, Array] | None:
     """A place on the smooth line through points (m, 2) near its beginning, and its direction there. The corner itself strays as
     the others do, and belongs to two lines: it is left out; and so is what lies within `blunt` mm of it."""
     points = points[1:-1] if len(points) > 4 else points
@@ -235,7 +235,7 @@ def _begins(points: Array, sigma: float, blunt: float, *, is_dense: bool) -> tup
     return None
 
 
-def _crossing(one: tuple[Array, Array], two: tuple[Array, Array]) -> Array | None:
+def crossing_of(one: tuple[Array, Array], two: tuple[Array, Array]) -> Array | None:
     (a, u), (b, v) = one, two
     cross = u[0] * v[1] - u[1] * v[0]
     if abs(cross) < 0.08:

@@ -1,0 +1,1 @@
+"""Digitising tables: points and buttons from a serial line become outlines with marks."""

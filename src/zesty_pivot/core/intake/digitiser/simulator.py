@@ -1,0 +1,95 @@
+"""A digitiser that is not there: it traces a piece as a hand would, or plays a stream that was kept, in portions as a line
+gives them."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Iterator, Sequence
+
+import numpy as np
+
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry.bezier import are_straight
+from zesty_pivot.core.intake.digitiser.device import Deed, Device
+from zesty_pivot.core.intake.digitiser.stream import Press
+from zesty_pivot.core.intake.traced import Point
+from zesty_pivot.core.piece import Piece
+from zesty_pivot.core.record import record
+
+EVERY = 6.0  # mm between the places that a hand presses along a curve
+ALONG = 10.0  # mm along a straight edge
+PORTION = 16  # bytes that a line gives at once
+
+
+@record
+class Hand:
+    """How a piece is traced: how far the hand strays (mm, a standard deviation), and by chance of which number."""
+
+    strays: float = 0.15
+    seed: int = 1
+
+
+def presses(piece: Piece, at: Point = (0.0, 0.0), hand: Hand | None = None) -> list[Press]:
+    """The presses of a hand that traces a piece: its edges with corners, darts along their legs, fish-eyes, grain, bust
+    point; the piece shifted by `at`, mm."""
+    hand = hand or Hand()
+    chance = random.Random(hand.seed)
+    found: list[Press] = []
+
+    def press(point: Sequence[float] | np.ndarray, deed: Deed) -> None:
+        x, y = (float(value) + shift + chance.gauss(0.0, hand.strays) for value, shift in zip(point, at, strict=True))
+        found.append(Press(x, y, deed))
+
+    for index, run in enumerate(piece.runs):
+        for cubic in run.path.cubics:
+            path = Path(cubic[None])
+            is_start = cubic is run.path.cubics[0] or np.array_equal(cubic, run.path.cubics[0])
+            press(path.start, "corner" if is_start else "curve")
+            _along(path, press)
+        if run.mouth:
+            pin = piece.pivot(piece.dart(run.mouth).pivot)
+            press(run.path.end, "corner")
+            _along(Path.straight(run.path.end, pin), press)
+            press(pin, "corner")
+            _along(Path.straight(pin, piece.runs[piece.after(index)].path.start), press)
+    press(found_start(piece), "close")
+    for eye in piece.fisheyes:
+        for corner in (*eye.corners, eye.corners[0]):
+            press(corner, "leg")
+        press(eye.corners[0], "close")
+    if piece.grain is not None:
+        for end in piece.grain:
+            press(end, "grain")
+    if "bust_point" in piece.landmarks:
+        press(piece.landmarks["bust_point"], "point")
+    press((0.0, 0.0), "next")
+    return found
+
+
+def found_start(piece: Piece) -> np.ndarray:
+    """Where the tracing began."""
+    return piece.runs[0].path.start
+
+
+def _along(path: Path, press: object) -> None:
+    """The places between a stretch's ends."""
+    is_line = bool(are_straight(path.cubics).all())
+    count = int(path.length // (ALONG if is_line else EVERY))
+    for number in range(1, count + 1):
+        press(path.point_at(path.length * number / (count + 1)), "line" if is_line else "curve")  # type: ignore[operator]
+
+
+def sent(marks: Sequence[Press], device: Device, form: str) -> bytes:
+    """Presses as a device sends them: a line each. `form` is a format string with x, y (counts) and button."""
+    names = {deed: button for button, deed in reversed(device.buttons.items())}
+    lines = []
+    for mark in marks:
+        y = -mark.y if device.y_up else mark.y
+        lines.append(form.format(x=mark.x / device.mm, y=y / device.mm, button=names[mark.deed]))
+    return ("\r\n".join(lines) + "\r\n").encode("ascii")
+
+
+def portions(content: bytes, size: int = PORTION) -> Iterator[bytes]:
+    """A stream that was kept, as a line gives it: a few bytes at once."""
+    for start in range(0, len(content), size):
+        yield content[start : start + size]

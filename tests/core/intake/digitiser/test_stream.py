@@ -1,0 +1,169 @@
+"""A simulated digitiser: blocks traced by a hand that strays, and lines that come broken."""
+
+from __future__ import annotations
+
+import random
+from collections.abc import Callable
+
+import pytest
+
+from tests.core.intake.comparing import apart
+from zesty_pivot.core.errors import FileError
+from zesty_pivot.core.formats import block_file, digitiser_file
+from zesty_pivot.core.formats.tagged_block import block_of
+from zesty_pivot.core.intake.digitiser import simulator, stream, traces
+from zesty_pivot.core.intake.digitiser.device import DEEDS, Device
+from zesty_pivot.core.intake.digitiser.stream import Press, Stream
+from zesty_pivot.core.intake.tagging import tagged
+from zesty_pivot.data.demo import demo_style, demo_styles
+from zesty_pivot.data.digitisers import shipped
+
+FORMS = {
+    "tenths": "{x:.0f},{y:.0f},{button}",
+    "inches": "{button} {x:+07.0f} {y:+07.0f}",
+    "named": "X{x:.2f} Y{y:.2f} {button}",
+}
+
+
+def pressed(strays: float, seed: int = 1, block=None) -> list[Press]:  # type: ignore[no-untyped-def]
+    found = []
+    for number, piece in enumerate(block_file.pattern(block or demo_style().block).pieces):
+        found += simulator.presses(piece, (number * 600.0 + 100.0, 50.0), simulator.Hand(strays, seed * 10 + number))
+    return found
+
+
+def sent(device: Device, strays: float = 0.05, seed: int = 1) -> bytes:
+    return simulator.sent(pressed(strays, seed), device, FORMS[device.id])
+
+
+@pytest.mark.parametrize("device", shipped(), ids=lambda device: device.id)
+def test_a_block_comes_in_from_each_device(device: Device) -> None:
+    """Without straying, the counts of a device alone: seams within a few hundredths of a millimetre."""
+    taken = Stream(device)
+    for portion in simulator.portions(sent(device, 0.0)):
+        taken.take(portion)
+    taken.end()
+    assert not taken.told
+    off = apart(demo_style().block, block_of(tagged(traces.traced(taken.presses))))
+    assert off.seam < 0.1
+    assert off.dart < 0.1
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_a_hand_that_strays(seed: int) -> None:
+    """By 0.15 mm (a standard deviation: two of three places within it, nearly all within 0.3)."""
+    off = apart(demo_style().block, block_of(tagged(traces.traced(pressed(0.15, seed)))))
+    assert off.seam < 1.0
+    assert off.dart < 0.5
+
+
+def test_a_hip_length_block_with_its_fish_eyes() -> None:
+    block = next(style.block for style in demo_styles() if any(piece.fisheyes for piece in style.block.pieces))
+    tagging = tagged(traces.traced(pressed(0.0, 1, block)))
+    assert all(piece.is_hip and len(piece.eyes) == 1 for piece in tagging.pieces.values())
+
+
+def _cut(data: bytes, chance: random.Random) -> bytes:
+    lines = data.split(b"\r\n")
+    at = chance.randrange(1, len(lines) - 2)
+    return b"\r\n".join([*lines[:at], lines[at][: len(lines[at]) // 2], *lines[at + 1 :]])
+
+
+def _between(junk: bytes) -> Callable[[bytes, random.Random], bytes]:
+    def broken(data: bytes, chance: random.Random) -> bytes:
+        lines = data.split(b"\r\n")
+        at = chance.randrange(1, len(lines) - 2)
+        return b"\r\n".join([*lines[:at], junk, *lines[at:]])
+
+    return broken
+
+
+def _twice(data: bytes, chance: random.Random) -> bytes:
+    lines = data.split(b"\r\n")
+    at = next(k for k in range(chance.randrange(1, 20), len(lines)) if b",2" in lines[k][-3:] or b",1" in lines[k][-3:])
+    return b"\r\n".join([*lines[: at + 1], *lines[at:]])
+
+
+FAULTS: dict[str, Callable[[bytes, random.Random], bytes]] = {
+    "half a line": _cut,
+    "a line twice": _twice,
+    "noise on the line": _between(b"\xff\xfe\x00\x80\x9b~~~"),
+    "an unknown button": _between(b"100,100,#"),
+    "a place off the table": _between(b"9999999,9999999,1"),
+    "a number that is none": _between(b"12.3.4,,1"),
+    "a line that runs on": _between(b"1" * 3000),
+    "an empty line": _between(b"   "),
+    "the device's own greeting": _between(b"READY V2.1"),
+    "ends in the middle": lambda data, _chance: data[:-7],
+    "other ends of lines": lambda data, _chance: data.replace(b"\r\n", b"\n\r"),
+    "flow control in between": _between(b"\x11\x13"),
+}
+
+
+@pytest.mark.parametrize("fault", FAULTS)
+def test_a_fault_on_the_line_costs_a_line(fault: str) -> None:
+    """Ten kinds and more: told with its line, the rest is read."""
+    device = shipped()[0]
+    broken = FAULTS[fault](sent(device), random.Random(fault))
+    whole = len(stream.read(sent(device), device).presses)
+    taken = stream.read(broken, device)
+    assert abs(len(taken.presses) - whole) <= 1
+    is_quiet = fault in ("an empty line", "other ends of lines", "flow control in between")
+    assert bool(taken.told) != is_quiet
+    assert all(len(note) < 160 and note.startswith(("Line ", "And ")) for note in stream.notes(taken.told, taken.skipped))
+    tagging = tagged(traces.traced(taken.presses))
+    assert {piece.body.value for piece in tagging.pieces.values()} == {"front", "back"}
+
+
+def test_portions_of_any_size_give_the_same() -> None:
+    device = shipped()[2]
+    data = sent(device)
+    wanted = stream.read(data, device).presses
+    chance = random.Random(3)
+    for _round in range(5):
+        taken, at = Stream(device), 0
+        while at < len(data):
+            size = chance.randint(1, 60)
+            taken.take(data[at : at + size])
+            at += size
+        taken.end()
+        assert taken.presses == wanted
+
+
+def test_back_takes_the_last_place_away() -> None:
+    presses = pressed(0.0)
+    at = next(k for k, press in enumerate(presses) if press.deed == "corner" and k > 3)
+    wrong = [*presses[:at], Press(999.0, 999.0, "corner"), Press(0.0, 0.0, "back"), *presses[at:]]
+    one, two = (traces.traced(these) for these in (presses, wrong))
+    assert one.pieces[0].outline == two.pieces[0].outline
+
+
+def test_nothing_pressed_is_told() -> None:
+    with pytest.raises(FileError, match="no outline was pressed"):
+        traces.traced([Press(0.0, 0.0, "notch"), Press(1.0, 1.0, "next")])
+
+
+def test_the_device_is_told_from_the_stream() -> None:
+    for device in shipped():
+        assert digitiser_file.likeliest(sent(device), shipped()) == device
+        assert set(device.buttons.values()) <= set(DEEDS)
+    with pytest.raises(FileError, match="no stream of a digitiser"):
+        digitiser_file.likeliest(b"hello\nworld\nthis is a letter\n", shipped())
+
+
+@pytest.mark.parametrize(
+    ("change", "says"),
+    [
+        ({"line": "("}, "line"),
+        ({"line": "(?P<x>1)(?P<y>2)"}, "button"),
+        ({"mm": 0.0}, "mm"),
+        ({"buttons": {"1": "jump"}}, "buttons"),
+    ],
+)
+def test_a_broken_device_file_is_refused(change: dict, says: str, tmp_path) -> None:  # type: ignore[type-arg, no-untyped-def]
+    import json
+
+    value = {**json.loads(shipped()[0].model_dump_json()), **change}
+    (tmp_path / "d.zdigit").write_text(json.dumps(value), encoding="utf-8")
+    with pytest.raises(FileError, match=says):
+        digitiser_file.read(tmp_path / "d.zdigit")
