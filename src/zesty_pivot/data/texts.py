@@ -11,6 +11,7 @@ GUIDE_PAGES = (
     "point.md",
     "measure.md",
     "draft.md",
+    "import.md",
     "ring.md",
     "darts.md",
     "necklines.md",

@@ -8,7 +8,15 @@ from PyQt6.QtWidgets import QDialog, QHBoxLayout, QListWidget, QTextBrowser, QWi
 from zesty_pivot.data.texts import GUIDE_PAGES, guide, guide_title
 
 # Which page F1 opens: by the view, and in the style view by the panel.
-PAGES = {"start": "begin.md", "measure": "measure.md", "block": "draft.md", "finish": "finish.md", "paper": "paper.md"}
+PAGES = {
+    "start": "begin.md",
+    "measure": "measure.md",
+    "block": "draft.md",
+    "import": "import.md",
+    "library": "import.md",
+    "finish": "finish.md",
+    "paper": "paper.md",
+}
 PANEL_PAGES = {
     "reading": "ring.md",
     "trace": "compare.md",

@@ -77,6 +77,7 @@ class _Shots:
         self._ring()
         self._desk()
         self._bodies()
+        self._intake()
         window.model.set_view("finish")
         self.shot("finish")
         self._titled()
@@ -112,7 +113,6 @@ class _Shots:
         """A family of steps, what a shoulder offers, tapes with an accepted finding, what was done."""
         from zesty_pivot.core.steps import registry
         from zesty_pivot.desk.table.things import in_order
-        from zesty_pivot.desk.undo_list import UndoList
 
         window = self.window
         model, pointing = window.model, window.table.pointing
@@ -138,11 +138,6 @@ class _Shots:
         card = next(card for card in window.side.reading.findings.cards if card.finding.accepted)
         window.side.reading.findChildren(QScrollArea)[0].ensureWidgetVisible(card)
         self.shot("tapes")
-        window.run("edit.history")
-        (done,) = window.findChildren(UndoList)
-        done.finish()
-        self.shot("undo", done)
-        done.reject()
         while model.history.undo_title:
             model.undo()
         model.say("")
@@ -160,28 +155,27 @@ class _Shots:
         model.edit(model.style.with_finish(told), "title block")
         model.set_view("paper")
         self.shot("paper")
-        self._first_page()
         model.undo()
         model.say("")
 
-    def _first_page(self) -> None:
-        """The first page as it comes out of the printer: the title block, the map, the squares to measure."""
-        from PyQt6.QtCore import QBuffer, QByteArray, QIODevice
-        from PyQt6.QtPdf import QPdfDocument
+    def _intake(self) -> None:
+        """A block that comes in by a photograph, and the blocks on the rail."""
+        from zesty_pivot.core.errors import FileError
+        from zesty_pivot.core.formats import photographed
+        from zesty_pivot.data.demo import PHOTOGRAPH, demo_photograph, demo_styles
 
-        from zesty_pivot.core.formats.pdf import tiled_pdf
-        from zesty_pivot.core.formats.tiles import tiled
-
-        derived = self.window.model.derived
-        held = QByteArray(tiled_pdf(derived.sheet, *tiled(derived.sheet, "A4"), derived.style.title, ()))
-        buffer = QBuffer(held)
-        buffer.open(QIODevice.OpenModeFlag.ReadOnly)
-        document = QPdfDocument(None)
-        document.load(buffer)
-        path = self.folder / "title.png"
-        if not document.render(0, QSize(724, 1024)).save(str(path)):
-            raise RuntimeError(f"the picture {path} cannot be written")
-        self.written.append(path)
+        window = self.window
+        try:
+            window.views.incoming.begin(photographed.from_bytes(PHOTOGRAPH, demo_photograph()))
+        except FileError:  # photographs need OpenCV, which is an extra
+            return
+        self.shot("import")
+        for style in demo_styles():
+            window.views.rail.keep(style.block, f"the block of {style.name}")
+        window.run("library.show")
+        self.shot("library")
+        window.model.set_view("style")
+        window.model.say("")
 
     def _bodies(self) -> None:
         """The measurement chart, a draft half drawn."""

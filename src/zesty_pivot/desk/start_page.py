@@ -45,7 +45,7 @@ RIGHT = 300
 BEGINNINGS = (
     ("file.new", "New style from a block…", "file-plus"),
     ("people.new", "A block from measurements", "pen-line"),
-    ("import.open", "A block from a drawing…", "image"),
+    ("import.open", "A block from a drawing or photo…", "image"),
     ("library.show", "Block library", "layers"),
     ("file.new_demo", "New style over the demo's block", "scissors"),
     ("file.open", "Open a style…", "folder-open"),

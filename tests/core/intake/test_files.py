@@ -6,11 +6,15 @@ from __future__ import annotations
 import io
 import math
 import random
+import re
+import subprocess
+from pathlib import Path as FilePath
 
 import ezdxf
 import numpy as np
 import pytest
 import svgelements
+from scipy.spatial import cKDTree
 
 from tests import paper_files
 from tests.core.intake.comparing import apart
@@ -298,3 +302,25 @@ def test_broken_files_are_refused_in_a_sentence(name: str, content: bytes, says:
     with pytest.raises(FileError, match=says) as told:
         imported.from_bytes(name, content).traced("mm")
     assert told.value.where.startswith(name) and told.value.advice
+
+
+def test_a_plotter_file_lies_where_hp2xx_draws_it(tmp_path: FilePath) -> None:
+    """hp2xx, an independent reader, turns the same file into an SVG of 72 dots an inch: all points within a hundredth of a
+    mm."""
+    lines = [paper_files.lines_of(piece) for piece in pieces_of(real_block(), Lay())]
+    (tmp_path / "a.plt").write_bytes(paper_files.hpgl(lines))
+    subprocess.run(
+        ["hp2xx", "-q", "-t", "-m", "svg", "-f", tmp_path / "a.svg", tmp_path / "a.plt"], check=True, capture_output=True
+    )
+    theirs = re.findall(r"[ML] ([-\d.]+), ([-\d.]+)", (tmp_path / "a.svg").read_text())
+    points = np.array(theirs, dtype=float) * 25.4 / 72.0
+    mine = np.concatenate(
+        [
+            line.path.cubics[:, [0, 3]].reshape(-1, 2)
+            for line in hpgl.read((tmp_path / "a.plt").read_bytes()).in_mm(1 / 40).lines
+        ]
+    )
+    points, mine = points - points.min(axis=0), mine - mine.min(axis=0)
+    off = cKDTree(points).query(mine)[0]
+    assert len(mine) > 200
+    assert float(np.max(off)) < 0.02
