@@ -35,6 +35,9 @@ FAMILIES = {
     "random recipes": (10_000, 50),
     "drafts of plausible bodies": (30_000, 1_000),
     "starts with litter in the folders": (1_000, 50),
+    "mangled drawings, pictures and streams": (100_000, 500),
+    "blocks tagged without a hint": (300, 20),
+    "photographs": (50, 5),
     "kills during edits and saves": (200, 20),
     "edits at the window, undone and redone": (2_000, 250),
 }
@@ -69,7 +72,7 @@ def do(work: Work) -> None:
 
 
 def _failures(work: Work, folder: Path) -> Iterator[str]:
-    from tests.torture import desks, drafts, kills, litter, mangled, recipes
+    from tests.torture import desks, drafts, imports, kills, litter, mangled, recipes
 
     numbers = range(work.first, work.first + work.count)
     if work.family == "mangled files":
@@ -81,6 +84,8 @@ def _failures(work: Work, folder: Path) -> Iterator[str]:
                 yield f"recipe {number}, block {failure.block}: {failure.what} in {json.dumps(failure.steps)}"
     elif work.family == "drafts of plausible bodies":
         yield from filter(None, (drafts.tried(number) for number in numbers))
+    elif work.family in imports.FAMILIES:
+        yield from filter(None, map(imports.FAMILIES[work.family], numbers))
     elif work.family == "starts with litter in the folders":
         for number in numbers:
             said = litter.tried(number, folder, window=number % WINDOW_EACH == 0)

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.torture import desks, kills, litter, mangled, recipes
+from tests.torture import desks, imports, kills, litter, mangled, recipes
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.steps import registry
 
@@ -15,6 +15,12 @@ STYLES = range(35, 75)
 def test_mangled_files_are_read_or_refused_in_a_line(seed: int, tmp_path: Path) -> None:
     for number in range(seed * 100, seed * 100 + 100):
         assert mangled.tried(number, tmp_path) is None
+
+
+@pytest.mark.parametrize("seed", range(4))
+def test_what_comes_in_mangled_is_read_or_refused_in_a_line(seed: int) -> None:
+    for number in range(seed * 60, seed * 60 + 60):
+        assert imports.fuzzed(number) is None
 
 
 @pytest.mark.parametrize("seed", STYLES)

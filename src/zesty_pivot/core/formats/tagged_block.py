@@ -5,9 +5,10 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 
 import numpy as np
+from pydantic import ValidationError
 
 from zesty_pivot.core.errors import FileError
-from zesty_pivot.core.formats import block_file
+from zesty_pivot.core.formats import block_file, files
 from zesty_pivot.core.formats.block_file import BlockDart, BlockEdge, BlockFile, BlockFishEye, BlockPiece
 from zesty_pivot.core.geometry import Path, svgpath
 from zesty_pivot.core.intake.placing import Tagged
@@ -27,11 +28,14 @@ def block_of(tagging: Tagging, name: str = "", measurements: Mapping[str, float]
     if len({piece.name for piece in pieces}) < len(pieces):
         other = "back" if pieces[0].name == "front" else "front"
         raise FileError(f"both pieces are taken for the {pieces[0].name}", advice=f"Say which of them is the {other}.")
-    block = BlockFile(
-        name=(name or "Imported block")[:200],
-        measurements=dict(measurements or {}),
-        pieces=tuple(_piece(piece) for piece in pieces),
-    )
+    try:
+        block = BlockFile(
+            name=(name or "Imported block")[:200],
+            measurements=dict(measurements or {}),
+            pieces=tuple(_piece(piece) for piece in pieces),
+        )
+    except ValidationError as fault:
+        raise FileError(f"it makes no block: {files.faults(fault)}", advice="Look at the unit and the corners.") from None
     block_file.pattern(block)
     return block
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+import logging
 import math
 import re
 from collections.abc import Iterable
@@ -25,6 +26,8 @@ from zesty_pivot.core.intake.drawing import Array, Collector, Drawing
 UNITS = {1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0, 13: 0.001, 14: 100.0}
 UNIT_WORDS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m", 13: "µm", 14: "dm"}
 _METRIC, _ENGLISH = re.compile(r"units?\s*[:=]\s*metric", re.I), re.compile(r"units?\s*[:=]\s*(english|imperial)", re.I)
+
+logging.getLogger("ezdxf").setLevel(logging.CRITICAL)  # what it recovers from is its own affair; what is left out is told here
 
 _DEEPEST = 8  # blocks within blocks
 _MOST = 50_000  # entities

@@ -12,7 +12,7 @@ import numpy as np
 
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.geometry import bezier
-from zesty_pivot.core.intake.drawing import Array, Collector, Drawing, arc
+from zesty_pivot.core.intake.drawing import LARGEST, Array, Collector, Drawing, arc
 
 UNIT = 1.0 / 40.0  # mm
 _NUMBER = re.compile(rb"[-+]?(?:\d+\.?\d*|\.\d+)(?:[eE][-+]?\d+)?")
@@ -112,7 +112,11 @@ class _Plotter:
             if name not in _LOOKS:
                 self.collector.note(f"the instruction {name.decode('ascii', 'replace')}")
             return
-        deed([float(number) for number in _NUMBER.findall(text)])
+        numbers = [float(number) for number in _NUMBER.findall(text)]
+        if any(abs(number) > LARGEST for number in numbers):
+            self.collector.note("an instruction with a number larger than any plotter takes")
+            return
+        deed(numbers)
 
     def lift(self) -> None:
         """Ends the line that is being drawn."""
