@@ -32,8 +32,8 @@ NUMBERS = (b"0", b"-1", b"1e308", b"-1e308", b"1e-320", b"nan", b"inf", b"999999
 WORDS = (
     b"<g>", b"</g>", b"<svg>", b'<use href="#p0"/>', b'<g id="a"><use href="#a"/></g>', b'transform="scale(0)"',
     b'transform="matrix(1 0 0)"', b'transform="rotate(1e308)"', b"A 0 0 0 1 1 5 5", b"C 1 2", b"Z Z Z", b"M",
-    b"  0\nINSERT\n  2\nPIECE0\n",
-    b"  0\nSPLINE\n", b"\n210\n-1\n", b"IN;", b"PU;PD;", b"SC0,0,0,0;", b"AA0,0,1e9;", b"PE", b"LB", b"DT", b"BZ1,2,3;", b"CI1e30;", b"IP0,0,0,0;",
+    b"  0\nINSERT\n  2\nPIECE0\n", b"  0\nSPLINE\n", b"\n210\n-1\n", b"IN;", b"PU;PD;", b"SC0,0,0,0;", b"AA0,0,1e9;", b"PE",
+    b"LB", b"DT", b"BZ1,2,3;", b"CI1e30;", b"IP0,0,0,0;",
 )  # fmt: skip
 
 
