@@ -27,8 +27,6 @@ UNITS = {1: 25.4, 2: 304.8, 4: 1.0, 5: 10.0, 6: 1000.0, 13: 0.001, 14: 100.0}
 UNIT_WORDS = {1: "in", 2: "ft", 4: "mm", 5: "cm", 6: "m", 13: "µm", 14: "dm"}
 _METRIC, _ENGLISH = re.compile(r"units?\s*[:=]\s*metric", re.I), re.compile(r"units?\s*[:=]\s*(english|imperial)", re.I)
 
-logging.getLogger("ezdxf").setLevel(logging.CRITICAL)  # what it recovers from is its own affair; what is left out is told here
-
 _DEEPEST = 8  # blocks within blocks
 _MOST = 50_000  # entities
 _DRAWN = {"LINE", "LWPOLYLINE", "POLYLINE", "ARC", "CIRCLE", "ELLIPSE", "SPLINE", "HELIX"}
@@ -57,6 +55,7 @@ def _opened(content: bytes) -> Document:
         raise FileError("it is no DXF", advice="Save it as ASCII DXF.")
     if not content.startswith(b"AutoCAD Binary DXF") and b"SECTION" not in content:
         raise FileError("it is no DXF", advice="Save it as ASCII DXF, R12 or later.")
+    logging.getLogger("ezdxf").setLevel(logging.CRITICAL)  # what it recovers from is its own affair; what is left out is told
     try:
         document, _auditor = recover.read(io.BytesIO(content))
     except DXFError as fault:
