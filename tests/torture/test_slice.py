@@ -17,9 +17,9 @@ def test_mangled_files_are_read_or_refused_in_a_line(seed: int, tmp_path: Path) 
         assert mangled.tried(number, tmp_path) is None
 
 
-@pytest.mark.parametrize("seed", range(4))
+@pytest.mark.parametrize("seed", range(2))
 def test_what_comes_in_mangled_is_read_or_refused_in_a_line(seed: int) -> None:
-    for number in range(seed * 60, seed * 60 + 60):
+    for number in range(seed * 40, seed * 40 + 40):
         assert imports.fuzzed(number) is None
 
 

@@ -21,7 +21,7 @@ from zesty_pivot.desk.crashes import CrashFile
 from zesty_pivot.desk.interrupts import Interrupts
 from zesty_pivot.desk.theme import load_fonts, text_font
 from zesty_pivot.desk.theming import dress
-from zesty_pivot.desk.window import Window
+from zesty_pivot.desk.window import BROUGHT_IN, PICTURES, RAIL, Window
 
 
 def application() -> QApplication:
@@ -60,14 +60,25 @@ def open_window(path: Path | None) -> Window:
     return window
 
 
+def _brought_in() -> frozenset[str]:
+    """The endings of what is brought in."""
+    from zesty_pivot.core.intake.readers.registry import all_readers
+
+    drawings = (ending for reader in all_readers() for ending in reader.endings)
+    return frozenset((*drawings, *PICTURES, *BROUGHT_IN, RAIL))
+
+
 def start(path: Path | None, *, demo: bool = False) -> int:
     """Runs the application until its window is closed; the exit code.
 
-    Without a file the first start opens the demo, later ones the start page; `demo` always opens the demo.
+    Without a file the first start opens the demo, later ones the start page; `demo` always opens the demo. What is neither a
+    style nor a block is brought in, as if it had been dropped on the window.
     """
     app = application()
     sys.excepthook = _caught
     crash = CrashFile(kept.crash_folder())
+    brought = path if path is not None and path.suffix.lower() in _brought_in() else None  # a drawing, a photograph, people
+    path = None if brought is not None else path
     window = open_window(path)
     hints = app.styleHints()
     if hints is not None:
@@ -79,7 +90,10 @@ def start(path: Path | None, *, demo: bool = False) -> int:
 
     interrupts = Interrupts(asked_to_end)
     window.show()
-    window.begin(with_start_page=path is None and not demo and window.keeper.settings.has_started)
+    is_alone = path is None and brought is None and not demo
+    window.begin(with_start_page=is_alone and window.keeper.settings.has_started)
+    if brought is not None:
+        window.take(brought.absolute())
     if path is not None:
         window.keeper.change(lambda settings: settings.with_recent(path.absolute()))
     code = app.exec()

@@ -38,6 +38,7 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.bodies import Bodies
 
 OPENED, RAIL = (".zpiv", ".zblock"), ".zrail"
+PICTURES = (".jpg", ".jpeg", ".png")
 BROUGHT_IN = (".zmeas", ".csv", ".zmethod")  # files that join what is there
 LEAST = (840, 500)  # logical px: 1280x800 at 150 % less the desktop's own bars
 SHOWN_MS = 50  # by then a window that is shown has been painted

@@ -101,7 +101,7 @@ def compared(found: Tagged, piece: PaperPiece, within: float) -> list[tuple[str,
     return faults
 
 
-@pytest.mark.parametrize(("way", "first", "count"), [("curves", 0, 48), ("short lines", 5000, 24), ("noise", 7000, 36)])
+@pytest.mark.parametrize(("way", "first", "count"), [("curves", 0, 36), ("short lines", 5000, 12), ("noise", 7000, 24)])
 def test_random_blocks(way: str, first: int, count: int) -> None:
     """`make torture` looks at hundreds."""
     tally = Tally()
@@ -114,7 +114,7 @@ def test_random_blocks(way: str, first: int, count: int) -> None:
 def test_one_piece_alone() -> None:
     """Without its partner front or back is told by its darts; by the neckline alone it is not called sure."""
     tally = Tally()
-    for seed in range(9000, 9060):
+    for seed in range(9000, 9040):
         look(seed, "curves", tally, is_alone=True)
     assert tally.right >= 0.95 * tally.blocks, tally.wrong
     assert not tally.wrong_but_sure

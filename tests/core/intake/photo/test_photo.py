@@ -58,7 +58,7 @@ def compare(source: photographed.PhotoSource, on_table) -> tuple[float, float]: 
     return max(seams), max(notches)
 
 
-@pytest.mark.parametrize(("seed", "megapixels", "drawn"), [(0, 3.0, False), (7, 3.0, True), (3, 12.0, False)])
+@pytest.mark.parametrize(("seed", "megapixels", "drawn"), [(0, 3.0, False), (7, 3.0, True)])
 def test_a_photograph_of_the_demos_block(seed: int, megapixels: float, drawn: bool) -> None:
     """The darts cut out; or drawn, where a shoulder in two parts is told by two pen lines of half a millimetre across its
     edge."""

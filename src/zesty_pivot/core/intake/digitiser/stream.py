@@ -25,7 +25,7 @@ class Press:
 
 
 @record
-class Told:
+class SkippedLine:
     """What was wrong with a line: its number from 1, and why it was skipped."""
 
     line: int
@@ -42,7 +42,7 @@ class Stream:
         self._runs_on = False
         self._last: Press | None = None
         self.presses: list[Press] = []
-        self.told: list[Told] = []
+        self.told: list[SkippedLine] = []
         self.skipped = 0
 
     def take(self, portion: bytes) -> list[Press]:
@@ -74,7 +74,7 @@ class Stream:
         self._number += 1
         found = self._device.pattern.fullmatch(text)
         if found is None:
-            self._tell(f"{text[:40]!r} is no line of this digitiser" if text.isprintable() else "it is broken")
+            self._tell(f"{text[:40]!r} is nothing that this digitiser says" if text.isprintable() else "it is broken")
             return
         try:
             x, y = float(found["x"]) * self._device.mm, float(found["y"]) * self._device.mm
@@ -106,7 +106,7 @@ class Stream:
     def _tell(self, why: str) -> None:
         self.skipped += 1
         if len(self.told) < MOST_TOLD:
-            self.told.append(Told(self._number, why))
+            self.told.append(SkippedLine(self._number, why))
 
 
 def read(content: bytes, device: Device) -> Stream:
@@ -117,7 +117,7 @@ def read(content: bytes, device: Device) -> Stream:
     return stream
 
 
-def notes(told: Iterable[Told], skipped: int) -> tuple[str, ...]:
+def notes(told: Iterable[SkippedLine], skipped: int) -> tuple[str, ...]:
     """What was skipped, in sentences."""
     lines = tuple(f"Line {one.line} was skipped: {one.why}." for one in told)
     more = skipped - len(lines)
