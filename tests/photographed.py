@@ -20,6 +20,8 @@ Array = NDArray[np.float64]
 Pixels = NDArray[np.uint8]
 
 DRAWN = 5.0  # pixels to a millimetre of the table as it is drawn
+
+cv2.setNumThreads(1)  # tests run side by side; one that takes every core starves the others
 NOTCH_DEEP, NOTCH_WIDE = 5.0, 2.4  # mm, a notch that is cut in
 
 
