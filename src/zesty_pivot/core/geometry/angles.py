@@ -25,3 +25,13 @@ def between(first: Vector, second: Vector) -> float:
     """The signed turn from one (2,) direction to another, in (-pi, pi], positive clockwise."""
     cross = first[0] * second[1] - first[1] * second[0]
     return math.atan2(cross, first[0] * second[0] + first[1] * second[1])
+
+
+def lines_cross(one: Vector, way: Vector, two: Vector, other: Vector, *, least: float) -> Vector | None:
+    """Where the line through `one` along `way` crosses the line through `two` along `other`, all (2,); None where the cross
+    product of the two ways is smaller than `least`, that is, where they run nearly alike."""
+    cross = float(way[0] * other[1] - way[1] * other[0])
+    if abs(cross) < least:
+        return None
+    off = two - one
+    return np.asarray(one + way * (float(off[0] * other[1] - off[1] * other[0]) / cross))

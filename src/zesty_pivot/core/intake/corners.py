@@ -7,7 +7,7 @@ import math
 import numpy as np
 
 from zesty_pivot.core.geometry import Path, bezier
-from zesty_pivot.core.geometry.angles import between, unit
+from zesty_pivot.core.geometry.angles import between, lines_cross, unit
 from zesty_pivot.core.geometry.fit import fitted, noise, straight
 from zesty_pivot.core.intake.traced import Array, Flags
 from zesty_pivot.core.record import record
@@ -102,7 +102,7 @@ def _corners(
     outline: Path, turns: Array, starts: Array, is_fine: Flags, sigma: float, asked: float | None
 ) -> list[tuple[int, float]]:
     """The joints that are corners, in order, each with its turn."""
-    count, total = len(turns), float(outline.lengths.sum())
+    total = float(outline.lengths.sum())
     beside_fine = is_fine | np.roll(is_fine, 1)
     lengths = outline.lengths
     least = np.minimum(lengths, np.roll(lengths, 1))
@@ -136,7 +136,7 @@ def _corners(
         at = float(starts[index])
         if all(_along(at, float(starts[other]), total) > min(window, 8.0) for other in found):
             found[index] = turn
-    return [(index, found[index]) for index in sorted(found) if 0 <= index < count]
+    return [(index, found[index]) for index in sorted(found)]
 
 
 def _along(one: float, two: float, total: float) -> float:
@@ -192,8 +192,8 @@ def _refined(cubics: Array, turns: dict[int, float], sigma: float) -> dict[int, 
 
 def _reach(one: tuple[Array, Array], two: tuple[Array, Array], sigma: float, *, is_dense: bool) -> float:
     """How far from the traced corner the crossing of its lines may lie: the farther, the flatter they cross; a narrow dart
-    is cut
-    off blunt. Of dense points the one that turns most may lie beside the corner; else it is the corner that was traced."""
+    is cut off blunt. Of dense points the one that turns most may lie beside the corner; else it is the corner that was
+    traced."""
     if not is_dense:
         return 6.0 * sigma + 0.3
     (_a, u), (_b, v) = one, two
@@ -236,12 +236,8 @@ def begins(points: Array, sigma: float, blunt: float, *, is_dense: bool) -> tupl
 
 
 def crossing_of(one: tuple[Array, Array], two: tuple[Array, Array]) -> Array | None:
-    (a, u), (b, v) = one, two
-    cross = u[0] * v[1] - u[1] * v[0]
-    if abs(cross) < 0.08:
-        return None
-    off = b - a
-    return np.asarray(a + u * ((off[0] * v[1] - off[1] * v[0]) / cross))
+    """Where two lines, each a place and a way of length 1, cross; None where they run nearly alike."""
+    return lines_cross(*one, *two, least=0.08)
 
 
 def _clear_of(part: Array, is_fine: Flags, start: Array, end: Array) -> tuple[Array, Flags]:

@@ -11,7 +11,7 @@ import shapely
 
 from zesty_pivot.core.errors import GeometryError
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.geometry.angles import between, unit
+from zesty_pivot.core.geometry.angles import between, lines_cross, unit
 from zesty_pivot.core.intake.corners import shaped
 from zesty_pivot.core.intake.loops import join
 from zesty_pivot.core.intake.traced import Array, Point, TracedPiece
@@ -148,12 +148,10 @@ def _meets(one: _DrawnLeg, two: _DrawnLeg) -> Array | None:
     if math.dist(one.inner, two.inner) <= MEET:
         return np.asarray((one.inner + two.inner) / 2.0)
     u, v = unit(one.inner - one.outer), unit(two.inner - two.outer)
-    cross = u[0] * v[1] - u[1] * v[0]
-    if math.dist(one.inner, two.inner) > NEARLY or abs(cross) < 0.02:
+    at = lines_cross(one.outer, u, two.outer, v, least=0.02)
+    if at is None or math.dist(one.inner, two.inner) > NEARLY:
         return None
-    off = two.outer - one.outer
-    at = one.outer + u * ((off[0] * v[1] - off[1] * v[0]) / cross)
-    return np.asarray(at) if max(math.dist(at, one.inner), math.dist(at, two.inner)) <= NEARLY else None
+    return at if max(math.dist(at, one.inner), math.dist(at, two.inner)) <= NEARLY else None
 
 
 def _cut(outline: Path, one: _DrawnLeg, two: _DrawnLeg) -> Path | None:

@@ -18,11 +18,11 @@ from zesty_pivot.core.intake.pivots import axis_of, axis_of_eye, bust_point, tur
 from zesty_pivot.core.intake.seen import Seen
 from zesty_pivot.core.intake.traced import Array, Point
 from zesty_pivot.core.piece import Body
+from zesty_pivot.core.piece.names import UPPER
 from zesty_pivot.core.record import record, replace
 
 UNDER_BUST = 77.0  # mm below the bust line: 7.5 to 8 cm, common practice, no source
 TAKEN_IN = 0.03  # of its length that the side of a hip-length piece bows in at the waist
-UPPER = ("neckline", "shoulder", "armhole")
 
 # What a dart is called by the edge that it opens on.
 CALLED = {

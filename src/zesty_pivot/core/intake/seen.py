@@ -25,7 +25,7 @@ LEAST_STRAIGHT = 0.15  # of the centre line's length that a straight part of it 
 @record(eq=False)
 class Seen:
     """One way to read a traced piece, laid as a block. `motion` lays the paper on it; `parts` is the outline as laid, its
-    corners in the order of the outline; `corner` numbers them in the order of LANDMARKS."""
+    corners in the order of the outline; `reading` numbers the six of the block, in the order of LANDMARKS."""
 
     traced: TracedPiece
     parts: Parts

@@ -53,11 +53,6 @@ class Tagging:
         """Everything that is proposed, with the number of its piece."""
         return [(number, guess) for number, piece in self.pieces.items() for guess in piece.guesses]
 
-    @property
-    def is_sure(self) -> bool:
-        """Whether nothing is left to ask."""
-        return all(guess.sure in (Sure.SURE, Sure.SAID) for _number, guess in self.guesses)
-
 
 @record(eq=False)
 class _Looked:
@@ -65,7 +60,6 @@ class _Looked:
 
     number: int
     inside: Inside
-    shape: CorneredOutline
     parts: Parts
     reading: OutlineReading
     guess: Guess
@@ -117,7 +111,7 @@ def _looked(number: int, piece: TracedPiece, hints: PieceHints) -> _Looked | str
         return "it does not look like half of a bodice"
     error = shape.error + 2.0 * shape.sigma + piece.error
     seen = laid(inside.piece, parts, best, error)
-    return _Looked(number, inside, shape, parts, best, _guess(found, parts, hints), seen)
+    return _Looked(number, inside, parts, best, _guess(found, parts, hints), seen)
 
 
 def _parts(piece: TracedPiece, hints: PieceHints, least: float | None = None) -> tuple[CorneredOutline, Parts]:

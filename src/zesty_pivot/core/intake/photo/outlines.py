@@ -179,7 +179,7 @@ def _rings(scene: _Scene, flat: Flat) -> list[tuple[Array, bool]]:
 
 
 def _sharpened(ring: Array, scene: _Scene, flat: Flat, notches: tuple[Point, ...]) -> Array:
-    """The outline where the picture is half way between piece and table, every millimetre. Where the outline turns sharply
+    """The outline where the picture is half way between piece and table, every EVERY mm. Where the outline turns sharply
     it stays to the pixel: corners are told by the lines beside them. Across a notch nothing is told."""
     even = _evenly(ring, EVERY)
     smooth = _smoothed(even, 2)

@@ -10,7 +10,7 @@ import shapely
 from numpy.typing import NDArray
 
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.geometry.angles import between
+from zesty_pivot.core.geometry.angles import between, lines_cross
 from zesty_pivot.core.intake.photo.picture import Flat, opencv
 from zesty_pivot.core.intake.traced import Array, Point
 
@@ -250,11 +250,7 @@ def _met(lines: list[tuple[Array, Array]]) -> list[tuple[Array, Array]]:
 
 def _crossing(one: tuple[Array, Array], two: tuple[Array, Array]) -> Array | None:
     u, v = one[1] - one[0], two[1] - two[0]
-    cross = float(u[0] * v[1] - u[1] * v[0])
-    if abs(cross) < math.sin(ACROSS) * math.dist(*one) * math.dist(*two):
-        return None
-    off = two[0] - one[0]
-    return np.asarray(one[0] + u * float(off[0] * v[1] - off[1] * v[0]) / cross)
+    return lines_cross(one[0], u, two[0], v, least=math.sin(ACROSS) * math.dist(*one) * math.dist(*two))
 
 
 def _without_inner(lines: list[tuple[Array, Array]]) -> list[tuple[Array, Array]]:
