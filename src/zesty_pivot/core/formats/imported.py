@@ -18,7 +18,7 @@ from zesty_pivot.core.intake.pieces import traced
 from zesty_pivot.core.intake.readers.registry import reader_for
 from zesty_pivot.core.intake.tagging import Tagging, tagged
 from zesty_pivot.core.intake.traced import TracedPaper
-from zesty_pivot.core.kept import cached_property
+from zesty_pivot.core.kept import cached_property, kept_with
 from zesty_pivot.core.record import record
 
 Found = TypeVar("Found")
@@ -50,6 +50,11 @@ class ImportSource:
 
     def traced(self, unit: str | None = None, size: str = "") -> TracedPaper:
         """Its pieces. Raises FileError where the unit is not known, or no line closes to an outline."""
+        return self._traced(unit, size)
+
+    @kept_with
+    def _traced(self, unit: str | None, size: str) -> TracedPaper:
+        """Kept for each unit and size: what a person says of the pieces changes more often."""
         return _at(self.name, lambda: traced(self.drawing.in_mm(units.scale(self.drawing, unit)), size))
 
 
