@@ -23,6 +23,7 @@ DRAWN = 5.0  # pixels to a millimetre of the table as it is drawn
 
 cv2.setNumThreads(1)  # tests run side by side; one that takes every core starves the others
 NOTCH_DEEP, NOTCH_WIDE = 5.0, 2.4  # mm, a notch that is cut in
+PEN = (60, 55, 50)
 
 
 @dataclass(frozen=True)
@@ -38,11 +39,8 @@ class OnTable:
 def table(mat, pieces: Sequence[OnTable], chance: np.random.Generator, *, colour=(70, 90, 60), paper=(235, 240, 242)) -> Pixels:  # type: ignore[no-untyped-def]
     """The table from straight above, blue green red, DRAWN pixels to a millimetre, 60 mm of table round the frame."""
     margin = 60.0
-    size = (int((mat.height + 2 * margin) * DRAWN), int((mat.width + 2 * margin) * DRAWN))
-    picture = np.empty((*size, 3), np.float32)
-    picture[:] = colour
-    cloth = cv2.resize(chance.normal(0.0, 1.0, (size[0] // 6, size[1] // 6)).astype(np.float32), (size[1], size[0]))
-    picture += cloth[..., None] * 4.0
+    high, wide = (int((value + 2 * margin) * DRAWN) for value in (mat.height, mat.width))
+    picture = np.empty((high, wide, 3), np.uint8)
 
     def px(points: Array) -> NDArray[np.int32]:
         return np.round((np.asarray(points) + margin) * DRAWN * 16).astype(np.int32)
@@ -53,34 +51,39 @@ def table(mat, pieces: Sequence[OnTable], chance: np.random.Generator, *, colour
         for part in shapely.get_parts(inner):
             cv2.fillPoly(on, [px(np.array(part.exterior.coords))], colour, cv2.LINE_AA, 4)
 
+    def unevenness(coarse: int, deep: float) -> NDArray[np.float32]:
+        noise = (chance.standard_normal((high // coarse, wide // coarse), np.float32) * deep).astype(np.float32)
+        return np.asarray(cv2.resize(noise, (wide, high)))
+
+    cloth, grain = unevenness(6, 4.0), unevenness(3, 2.5)
+    for channel, value in enumerate(colour):
+        picture[..., channel] = np.clip(cloth + value, 0, 255)
+    ground = picture.copy()
     left, top, right, bottom = mat.window
-    frame = [(0, 0), (mat.width, 0), (mat.width, mat.height), (0, mat.height)]
-    fill(picture, np.array(frame), (248, 249, 250))
-    fill(picture, np.array([(left, top), (right, top), (right, bottom), (left, bottom)]), colour)
-    inner = cv2.resize(chance.normal(0.0, 1.0, (size[0] // 6, size[1] // 6)).astype(np.float32), (size[1], size[0])) * 4.0
-    a, b = (np.array([(left, top), (right, bottom)]) + margin) * DRAWN
-    picture[int(a[1]) : int(b[1]), int(a[0]) : int(b[0])] += inner[int(a[1]) : int(b[1]), int(a[0]) : int(b[0]), None]
+    fill(picture, np.array([(0, 0), (mat.width, 0), (mat.width, mat.height), (0, mat.height)]), (248, 249, 250))
+    a, b = ((np.array([(left, top), (right, bottom)]) + margin) * DRAWN).astype(int)
+    picture[a[1] : b[1], a[0] : b[0]] = ground[a[1] : b[1], a[0] : b[0]]
     for mark in mat.marks:
         fill(picture, mark.corners, (18, 18, 18))
         for x, y, side in mark.fields:
             fill(picture, np.array([(x, y), (x + side, y), (x + side, y + side), (x, y + side)]), (248, 249, 250))
-    grain = cv2.resize(chance.normal(0.0, 1.0, (size[0] // 3, size[1] // 3)).astype(np.float32), (size[1], size[0])) * 2.5
     for piece in pieces:
-        mask = np.zeros(size, np.uint8)
+        mask = np.zeros((high, wide), np.uint8)
         fill(mask, piece.outline, 255)
         for at, inwards in piece.notches:
             side = np.array([-inwards[1], inwards[0]]) * NOTCH_WIDE / 2.0
             fill(mask, np.array([at - inwards * 2.0 + side, at + inwards * NOTCH_DEEP, at - inwards * 2.0 - side]), 0)
-        share = (mask.astype(np.float32) / 255.0)[..., None]
-        sheet = np.empty_like(picture)
-        sheet[:] = paper
-        sheet += grain[..., None]
+        ink = np.zeros_like(mask)
         for start, end in piece.lines:
-            cv2.line(sheet, px(start), px(end), (60, 55, 50), round(0.5 * DRAWN), cv2.LINE_AA, 4)
+            cv2.line(ink, px(start), px(end), 255, round(0.5 * DRAWN), cv2.LINE_AA, 4)
         for hole in piece.holes:
-            cv2.circle(sheet, px(hole), round(1.2 * DRAWN * 16), (60, 55, 50), -1, cv2.LINE_AA, 4)
-        picture = picture * (1.0 - share) + sheet * share
-    return np.asarray(np.clip(picture, 0, 255), dtype=np.uint8)
+            cv2.circle(ink, px(hole), round(1.2 * DRAWN * 16), 255, -1, cv2.LINE_AA, 4)
+        x, y, w, h = cv2.boundingRect(mask)
+        here = np.s_[y : y + h, x : x + w]
+        share, inked = (part[here].astype(np.float32)[..., None] / 255.0 for part in (mask, ink))
+        sheet = (np.array(paper, np.float32) + grain[here][..., None]) * (1.0 - inked) + np.array(PEN, np.float32) * inked
+        picture[here] = np.clip(picture[here] * (1.0 - share) + sheet * share, 0, 255)
+    return picture
 
 
 @dataclass(frozen=True)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 import random
 from collections.abc import Callable
 
@@ -28,7 +29,8 @@ FORMS = {
 def pressed(strays: float, seed: int = 1, block=None) -> list[Press]:  # type: ignore[no-untyped-def]
     found = []
     for number, piece in enumerate(block_file.pattern(block or demo_style().block).pieces):
-        found += simulator.presses(piece, (number * 600.0 + 100.0, 50.0), simulator.Hand(strays, seed * 10 + number))
+        hand = simulator.Hand(strays, seed * 10 + number, simulator.TIMES if strays else 1)
+        found += simulator.presses(piece, (number * 600.0 + 100.0, 50.0), hand)
     return found
 
 
@@ -49,12 +51,39 @@ def test_a_block_comes_in_from_each_device(device: Device) -> None:
     assert off.dart < 0.1
 
 
-@pytest.mark.parametrize("seed", range(6))
-def test_a_hand_that_strays(seed: int) -> None:
-    """By 0.15 mm (a standard deviation: two of three places within it, nearly all within 0.3)."""
-    off = apart(demo_style().block, block_of(tagged(traces.traced(pressed(0.15, seed)))))
-    assert off.seam < 1.0
-    assert off.dart < 0.5
+@pytest.mark.parametrize("strays", [0.15, 0.3])
+def test_a_hand_that_strays(strays: float) -> None:
+    """By 0.15 mm as a standard deviation, 0.3 mm in nineteen of twenty presses: every seam within 0.5 mm (0.38 the worst of
+    forty). By twice that, half of the blocks (0.38 the median of forty, 0.71 the worst)."""
+    offs = [apart(demo_style().block, block_of(tagged(traces.traced(pressed(strays, seed))))) for seed in range(5)]
+    seams = sorted(off.seam for off in offs)
+    assert seams[2] < 0.5 and seams[-1] < (0.5 if strays < 0.2 else 0.8)
+    assert max(off.dart for off in offs) < 0.5
+
+
+def test_how_far_the_hand_strays_is_told() -> None:
+    """The band round the outline is two standard deviations of the presses: a tenth of them shows it within a quarter."""
+    for strays in (0.1, 0.3, 0.6):
+        for piece in traces.traced(pressed(strays)).pieces:
+            assert piece.error == pytest.approx(2.0 * strays, rel=0.3)
+
+
+def test_a_corner_pressed_three_times_is_known_better() -> None:
+    """By the root of three, where nothing else tells it: a triangle of corners alone."""
+    chance = random.Random(5)
+
+    def off(times: int) -> float:
+        found = []
+        for _round in range(200):
+            corners = [(0.0, 0.0), (200.0, 0.0), (0.0, 300.0)]
+            presses = [
+                Press(x + chance.gauss(0, 0.3), y + chance.gauss(0, 0.3), "corner") for x, y in corners for _ in range(times)
+            ]
+            path = traces.traced(presses).pieces[0].outline
+            found += [min(math.dist(at, one) for one in path.cubics[:, 0]) ** 2 for at in corners]
+        return math.sqrt(sum(found) / len(found))
+
+    assert off(1) / off(3) == pytest.approx(math.sqrt(3.0), rel=0.1)
 
 
 def test_a_hip_length_block_with_its_fish_eyes() -> None:
@@ -80,7 +109,7 @@ def _between(junk: bytes) -> Callable[[bytes, random.Random], bytes]:
 
 def _twice(data: bytes, chance: random.Random) -> bytes:
     lines = data.split(b"\r\n")
-    at = next(k for k in range(chance.randrange(1, 20), len(lines)) if b",2" in lines[k][-3:] or b",1" in lines[k][-3:])
+    at = next(k for k in range(chance.randrange(1, 40), len(lines)) if lines[k].endswith(b",2"))
     return b"\r\n".join([*lines[: at + 1], *lines[at:]])
 
 

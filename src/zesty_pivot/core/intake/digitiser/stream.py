@@ -12,6 +12,7 @@ from zesty_pivot.core.record import record
 LONGEST = 400  # characters of a line; what runs on without an end is noise
 FARTHEST = 5_000.0  # mm: no table is larger
 MOST_TOLD = 20
+REPEATED = ("corner", "close", "next", "back", "ignore")  # may come twice from one place
 MOST_PLACES = 50_000
 
 
@@ -95,7 +96,8 @@ class Stream:
 
     def _press(self, press: Press) -> None:
         last = self._last
-        is_again = last is not None and last.deed == press.deed and press.deed not in ("close", "next", "back", "ignore")
+        # A hand presses a corner several times to have it better: one that is sent twice does no harm.
+        is_again = last is not None and last.deed == press.deed and press.deed not in REPEATED
         if is_again and last is not None and math.dist((last.x, last.y), (press.x, press.y)) <= self._device.twice_within_mm:
             self._tell("the place was sent twice")
             return

@@ -11,19 +11,27 @@ import numpy as np
 import shapely
 
 from zesty_pivot.core.errors import FileError, GeometryError
-from zesty_pivot.core.geometry import Path, bezier
-from zesty_pivot.core.geometry.angles import unit
-from zesty_pivot.core.geometry.fit import fitted, straight
-from zesty_pivot.core.intake.corners import crossing_of
+from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.intake.digitiser.adjust import PressedEdge, adjusted
+from zesty_pivot.core.intake.digitiser.device import Deed
 from zesty_pivot.core.intake.digitiser.stream import Press
 from zesty_pivot.core.intake.loops import clockwise
 from zesty_pivot.core.intake.traced import Array, Point, TracedPaper, TracedPiece
 from zesty_pivot.core.record import record
 
-HAND = 0.3  # mm that a hand strays with the cursor, a standard deviation. Common practice, no source
+AGAIN = 2.0  # mm: a corner pressed again this near is the same corner, and known the better
+LEAST_BAND = 0.1  # mm: no table is truer
 AT_EDGE = 12.0  # mm from the outline that a notch is pressed
-LOOKS = (400.0, 200.0, 120.0, 80.0, 50.0, 30.0)  # mm of an edge that tell where and how it begins: as much as one cubic fits
 LEAST = 3  # corners of an outline
+
+
+@record(eq=False)
+class _Place:
+    """A place of the outline, mm, what it was pressed as, and how often."""
+
+    at: Array
+    deed: Deed
+    count: int
 
 
 @record
@@ -103,13 +111,12 @@ def _raw(presses: Sequence[Press]) -> _Raw:
 
 
 def _piece(raw: _Raw) -> TracedPiece | None:
-    outline = list(raw.outline)
-    if len(outline) > 3 and math.dist((outline[0].x, outline[0].y), (outline[-1].x, outline[-1].y)) < 3.0:
-        outline.pop()  # the first corner pressed once more at the end
+    outline = _places(raw.outline)
     if len(outline) < LEAST:
         return None
     try:
-        path = clockwise(_outline(outline))
+        path, sigma = _outline(outline)
+        path = clockwise(path)
     except GeometryError:
         return None
     edge = shapely.LinearRing(path.outline[:-1])
@@ -121,69 +128,38 @@ def _piece(raw: _Raw) -> TracedPiece | None:
     grain = (raw.grain[0], raw.grain[1]) if len(raw.grain) >= 2 else None
     return TracedPiece(
         path, inner=tuple(Path.straight(*leg) for leg in raw.legs), notches=tuple(notches), holes=raw.holes, crosses=raw.points,
-        grain=grain, error=2.0 * HAND,
+        grain=grain, error=max(2.0 * sigma, LEAST_BAND),
     )  # fmt: skip
 
 
-def _outline(presses: Sequence[Press]) -> Path:
-    """The closed outline: between corners what was pressed as line is straight, as curve is fitted. A corner with places
-    along both of its edges lies where these edges cross: a hand strays at a corner as anywhere."""
-    first = next((k for k, press in enumerate(presses) if press.deed == "corner"), 0)
-    ring = [*presses[first:], *presses[:first]]
-    ends = [0, *(k for k, press in enumerate(ring) if k and press.deed == "corner"), len(ring)]
-    parts = [[*ring[start:stop], ring[stop % len(ring)]] for start, stop in itertools.pairwise(ends)]
-    strays = _strays(parts)
-    corners = [_corner(before, after, strays) for before, after in zip([parts[-1], *parts[:-1]], parts, strict=True)]
-    cubics: list[Array] = []
-    for part, start, end in zip(parts, corners, [*corners[1:], corners[0]], strict=True):
-        points = np.array([start, *((press.x, press.y) for press in part[1:-1]), end])
-        if math.dist(start, end) < 1e-6 and len(points) == 2:
-            continue
-        if len(points) == 2 or all(press.deed == "line" for press in part[1:-1]):
-            cubics.append(bezier.line(points[0], points[-1])[None])
+def _places(presses: Sequence[Press]) -> list[_Place]:
+    """The places in turn; corners that were pressed several times as one, also at the end where the outline began."""
+    found: list[list[Press]] = []
+    for press in presses:
+        if found and _is_again(found[-1][-1], press):
+            found[-1].append(press)
         else:
-            cubics.append(fitted(points, 3.0 * strays)[0])
-    return Path(np.concatenate(cubics))
+            found.append([press])
+    if len(found) > LEAST and _is_again(found[0][0], found[-1][-1]):
+        found[0] += found.pop()
+    return [_Place(np.mean([(one.x, one.y) for one in these], axis=0), these[0].deed, len(these)) for these in found]
 
 
-def _strays(parts: Sequence[Sequence[Press]]) -> float:
-    """How far the hand strayed, mm: what the straight edges leave, else as hands do."""
-    left = []
-    for part in parts:
-        if len(part) >= 5 and all(press.deed == "line" for press in part[1:-1]):
-            points = np.array([(press.x, press.y) for press in part])
-            middle, along = straight(points)
-            off = (points - middle) @ np.array([-along[1], along[0]])
-            left.append(float((off**2).sum()) / (len(points) - 2))
-    return float(np.clip(np.sqrt(np.median(left)), 0.02, 3.0 * HAND)) if left else HAND
+def _is_again(one: Press, two: Press) -> bool:
+    return one.deed == two.deed == "corner" and math.dist((one.x, one.y), (two.x, two.y)) <= AGAIN
 
 
-def _corner(before: Sequence[Press], after: Sequence[Press], strays: float) -> Array:
-    """A corner by the places along the edges that meet there, or where it was pressed."""
-    at = np.array((after[0].x, after[0].y))
-    one, two = (_edge_at(part, strays) for part in (list(reversed(before)), after))
-    if one is None or two is None:
-        return at
-    crossing = crossing_of(one, two)
-    return crossing if crossing is not None and math.dist(crossing, at) <= 5.0 * max(strays, 0.1) else at
-
-
-def _edge_at(part: Sequence[Press], strays: float) -> tuple[Array, Array] | None:
-    """Where an edge begins and in which direction, by the places along it; None for fewer than three between its ends."""
-    points = np.array([(press.x, press.y) for press in part])
-    if len(points) < 5:
-        return None
-    if all(press.deed == "line" for press in part[1:-1]):
-        return straight(points)
-    along = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
-    for look in LOOKS:
-        near = along <= look
-        few, t = points[near], along[near] / max(float(along[near][-1]), 1e-9)
-        if len(few) < 6:
-            continue
-        basis = np.stack([np.ones_like(t), t, t * t, t**3], axis=-1)
-        solved, *_ = np.linalg.lstsq(basis, few, rcond=None)
-        left = (few - basis @ solved) ** 2
-        if float(np.sqrt(left.sum() / (2 * (len(few) - 4)))) <= 1.2 * strays or look == LOOKS[-1]:
-            return solved[0], unit(solved[1])
-    return None
+def _outline(places: Sequence[_Place]) -> tuple[Path, float]:
+    """The closed outline, and how far a press strays, mm. Between corners what was pressed as line is straight, as curve a
+    smooth line."""
+    first = next((k for k, place in enumerate(places) if place.deed == "corner"), 0)
+    ring = [*places[first:], *places[:first]]
+    at = np.stack([place.at for place in ring])
+    begins = [0, *(k for k, place in enumerate(ring) if k and place.deed == "corner")]
+    stretches = [
+        PressedEdge(at[start + 1 : stop], all(place.deed == "line" for place in ring[start + 1 : stop]))
+        for start, stop in itertools.pairwise([*begins, len(ring)])
+    ]
+    counts = np.array([float(ring[k].count) for k in begins])
+    chains, sigma = adjusted(at[begins], counts, stretches)
+    return Path(np.concatenate(chains)), sigma
