@@ -10,7 +10,15 @@ from zesty_pivot.core.exports.registry import all_exports
 from zesty_pivot.core.procedures.dart_uses import As
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.core.recipe.hand import WAYS
-from zesty_pivot.desk import bead_actions, body_actions, incoming_actions, step_actions, table_actions, variant_actions
+from zesty_pivot.desk import (
+    bead_actions,
+    body_actions,
+    digitiser_actions,
+    incoming_actions,
+    step_actions,
+    table_actions,
+    variant_actions,
+)
 from zesty_pivot.desk.action import Action, Desk
 from zesty_pivot.desk.lay import PANELS
 from zesty_pivot.desk.model import LIBRARY, START, VIEWS
@@ -234,6 +242,7 @@ def actions() -> tuple[Action, ...]:
         *variant_actions.actions(),
         *body_actions.actions(),
         *incoming_actions.actions(),
+        *digitiser_actions.actions(),
         *(_view(view) for view in VIEWS),
         Action("view.fit", "View", "Show all", "Ctrl+0", lambda w: w.canvas().fit(), _has_canvas, "maximize"),
         Action("view.nearer", "View", "Nearer", "Ctrl++", lambda w: w.canvas().zoom(1.25), _has_canvas, "zoom-in"),

@@ -13,6 +13,7 @@ from zesty_pivot.core.formats.library import WHOLE_SUFFIX
 from zesty_pivot.core.formats.photographed import PhotoSource
 from zesty_pivot.core.intake.photo.mat import PAGES
 from zesty_pivot.core.intake.readers.registry import all_readers
+from zesty_pivot.data.digitisers import shipped
 from zesty_pivot.desk.measure_view import today
 from zesty_pivot.desk.model import IMPORT, LIBRARY
 
@@ -79,7 +80,7 @@ class Arriving:
 
         self._window.worker.run(
             f"Reading {path.name}",
-            lambda _told: imported.read(path),
+            lambda _told: imported.read(path, shipped()),
             show,
             lambda fault: self._model.say(str(fault), fault=True),
         )

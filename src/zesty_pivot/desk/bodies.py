@@ -15,6 +15,7 @@ from zesty_pivot.desk.arriving import Arriving
 from zesty_pivot.desk.measure_view import today
 from zesty_pivot.desk.method_page import MethodPage
 from zesty_pivot.desk.settings import methods_folder
+from zesty_pivot.desk.tracing import Tracing
 
 if TYPE_CHECKING:
     from zesty_pivot.core.formats.block_file import BlockFile
@@ -53,6 +54,7 @@ class Bodies:
         self._window, self._model = window, window.model
         self.page: MethodPage | None = None  # the one that was opened last
         self.arriving = Arriving(window, self.put_block_under)
+        self.tracing = Tracing(window)
 
     # People.
 

@@ -3,18 +3,16 @@
 from __future__ import annotations
 
 from collections.abc import Callable
+from typing import Any, Protocol
 
 from zesty_pivot.desk.action import Action, Desk
-from zesty_pivot.desk.model import IMPORT
+from zesty_pivot.desk.history import History
+from zesty_pivot.desk.model import DIGITISER, IMPORT
 
 
 def _measuring(desk: Desk) -> bool:
     """Whether the people are seen, and one of them is chosen."""
     return desk.model.view == "measure" and desk.views.people.person is not None
-
-
-def _importing(desk: Desk) -> bool:
-    return desk.model.view == IMPORT
 
 
 def _drafting(desk: Desk) -> bool:
@@ -25,47 +23,60 @@ def _has_block(desk: Desk) -> bool:
     return _drafting(desk) and desk.views.drafting.block is not None
 
 
+class Undoable(Protocol):
+    """Work with a history of its own."""
+
+    @property
+    def history(self) -> History[Any]: ...
+    def undo(self, by: int) -> None: ...
+
+
+def _own(desk: Desk) -> Undoable | None:
+    """The work of the view that is seen, where it has a history of its own."""
+    works: dict[str, Callable[[], Undoable | None]] = {
+        IMPORT: lambda: desk.views.incoming,
+        DIGITISER: lambda: desk.views.digitising,
+        "measure": lambda: desk.views.people if _measuring(desk) else None,
+        "block": lambda: desk.views.drafting,
+    }
+    return works[desk.model.view]() if desk.model.view in works else None
+
+
+def _is_style_kept(desk: Desk) -> bool:
+    """Whether undo never goes on to the style, which this view does not show."""
+    return desk.model.view in (IMPORT, DIGITISER) or _measuring(desk)
+
+
 def undo(desk: Desk) -> None:
-    """Takes back the last change of what is seen: of the people, the conventions of a draft, or the style."""
-    _travel(desk, -1)
+    """Takes back the last change of what is seen: of the people, a draft, a block that comes in, or the style."""
+    own = _own(desk)
+    if own is not None and (own.history.undo_title or _is_style_kept(desk)):
+        own.undo(-1)
+    else:
+        desk.model.undo()
 
 
 def redo(desk: Desk) -> None:
     """Does it again."""
-    _travel(desk, 1)
-
-
-def _travel(desk: Desk, by: int) -> None:
-    if _importing(desk):
-        desk.views.incoming.undo(by)
-    elif _measuring(desk):
-        desk.views.people.undo(by)
-    elif _drafting(desk) and (desk.views.drafting.history.undo_title if by < 0 else desk.views.drafting.history.redo_title):
-        desk.views.drafting.undo(by)
-    elif by < 0:
-        desk.model.undo()
+    own = _own(desk)
+    if own is not None and (own.history.redo_title or _is_style_kept(desk)):
+        own.undo(1)
     else:
         desk.model.redo()
 
 
 def undone(desk: Desk) -> str:
     """What undo would take back, or nothing."""
-    if _importing(desk):
-        return desk.views.incoming.history.undo_title
-    if _measuring(desk):
-        return desk.views.people.history.undo_title
-    own = desk.views.drafting.history.undo_title if _drafting(desk) else ""
-    return own or desk.model.history.undo_title
+    own = _own(desk)
+    title = own.history.undo_title if own is not None else ""
+    return title if title or _is_style_kept(desk) else desk.model.history.undo_title
 
 
 def redone(desk: Desk) -> str:
     """What redo would do again, or nothing."""
-    if _importing(desk):
-        return desk.views.incoming.history.redo_title
-    if _measuring(desk):
-        return desk.views.people.history.redo_title
-    own = desk.views.drafting.history.redo_title if _drafting(desk) else ""
-    return own or desk.model.history.redo_title
+    own = _own(desk)
+    title = own.history.redo_title if own is not None else ""
+    return title if title or _is_style_kept(desk) else desk.model.history.redo_title
 
 
 def _go(by: int) -> Callable[[Desk], None]:

@@ -48,6 +48,8 @@ class Figures(QWidget):
         self._grid.setVerticalSpacing(3)
         self._grid.setColumnStretch(0, 1)
         self.rows: list[tuple[str, ...]] = []
+        self._cells: list[QLabel] = []
+        self._shape: tuple[bool, list[int]] = (False, [])
 
     def show_rows(self, rows: Sequence[tuple[str, ...]], *, head: tuple[str, ...] | None = None) -> None:
         """The rows, each as many cells as there are columns; a head above them is quiet."""
@@ -55,6 +57,12 @@ class Figures(QWidget):
         if wanted == self.rows:
             return
         self.rows = wanted
+        shape = (head is not None, [len(row[: self._columns]) for row in wanted])
+        if shape == self._shape:  # other figures in the same places: nothing flickers while they run
+            for cell, text in zip(self._cells, (text for row in wanted for text in row[: self._columns]), strict=True):
+                cell.setText(text)
+            return
+        self._shape, self._cells = shape, []
         empty(self._grid)
         for number, row in enumerate(wanted):
             for column, text in enumerate(row[: self._columns]):
@@ -63,4 +71,5 @@ class Figures(QWidget):
                 cell.setAlignment(Qt.AlignmentFlag.AlignTop)
                 if column:
                     cell.setAlignment(Qt.AlignmentFlag.AlignRight | Qt.AlignmentFlag.AlignTop)
+                self._cells.append(cell)
                 self._grid.addWidget(cell, number, column)

@@ -20,7 +20,8 @@ VIEWS = ("measure", "block", "style", "finish", "paper")
 START = "start"  # the start page, which is no view of the style
 IMPORT = "import"  # a block that comes in from outside
 LIBRARY = "library"  # the blocks on the rail
-BESIDE = (START, IMPORT, LIBRARY)  # what is seen beside the views of the style
+DIGITISER = "digitiser"  # a block that is traced
+BESIDE = (START, IMPORT, LIBRARY, DIGITISER)  # what is seen beside the views of the style
 
 
 class DeskModel(Document):

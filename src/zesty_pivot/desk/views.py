@@ -12,12 +12,14 @@ from PyQt6.QtWidgets import QStackedWidget, QWidget
 from zesty_pivot.core.kept import cached_property
 from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.keeping import Keeper
-from zesty_pivot.desk.model import IMPORT, LIBRARY, START, DeskModel
+from zesty_pivot.desk.model import DIGITISER, IMPORT, LIBRARY, START, DeskModel
 from zesty_pivot.desk.style_view import StyleView
 from zesty_pivot.desk.table.canvas import Canvas
 
 if TYPE_CHECKING:
     from zesty_pivot.desk.block_view import BlockView
+    from zesty_pivot.desk.digitiser_view import DigitiserView
+    from zesty_pivot.desk.digitising import Digitising
     from zesty_pivot.desk.drafting import Drafting
     from zesty_pivot.desk.finish_view import FinishView
     from zesty_pivot.desk.incoming import Incoming
@@ -105,6 +107,25 @@ class Views(QStackedWidget):
         return view
 
     @cached_property
+    def digitising(self) -> Digitising:
+        """The block that is traced."""
+        from zesty_pivot.desk.digitising import Digitising
+
+        found = Digitising(self._model)
+        found.changed.connect(self.touched)
+        found.came.connect(self.touched)
+        return found
+
+    @cached_property
+    def digitiser_view(self) -> DigitiserView:
+        """The digitiser's view."""
+        from zesty_pivot.desk.digitiser_view import DigitiserView
+
+        view = DigitiserView(self._model, self.digitising, self._run, self._action)
+        self.addWidget(view)
+        return view
+
+    @cached_property
     def rail(self) -> Rail:
         """The blocks of the library, read when they are first asked for."""
         from zesty_pivot.desk.rail import Rail
@@ -160,6 +181,7 @@ class Views(QStackedWidget):
             START: lambda: self.start_page,
             IMPORT: lambda: self.import_view,
             LIBRARY: lambda: self.library,
+            DIGITISER: lambda: self.digitiser_view,
         }
         return makers[self._model.view]() if self._model.view in makers else self.style_view
 
@@ -171,6 +193,8 @@ class Views(QStackedWidget):
             return self.finish.canvas
         if self._model.view == IMPORT:
             return self.import_view.canvas
+        if self._model.view == DIGITISER:
+            return self.digitiser_view.canvas
         if self._model.view == "paper":
             return self.paper.canvas
         return self.style_view.canvas()
@@ -180,6 +204,11 @@ class Views(QStackedWidget):
         if "start_page" in vars(self):
             self.start_page.restyle()
         self.canvas().update()
+
+    def let_go(self) -> None:
+        """Lets go of what is open outside: the digitiser's line."""
+        if "digitising" in vars(self):
+            self.digitising.stop()
 
     def show_view(self) -> None:
         """Shows the view that the model says, with the keyboard in it."""

@@ -2,16 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from pathlib import Path as FilePath
 from typing import TypeVar
 
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.faults import caught, sentence
-from zesty_pivot.core.formats import files, photographed
+from zesty_pivot.core.formats import digitised, files, photographed
+from zesty_pivot.core.formats.digitised import DigitisedSource
 from zesty_pivot.core.formats.photographed import PhotoSource
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake import units
+from zesty_pivot.core.intake.digitiser.device import Device
 from zesty_pivot.core.intake.drawing import Drawing
 from zesty_pivot.core.intake.hints import Hints
 from zesty_pivot.core.intake.pieces import traced
@@ -58,12 +60,17 @@ class ImportSource:
         return _at(self.name, lambda: traced(self.drawing.in_mm(units.scale(self.drawing, unit)), size))
 
 
-def read(path: FilePath) -> ImportSource | PhotoSource:
-    """What a drawing draws, or a photograph shows. Raises FileError in one line for what cannot be read; a fault of a reader
-    becomes one too."""
+Source = ImportSource | PhotoSource | DigitisedSource
+
+
+def read(path: FilePath, devices: Sequence[Device] = ()) -> Source:
+    """What a drawing draws, a photograph shows, or one of the digitisers sent. Raises FileError in one line for what cannot
+    be read; a fault of a reader becomes one too."""
     name, content = files.shown(path), files.read_bytes(path, MAX_IMPORT)
     if photographed.is_picture(content):
         return _at(name, lambda: photographed.from_bytes(name, content))
+    if digitised.is_stream(content, devices):
+        return _at(name, lambda: digitised.from_bytes(name, content, devices))
     return from_bytes(name, content)
 
 
@@ -84,9 +91,7 @@ def tagged_paper(name: str, paper: TracedPaper, hints: Hints | None = None) -> T
     return _at(name, lambda: tagged(paper, hints))
 
 
-def tagged_file(
-    source: ImportSource | PhotoSource, hints: Hints | None = None, unit: str | None = None, size: str = ""
-) -> Tagging:
+def tagged_file(source: Source, hints: Hints | None = None, unit: str | None = None, size: str = "") -> Tagging:
     """The pieces of a file, tagged as far as they tell and a person says. Raises FileError in one line."""
     return tagged_paper(source.name, source.traced(unit, size), hints)
 

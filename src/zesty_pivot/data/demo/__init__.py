@@ -11,6 +11,7 @@ from zesty_pivot.core.formats.measures_file import Measures
 from zesty_pivot.core.formats.style_file import Style
 
 DEMO = "descant.zpiv"
+TRACE = "paper-block.ztrace"  # what the digitiser of tenths sent while a hand traced the same block, simulated
 PHOTOGRAPH = "paper-block.jpg"  # the demo's block as paper within the frame of marks, rendered
 DEMOS = (
     DEMO,
@@ -52,6 +53,11 @@ def demo_styles() -> tuple[Style, ...]:
 def demo_photograph() -> bytes:
     """A photograph of a block to try the import with."""
     return (files("zesty_pivot.data.demo") / PHOTOGRAPH).read_bytes()
+
+
+def demo_trace() -> bytes:
+    """What a digitiser sent while the same block was traced, to try it without one."""
+    return (files("zesty_pivot.data.demo") / TRACE).read_bytes()
 
 
 @lru_cache(maxsize=1)

@@ -5,25 +5,22 @@ from __future__ import annotations
 import math
 import random
 from collections.abc import Callable
+from pathlib import Path
 
 import pytest
 
 from tests.core.intake.comparing import apart
 from zesty_pivot.core.errors import FileError
-from zesty_pivot.core.formats import block_file, digitiser_file
+from zesty_pivot.core.formats import block_file, digitiser_file, imported
+from zesty_pivot.core.formats.digitised import DigitisedSource
 from zesty_pivot.core.formats.tagged_block import block_of
 from zesty_pivot.core.intake.digitiser import simulator, stream, traces
 from zesty_pivot.core.intake.digitiser.device import DEEDS, Device
+from zesty_pivot.core.intake.digitiser.port import Replay, SerialLine, ports
 from zesty_pivot.core.intake.digitiser.stream import Press, Stream
 from zesty_pivot.core.intake.tagging import tagged
 from zesty_pivot.data.demo import demo_style, demo_styles
 from zesty_pivot.data.digitisers import shipped
-
-FORMS = {
-    "tenths": "{x:.0f},{y:.0f},{button}",
-    "inches": "{button} {x:+07.0f} {y:+07.0f}",
-    "named": "X{x:.2f} Y{y:.2f} {button}",
-}
 
 
 def pressed(strays: float, seed: int = 1, block=None) -> list[Press]:  # type: ignore[no-untyped-def]
@@ -35,15 +32,15 @@ def pressed(strays: float, seed: int = 1, block=None) -> list[Press]:  # type: i
 
 
 def sent(device: Device, strays: float = 0.05, seed: int = 1) -> bytes:
-    return simulator.sent(pressed(strays, seed), device, FORMS[device.id])
+    return simulator.sent(pressed(strays, seed), device)
 
 
 @pytest.mark.parametrize("device", shipped(), ids=lambda device: device.id)
 def test_a_block_comes_in_from_each_device(device: Device) -> None:
     """Without straying, the counts of a device alone: seams within a few hundredths of a millimetre."""
-    taken = Stream(device)
-    for portion in simulator.portions(sent(device, 0.0)):
-        taken.take(portion)
+    taken, line = Stream(device), Replay(sent(device, 0.0), device.speed)
+    while not line.is_over:
+        taken.take(line.read(0.02))
     taken.end()
     assert not taken.told
     off = apart(demo_style().block, block_of(tagged(traces.traced(taken.presses))))
@@ -183,8 +180,8 @@ def test_the_device_is_told_from_the_stream() -> None:
 @pytest.mark.parametrize(
     ("change", "says"),
     [
-        ({"line": "("}, "line"),
-        ({"line": "(?P<x>1)(?P<y>2)"}, "button"),
+        ({"line": "{x},{y}"}, "{button} stands in it 0 times"),
+        ({"line": "{x},{x},{y},{button}"}, "{x} stands in it 2 times"),
         ({"mm": 0.0}, "mm"),
         ({"buttons": {"1": "jump"}}, "buttons"),
     ],
@@ -196,3 +193,46 @@ def test_a_broken_device_file_is_refused(change: dict, says: str, tmp_path) -> N
     (tmp_path / "d.zdigit").write_text(json.dumps(value), encoding="utf-8")
     with pytest.raises(FileError, match=says):
         digitiser_file.read(tmp_path / "d.zdigit")
+
+
+def test_a_line_is_made_up_as_the_file_says() -> None:
+    """Blanks round commas, signs, fixed widths; and what is not so made up is none."""
+    device = shipped()[0]
+    assert device.pattern.fullmatch("1234 , -56.5,1") and not device.pattern.fullmatch("1234;5678;1")
+    close = device.model_copy(update={"line": "{button:1}{x:6}{y:6}"})
+    found = Device.model_validate(close.model_dump()).pattern.fullmatch("1+01234-00567")
+    assert found is not None and (float(found["x"]), float(found["y"]), found["button"]) == (1234.0, -567.0, "1")
+    for one in shipped():
+        assert one.pattern.fullmatch(one.written(1234.0, -567.0, next(iter(one.buttons)))), one.id
+
+
+def test_a_replay_comes_as_fast_as_its_line() -> None:
+    """9600 bits a second are 960 bytes with start and stop bits."""
+    line = Replay(bytes(2000), 9600.0)
+    assert len(line.read(1.0)) == 960 and len(line.read(0.5)) == 480 and not line.is_over
+    assert len(line.rest()) == 560 and line.is_over and line.share == 1.0
+
+
+def test_a_serial_line() -> None:
+    """On a port that loops back (pyserial's own): what was written comes, and reading waits for nothing."""
+    device = shipped()[0]
+    line = SerialLine("loop://", device)
+    assert line.read(0.0) == b"" and not line.is_over
+    line._port.write(b"100,200,1\r\n")
+    assert Stream(device).take(line.read(0.0)) == [Press(10.0, -20.0, "corner")]
+    line.close()
+    with pytest.raises(FileError, match="loop"):
+        line.read(0.0)
+    assert isinstance(ports(), list)
+    with pytest.raises(FileError, match="nothing-there"):
+        SerialLine("/dev/nothing-there", device)
+
+
+def test_a_kept_stream_is_brought_in_like_a_file(tmp_path: Path) -> None:
+    path = tmp_path / "rail.ztrace"
+    path.write_bytes(b"READY V2.1\r\n" + sent(shipped()[1]))
+    source = imported.read(path, shipped())
+    assert isinstance(source, DigitisedSource) and source.units == [] and source.under is None
+    assert source.traced().notes[0].startswith("Line 1 was skipped")
+    assert apart(demo_style().block, block_of(imported.tagged_file(source))).seam < 0.5
+    assert len(source.lines()) == 2 and all(math.dist(line.start, line.end) < 1e-9 for line in source.lines())

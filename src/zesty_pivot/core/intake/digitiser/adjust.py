@@ -147,8 +147,8 @@ def _better(
     solved, *_ = np.linalg.lstsq(whole, values, rcond=None)
     left = whole @ solved - values
     sigma = math.sqrt(float((left**2).sum()) / max(1, places + 2 * m - size))
-    points = solved.reshape(-1, 2)
-    return [_Edge(points[numbers]) for numbers in mine], sigma
+    found: Array = solved.reshape(-1, 2).astype(np.float64)
+    return [_Edge(found[numbers]) for numbers in mine], sigma
 
 
 @lru_cache(maxsize=MOST_PARTS + 1)

@@ -1,4 +1,4 @@
-"""How a digitiser talks: the form of its lines and what its buttons mean, as data (.zdigit)."""
+"""How a digitiser talks: what its lines are made up of and what its buttons mean, as data (.zdigit)."""
 
 from __future__ import annotations
 
@@ -30,15 +30,24 @@ DEEDS: dict[str, str] = {
 }
 
 
+PLACE = re.compile(r"\{(x|y|button)(?::(\d{1,2}))?\}")
+NUMBER, BUTTON = r"[-+]?\d{1,9}(?:\.\d{1,6})?", r"[0-9A-Za-z*#]{1,12}"
+
+
 class Device(Model):
-    """A digitiser's lines: an expression with the groups x, y and button; how large its counts are; what its buttons mean."""
+    """A digitiser's lines: how one is made up, how large its counts are, what its buttons mean.
+
+    `line` is a line with {x}, {y} and {button} where those stand, such as "{x},{y},{button}"; {x:7} is seven characters with
+    its sign, for lines without anything between. No expression: what a file says can be read in one pass, whatever it is.
+    """
 
     format: Literal["zesty-pivot/digitiser"] = "zesty-pivot/digitiser"
     version: Literal[1] = 1
     id: str = Field(pattern=r"^[a-z][a-z0-9_]{0,39}$")
     title: str = Field(min_length=1, max_length=120)
-    line: str = Field(min_length=1, max_length=300, description="a regular expression with the groups x, y and button")
+    line: str = Field(min_length=1, max_length=200, description="a line with {x}, {y} and {button} in it")
     mm: FiniteFloat = Field(gt=0.0, le=100.0, description="millimetres to a count")
+    decimals: int = Field(default=0, ge=0, le=6, description="decimals of a count")
     y_up: bool = True
     buttons: dict[str, Deed]
     speed: int = Field(default=9600, ge=110, le=1_000_000, description="bits a second")
@@ -48,17 +57,41 @@ class Device(Model):
 
     @model_validator(mode="after")
     def _whole(self) -> Self:
-        try:
-            groups = set(re.compile(self.line).groupindex)
-        except re.error as fault:
-            raise ValueError(f"line: {fault}") from None
-        if missing := {"x", "y", "button"} - groups:
-            raise ValueError(f"line: the group {sorted(missing)[0]!r} is missing")
+        named = [found[1] for found in PLACE.finditer(self.line)]
+        for name in ("x", "y", "button"):
+            if named.count(name) != 1:
+                raise ValueError(f"line: {{{name}}} stands in it {named.count(name)} times; once is meant")
         if not self.buttons:
             raise ValueError("buttons: none is given")
         return self
 
     @cached_property
     def pattern(self) -> re.Pattern[str]:
-        """The lines' form."""
-        return re.compile(self.line)
+        """The lines' form, with the groups x, y and button; blanks may stand round what stands between them."""
+        parts, at = [], 0
+        for found in PLACE.finditer(self.line):
+            parts.append(_between(self.line[at : found.start()]))
+            name, wide = found[1], found[2]
+            parts.append(f"(?P<{name}>{f'.{{{wide}}}' if wide else BUTTON if name == 'button' else NUMBER})")
+            at = found.end()
+        return re.compile("".join([*parts, _between(self.line[at:])]))
+
+    def written(self, x: float, y: float, button: str) -> str:
+        """A line as the digitiser sends it; x and y in counts."""
+
+        def value(found: re.Match[str]) -> str:
+            if found[1] == "button":
+                return button
+            number = x if found[1] == "x" else y
+            wide = f"+0{found[2]}" if found[2] else ""
+            return f"{number:{wide}.{self.decimals}f}"
+
+        return PLACE.sub(value, self.line)
+
+
+def _between(text: str) -> str:
+    """What stands between: any blanks for blanks, and round anything else."""
+    plain = text.strip()
+    if not plain:
+        return r"\s+" if text else ""
+    return rf"\s*{re.escape(plain)}\s*"

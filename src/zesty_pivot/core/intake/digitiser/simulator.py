@@ -1,10 +1,9 @@
-"""A digitiser that is not there: it traces a piece as a hand would, or plays a stream that was kept, in portions as a line
-gives them."""
+"""A digitiser that is not there: a hand that traces a piece, and what the line then sends."""
 
 from __future__ import annotations
 
 import random
-from collections.abc import Iterator, Sequence
+from collections.abc import Sequence
 
 import numpy as np
 
@@ -19,7 +18,6 @@ from zesty_pivot.core.record import record
 TIMES = 3  # that a careful hand presses a corner
 EVERY = 5.0  # mm between the places that a hand presses along a curve
 ALONG = 8.0  # mm along a straight edge. All three common practice, no source
-PORTION = 16  # bytes that a line gives at once
 
 
 @record
@@ -83,17 +81,10 @@ def _along(path: Path, press: object) -> None:
         press(path.point_at(path.length * number / (count + 1)), "line" if is_line else "curve")  # type: ignore[operator]
 
 
-def sent(marks: Sequence[Press], device: Device, form: str) -> bytes:
-    """Presses as a device sends them: a line each. `form` is a format string with x, y (counts) and button."""
+def sent(marks: Sequence[Press], device: Device) -> bytes:
+    """Presses as a device sends them: a line each."""
     names = {deed: button for button, deed in reversed(device.buttons.items())}
-    lines = []
-    for mark in marks:
-        y = -mark.y if device.y_up else mark.y
-        lines.append(form.format(x=mark.x / device.mm, y=y / device.mm, button=names[mark.deed]))
+    lines = [
+        device.written(mark.x / device.mm, (-mark.y if device.y_up else mark.y) / device.mm, names[mark.deed]) for mark in marks
+    ]
     return ("\r\n".join(lines) + "\r\n").encode("ascii")
-
-
-def portions(content: bytes, size: int = PORTION) -> Iterator[bytes]:
-    """A stream that was kept, as a line gives it: a few bytes at once."""
-    for start in range(0, len(content), size):
-        yield content[start : start + size]

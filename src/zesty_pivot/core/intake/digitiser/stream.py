@@ -12,6 +12,7 @@ from zesty_pivot.core.record import record
 LONGEST = 400  # characters of a line; what runs on without an end is noise
 FARTHEST = 5_000.0  # mm: no table is larger
 MOST_TOLD = 20
+BLANK = " \t\0\x02\x03\x11\x13"  # what may stand round a line: blanks, and signs that steer the flow
 REPEATED = ("corner", "close", "next", "back", "ignore")  # may come twice from one place
 MOST_PLACES = 50_000
 
@@ -69,7 +70,7 @@ class Stream:
         if self._runs_on:  # the rest of what ran on
             self._runs_on = False
             return
-        text = raw.decode("ascii", "replace").strip(" \t\0\x02\x03\x11\x13")
+        text = raw.decode("ascii", "replace").strip(BLANK)
         if not text:
             return
         self._number += 1
@@ -109,6 +110,17 @@ class Stream:
         self.skipped += 1
         if len(self.told) < MOST_TOLD:
             self.told.append(SkippedLine(self._number, why))
+
+
+def standing(presses: Iterable[Press]) -> list[Press]:
+    """The presses without those that were taken back: `back` takes the last one away, whatever it was."""
+    kept: list[Press] = []
+    for press in presses:
+        if press.deed != "back":
+            kept.append(press)
+        elif kept:
+            kept.pop()
+    return kept
 
 
 def read(content: bytes, device: Device) -> Stream:

@@ -14,7 +14,7 @@ from zesty_pivot.core.errors import FileError, GeometryError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake.digitiser.adjust import PressedEdge, adjusted
 from zesty_pivot.core.intake.digitiser.device import Deed
-from zesty_pivot.core.intake.digitiser.stream import Press
+from zesty_pivot.core.intake.digitiser.stream import Press, standing
 from zesty_pivot.core.intake.loops import clockwise
 from zesty_pivot.core.intake.traced import Array, Point, TracedPaper, TracedPiece
 from zesty_pivot.core.record import record
@@ -62,16 +62,9 @@ def traced(presses: Sequence[Press], notes: tuple[str, ...] = ()) -> TracedPaper
 
 
 def _parted(presses: Sequence[Press]) -> list[_Raw]:
-    """The presses of each piece; `back` takes the last one away, whatever it was."""
-    kept: list[Press] = []
-    for press in presses:
-        if press.deed == "back":
-            if kept:
-                kept.pop()
-        else:
-            kept.append(press)
+    """The presses of each piece."""
     found, mine = [], list[Press]()
-    for press in kept:
+    for press in standing(presses):
         if press.deed == "next":
             found.append(_raw(mine))
             mine = []
