@@ -170,6 +170,8 @@ def _refined(cubics: Array, turns: dict[int, float], sigma: float) -> dict[int, 
     """Corners of a noisy outline (numbers and turns) as the crossings of the smooth lines on both sides."""
     count, order = len(cubics), list(turns)
     is_dense = float(np.median(np.hypot(*(cubics[:, 3] - cubics[:, 0]).T))) < DENSE
+    # What neighbours stray from each other tells how closely a curve can be followed; all of them may lie off together.
+    among = float(np.clip(noise(cubics[:, 0]), sigma / 3.0, sigma)) if is_dense else sigma
     found: dict[int, Array] = {}
     for k, index in enumerate(order):
         at = cubics[index, 0]
@@ -177,8 +179,8 @@ def _refined(cubics: Array, turns: dict[int, float], sigma: float) -> dict[int, 
         after = (order[(k + 1) % len(order)] - index) % count or count
         back = np.take(cubics[:, 0], np.arange(index, index - before - 1, -1), axis=0, mode="wrap")
         ahead = np.take(cubics[:, 0], np.arange(index, index + after + 1), axis=0, mode="wrap")
-        blunt = BLUNT if is_dense and abs(turns[index]) > SHARP else 0.0
-        one, two = begins(back, sigma, blunt, is_dense=is_dense), begins(ahead, sigma, blunt, is_dense=is_dense)
+        blunt = 0.0 if not is_dense else BLUNT if abs(turns[index]) > SHARP else ROUNDED
+        one, two = begins(back, sigma, blunt, among), begins(ahead, sigma, blunt, among)
         crossing = None if one is None or two is None else crossing_of(one, two)
         is_near = (
             crossing is not None
@@ -201,18 +203,23 @@ def _reach(one: tuple[Array, Array], two: tuple[Array, Array], sigma: float, *, 
 
 
 BLUNT, SHARP = 11.0, math.radians(115.0)  # mm of both legs that are rounded off at a point this sharp
+ROUNDED = 1.7  # mm of both edges that a device rounds off at any corner
+LOOSELY = 1.3  # times what neighbours stray that a curve may stand off them
 BESIDE = 1.8  # mm that the place which turns most may lie beside the corner, on a rounded one. Our own choice
 DENSE = 2.5  # mm between points, on the average, that are dense: a device's, not a hand's
 LOOKS = (60.0, 40.0, 25.0, 16.0, 10.0, 6.0, 4.0)  # mm of a stretch that tell how it begins
 
 
-def begins(points: Array, sigma: float, blunt: float, *, is_dense: bool) -> tuple[Array, Array] | None:
+def begins(points: Array, sigma: float, blunt: float, among: float) -> tuple[Array, Array] | None:
     """A place on the smooth line through points (m, 2) near its beginning, and its direction there. The corner itself strays as
-    the others do, and belongs to two lines: it is left out; and so is what lies within `blunt` mm of it."""
+    the others do, and belongs to two lines: it is left out; and so is what lies within `blunt` mm of it. `among` is how far
+    neighbours stray from each other, mm: how closely a curve is followed."""
     points = points[1:-1] if len(points) > 4 else points
     if blunt:
         clear = np.hypot(*(points - points[0]).T) > blunt
         points = points[clear] if clear.sum() >= 8 else points
+    if len(points) == 2 and math.dist(*points) > 12.0 * sigma:  # one line, as it was drawn
+        return points[0], unit(points[1] - points[0])
     if len(points) < 3:
         return None
     t = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
@@ -230,7 +237,7 @@ def begins(points: Array, sigma: float, blunt: float, *, is_dense: bool) -> tupl
         basis = np.stack([np.ones_like(along), along, along * along], axis=-1)
         solved, *_ = np.linalg.lstsq(basis, few, rcond=None)
         left = np.hypot(*(few - basis @ solved).T)
-        if float(np.sqrt((left**2).mean())) <= (1.2 if is_dense else 1.7) * sigma or look == LOOKS[-1]:
+        if float(np.sqrt((left**2).mean())) <= LOOSELY * among or look == LOOKS[-1]:
             return solved[0], unit(solved[1])
     return None
 

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from typing import Any
 
 import numpy as np
@@ -31,6 +32,8 @@ PEN_WIDE = 1.4  # mm; what is narrower and open to the edge is a line, no cut
 STRAYS = 0.1  # mm that the places found on an edge stray
 AT_HOLE = 9.0  # mm from a notch that a hole is: nearer, it is the notch
 AT_NOTCH = 4.0  # mm to both sides of a notch where the edge is not looked at
+AT_PEN = 2.5  # mm to both sides of a pen's line that runs out over the edge where the edge is not looked at
+RUNS_OUT = 6.0  # mm from a line's end to the edge that it runs out over
 LEAST_CONTRAST = 0.25  # of the usual difference between piece and table; where there is less, the edge is not seen
 
 
@@ -70,6 +73,7 @@ def traced(flat: Flat) -> TracedPaper:
         outline = _sharpened(plain, scene, flat, cut_in)
         cut_in = tuple(_on(outline, at) for at in cut_in)
         inner, drawn, holes, crosses = strokes_in(flat, outline)
+        outline = _without_pens(outline, inner)
         size = float(np.max(outline.max(axis=0) - outline.min(axis=0)))
         grain, lines = free_line(inner, shapely.Polygon(outline).buffer(0), GRAIN_LEAST * size)
         holes = tuple(hole for hole in holes if all(math.dist(hole, at) > AT_HOLE for at in cut_in))
@@ -208,6 +212,19 @@ def _sharpened(ring: Array, scene: _Scene, flat: Flat, notches: tuple[Point, ...
         clear = np.hypot(*(even - at).T) > AT_NOTCH
         found, even = found[clear], even[clear]
     return found
+
+
+def _without_pens(outline: Array, lines: Sequence[Path]) -> Array:
+    """The outline without its places where a drawn line runs out over the edge: there the pen's dark reads as the table."""
+    edge = shapely.LinearRing(outline)
+    for line in lines:
+        for end, other in ((line.start, line.end), (line.end, line.start)):
+            way = (end - other) / max(line.length, 1e-9)
+            out = shapely.LineString([end - way * AT_PEN, end + way * RUNS_OUT])
+            for at in shapely.get_coordinates(edge.intersection(out)):
+                clear = np.hypot(*(outline - at).T) > AT_PEN
+                outline = outline[clear] if clear.sum() > 50 else outline
+    return outline
 
 
 def _on(outline: Array, at: Point) -> Point:
