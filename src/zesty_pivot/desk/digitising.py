@@ -13,7 +13,7 @@ from zesty_pivot.core.formats import digitiser_file
 from zesty_pivot.core.formats.digitised import SUFFIX, DigitisedSource
 from zesty_pivot.core.intake.digitiser import stream
 from zesty_pivot.core.intake.digitiser.device import Device
-from zesty_pivot.core.intake.digitiser.port import Line, Replay, SerialLine
+from zesty_pivot.core.intake.digitiser.port import PortLine, Replay, SerialLine
 from zesty_pivot.core.intake.digitiser.stream import Press, Stream
 from zesty_pivot.core.record import record
 from zesty_pivot.data.demo import TRACE, demo_trace
@@ -46,7 +46,7 @@ class Digitising(QObject):
         self.devices: list[Device] = list(shipped())
         self.history: History[Taken] = History([Taken(self.devices[0])])
         self.stream = Stream(self.devices[0])
-        self._source: Line | None = None
+        self._source: PortLine | None = None
         self._timer = QTimer(self)
         self._timer.setInterval(LOOK_MS)
         self._timer.timeout.connect(self.look)
@@ -102,7 +102,7 @@ class Digitising(QObject):
         self.stop()
         self._run(SerialLine(port, self.device))
 
-    def _run(self, source: Line) -> None:
+    def _run(self, source: PortLine) -> None:
         self._source = source
         self._looked = time.monotonic()
         self._timer.start()

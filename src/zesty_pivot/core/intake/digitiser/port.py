@@ -15,7 +15,7 @@ LOST = (OSError, serial.SerialException)
 BITS = 10.0  # on the line for a byte: eight, a start and a stop
 
 
-class Line(Protocol):
+class PortLine(Protocol):
     """Gives what has come since it was asked last."""
 
     def read(self, seconds: float) -> bytes:
