@@ -40,6 +40,8 @@ class CameIn(Protocol):
     def units(self) -> list[UnitChoice]: ...
     @property
     def under(self) -> Flat | None: ...
+    @property
+    def hints(self) -> Hints: ...
     def traced(self, unit: str | None = None, size: str = "") -> TracedPaper: ...
     def lines(self, unit: str | None = None) -> tuple[Path, ...]: ...
 
@@ -86,7 +88,7 @@ class Incoming(QObject):
         """Shows what came in, with nothing said of it yet but the likeliest unit where it does not know its own."""
         self.came, self.name = came, came.name.rpartition(".")[0] or came.name
         unit = came.units[0].name if came.units else ""
-        self.history = History([Told(unit=unit)])
+        self.history = History([Told(unit=unit, hints=came.hints)])
         self.chosen = None
         self._work_out()
         self._choose_first()
@@ -119,11 +121,11 @@ class Incoming(QObject):
 
     def set_unit(self, unit: str) -> None:
         """What a unit of the file is."""
-        self._push(replace(self.told, unit=unit, hints=Hints(), mended=None), "the unit")
+        self._push(replace(self.told, unit=unit, hints=self._given, mended=None), "the unit")
 
     def set_size(self, size: str) -> None:
         """Which size."""
-        self._push(replace(self.told, size=size, hints=Hints(), mended=None), "the size")
+        self._push(replace(self.told, size=size, hints=self._given, mended=None), "the size")
 
     def set_name(self, name: str) -> None:
         """What the block is called."""
@@ -171,6 +173,11 @@ class Incoming(QObject):
         if self.history.step(by):
             self._work_out()
             self.changed.emit()
+
+    @property
+    def _given(self) -> Hints:
+        """What came in says of its own pieces."""
+        return self.came.hints if self.came is not None else Hints()
 
     def _hints(self, number: int) -> PieceHints:
         return self.told.hints.of(number)

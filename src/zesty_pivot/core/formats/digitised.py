@@ -9,6 +9,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake.digitiser import stream, traces
 from zesty_pivot.core.intake.digitiser.device import Device
 from zesty_pivot.core.intake.digitiser.stream import Press
+from zesty_pivot.core.intake.hints import Hints
 from zesty_pivot.core.intake.traced import TracedPaper
 from zesty_pivot.core.intake.units import UnitChoice
 from zesty_pivot.core.kept import cached_property
@@ -29,6 +30,11 @@ class DigitisedSource:
     @property
     def under(self) -> None:
         """No picture lies under it: its lines do."""
+
+    @property
+    def hints(self) -> Hints:
+        """Nobody has said anything of its pieces."""
+        return Hints()
 
     @property
     def units(self) -> list[UnitChoice]:

@@ -8,9 +8,10 @@ from typing import TypeVar
 
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.faults import caught, sentence
-from zesty_pivot.core.formats import digitised, files, photographed
+from zesty_pivot.core.formats import digitised, files, photographed, ruled
 from zesty_pivot.core.formats.digitised import DigitisedSource
 from zesty_pivot.core.formats.photographed import PhotoSource
+from zesty_pivot.core.formats.ruled import RuledSource
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake import units
 from zesty_pivot.core.intake.digitiser.device import Device
@@ -41,6 +42,11 @@ class ImportSource:
     def under(self) -> None:
         """No picture lies under it: its lines do."""
 
+    @property
+    def hints(self) -> Hints:
+        """A drawing says nothing of its pieces that a person would."""
+        return Hints()
+
     @cached_property
     def units(self) -> list[units.UnitChoice]:
         """The units that it may be in, the likeliest first; none where it says its own."""
@@ -60,7 +66,7 @@ class ImportSource:
         return _at(self.name, lambda: traced(self.drawing.in_mm(units.scale(self.drawing, unit)), size))
 
 
-Source = ImportSource | PhotoSource | DigitisedSource
+Source = ImportSource | PhotoSource | DigitisedSource | RuledSource
 
 
 def read(path: FilePath, devices: Sequence[Device] = ()) -> Source:
@@ -71,6 +77,8 @@ def read(path: FilePath, devices: Sequence[Device] = ()) -> Source:
         return _at(name, lambda: photographed.from_bytes(name, content))
     if digitised.is_stream(content, devices):
         return _at(name, lambda: digitised.from_bytes(name, content, devices))
+    if ruled.is_ruler(content):
+        return _at(name, lambda: ruled.source(ruled.from_bytes(name, content)))
     return from_bytes(name, content)
 
 
@@ -93,7 +101,8 @@ def tagged_paper(name: str, paper: TracedPaper, hints: Hints | None = None) -> T
 
 def tagged_file(source: Source, hints: Hints | None = None, unit: str | None = None, size: str = "") -> Tagging:
     """The pieces of a file, tagged as far as they tell and a person says. Raises FileError in one line."""
-    return tagged_paper(source.name, source.traced(unit, size), hints)
+    said = Hints({**source.hints.pieces, **(hints.pieces if hints is not None else {})})
+    return tagged_paper(source.name, source.traced(unit, size), said)
 
 
 def _at(name: str, work: Callable[[], Found]) -> Found:

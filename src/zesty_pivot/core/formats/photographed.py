@@ -6,6 +6,7 @@ from collections.abc import Sequence
 
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.intake.hints import Hints
 from zesty_pivot.core.intake.photo import outlines, picture
 from zesty_pivot.core.intake.photo.picture import Flat, Pixels
 from zesty_pivot.core.intake.traced import TracedPaper
@@ -35,6 +36,11 @@ class PhotoSource:
     def under(self) -> Flat:
         """The table from above, to lie under the block."""
         return self.flat
+
+    @property
+    def hints(self) -> Hints:
+        """Nobody has said anything of its pieces."""
+        return Hints()
 
     @property
     def units(self) -> list[UnitChoice]:

@@ -10,11 +10,12 @@ from zesty_pivot.core.drafting.method import Method
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.measures_file import Measures
 from zesty_pivot.core.formats.report import Report
+from zesty_pivot.core.formats.ruled import RulerFile
 from zesty_pivot.core.formats.style_file import BlockRef, Style
 from zesty_pivot.core.formats.tag_file import TagFile
 from zesty_pivot.core.steps.registry import all_steps
 
-KINDS = ("style", "block", "report", "measures", "method", "tags")
+KINDS = ("style", "block", "report", "measures", "method", "tags", "ruler")
 
 
 def schema(kind: str) -> dict[str, Any]:
@@ -26,6 +27,7 @@ def schema(kind: str) -> dict[str, Any]:
         "measures": Measures,
         "method": Method,
         "tags": TagFile,
+        "ruler": RulerFile,
     }
     found: dict[str, Any] = TypeAdapter(models[kind]).json_schema(by_alias=True)
     if kind in ("style", "block"):
