@@ -29,12 +29,14 @@ def measured(piece: Piece, *, strays: float = 0.0, chance: random.Random | None 
             is_curved = abs(run.path.length - math.dist(run.path.start, run.path.end)) > 0.01
             for k in range(curve_points if is_curved else 0):
                 items[edge].append("point")
-                at[f"{edge}:{len(items[edge])}"] = tuple(run.path.point_at(run.path.length * (k + 1) / (curve_points + 1)))
+                at[f"{edge}:p{items[edge].count('point')}"] = tuple(
+                    run.path.point_at(run.path.length * (k + 1) / (curve_points + 1))
+                )
             if run.mouth:
                 items[edge].append("dart")
                 dart = piece.dart(run.mouth)
                 first, second = piece.mouth(dart.id)
-                number = len(items[edge])
+                number = items[edge].count("dart")
                 at[f"{edge}:{number}a"], at[f"{edge}:{number}b"] = tuple(first), tuple(second)
                 at[f"{edge}:{number}tip"] = tuple(piece.pivot(dart.pivot))
     kept = {edge: tuple(one) for edge, one in items.items() if one}

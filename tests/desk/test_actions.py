@@ -11,12 +11,14 @@ from PyQt6.QtWidgets import QApplication, QMessageBox, QPushButton
 
 from tests import paper_files
 from tests.paper_blocks import Lay, pieces_of
+from tests.ruled_blocks import ruler_file
 from tests.samples import hip_block, move, real_block, style
 from zesty_pivot.core.exports.registry import all_exports
-from zesty_pivot.core.formats import block_file, imported, photographed, style_file
+from zesty_pivot.core.formats import block_file, imported, photographed, ruled, style_file
 from zesty_pivot.core.formats.table_lay import PieceLay, TableLay
 from zesty_pivot.core.steps import registry
-from zesty_pivot.data.demo import demo_photograph
+from zesty_pivot.data.demo import demo_photograph, demo_trace
+from zesty_pivot.data.digitisers import shipped
 from zesty_pivot.desk.actions import actions
 from zesty_pivot.desk.command_list import CommandList
 
@@ -79,11 +81,11 @@ def varied(window) -> None:  # type: ignore[no-untyped-def]
 def came_in(window) -> None:  # type: ignore[no-untyped-def]
     """A block from a drawing on the table of the import, with something said of it."""
     content = paper_files.svg([paper_files.lines_of(piece) for piece in pieces_of(real_block(), Lay())])
-    window.views.incoming.begin(imported.from_bytes("rail.svg", content))
+    window.views.intake.incoming.begin(imported.from_bytes("rail.svg", content))
 
 
 def kept_one(window) -> None:  # type: ignore[no-untyped-def]
-    window.views.rail.keep(real_block(), "the block of a test")
+    window.views.intake.rail.keep(real_block(), "the block of a test")
     window.model.set_view("library")
 
 
@@ -92,11 +94,37 @@ def put_elsewhere(window) -> None:  # type: ignore[no-untyped-def]
     window.model.edit(window.model.style.model_copy(update={"table": TableLay(pieces={"front": lay})}), "put elsewhere")
 
 
+def traced(window) -> None:  # type: ignore[no-untyped-def]
+    """The demo's block on the digitiser's table; what a dialog gives is a trace, or a digitiser's file."""
+    window.run("digitiser.show")
+    window.views.intake.digitising.play_demo()
+    window.views.intake.digitising.to_end()
+    window.ask.path = window.ask.path.with_suffix(".ztrace")
+    window.ask.path.write_bytes(demo_trace())
+
+
+def device_chosen(window) -> None:  # type: ignore[no-untyped-def]
+    traced(window)
+    window.ask.path.write_text(shipped()[0].model_copy(update={"id": "ours"}).model_dump_json())
+
+
+def ruled_one(window) -> None:  # type: ignore[no-untyped-def]
+    """A block measured by ruler; what a dialog gives is another sheet."""
+    window.ask.path = window.ask.path.with_suffix(".zruler")
+    window.ask.path.write_bytes(ruled.dump(ruler_file(real_block(), curve_points=0)))
+    window.views.intake.ruling.open_file(window.ask.path)
+    window.ask.path.write_bytes(ruled.dump(ruler_file(real_block(), curve_points=1)))
+
+
 BEFORE: dict[str, Callable] = {
+    **{id: traced for id in IDS if id.startswith("digitiser.") and id != "digitiser.show"},
+    "digitiser.to_end": lambda w: (w.run("digitiser.show"), w.views.intake.digitising.play_demo()),
+    "digitiser.device": device_chosen,
+    **{id: ruled_one for id in IDS if id.startswith("ruler.") and id != "ruler.show"},
     **dict.fromkeys(("people.again", "people.remove", "people.fractions"), person),
     **{id: drafting for id in IDS if id.startswith(("draft.", "method."))},
     **{id: came_in for id in IDS if id.startswith("import.") and id not in ("import.open", "import.show", "import.photograph")},
-    "import.photograph": lambda w: w.views.incoming.begin(photographed.from_bytes("paper-block.jpg", demo_photograph())),
+    "import.photograph": lambda w: w.views.intake.incoming.begin(photographed.from_bytes("paper-block.jpg", demo_photograph())),
     "import.show": lambda w: (came_in(w), w.model.set_view("style")),
     **dict.fromkeys(("library.version", "library.take_out"), kept_one),
     "edit.redo": lambda w: (noted(w), w.model.undo()),
@@ -142,7 +170,8 @@ def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
     people, draft = window.views.people, window.views.drafting
     held = QGuiApplication.clipboard().mimeData()
     return (
-        window.views.rail.blocks, people.all, people.chosen, draft.reached, draft.conventions, len(draft.methods),
+        window.views.intake.rail.blocks, window.views.intake.digitising.taken, window.views.intake.digitising.is_running,
+        window.views.intake.ruling.file, people.all, people.chosen, draft.reached, draft.conventions, len(draft.methods),
         model.style, model.view, model.file.is_dirty, model.file.path, model.step, model.looking,
         canvas.scale, canvas.origin.x(),
         lay.panel, lay.fold, lay.comb, lay.spread, lay.traced, lay.is_over, lay.seam, lay.is_from_end, lay.way,

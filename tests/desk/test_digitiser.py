@@ -36,7 +36,7 @@ def until(is_so, seconds: float = 5.0) -> None:  # type: ignore[no-untyped-def]
 
 def test_the_simulated_digitiser_traces_the_demos_block(window) -> None:  # type: ignore[no-untyped-def]
     """Places come one after the other, as fast as its line; the rest at once; then it is a block like any that comes in."""
-    digitising, view = window.views.digitising, window.views.digitiser_view
+    digitising, view = window.views.intake.digitising, window.views.intake.digitiser_view
     view.start.click()
     until(lambda: len(digitising.presses) > 30)
     assert digitising.is_running and view.progress.isVisible() and view.start.text() == "Stop"
@@ -46,15 +46,15 @@ def test_the_simulated_digitiser_traces_the_demos_block(window) -> None:  # type
     assert dict(view.counts.rows)["Notches"] == "2"
     view.buttons["digitiser.finish"].click()
     assert window.model.view == IMPORT
-    off = apart(demo_style().block, window.views.incoming.block)
+    off = apart(demo_style().block, window.views.intake.incoming.block)
     assert off.seam < 0.5 and off.dart < 0.3
-    assert window.views.incoming.name == "paper-block"
-    assert max(far.mm for far in window.views.incoming.far.values()) < 1.0  # the hand's own straying
-    assert all(0.1 <= piece.error < 0.6 for piece in window.views.incoming.outcome.paper.pieces)
+    assert window.views.intake.incoming.name == "paper-block"
+    assert max(far.mm for far in window.views.intake.incoming.far.values()) < 1.0  # the hand's own straying
+    assert all(0.1 <= piece.error < 0.6 for piece in window.views.intake.incoming.outcome.paper.pieces)
 
 
 def test_undo_and_the_last_place(window) -> None:  # type: ignore[no-untyped-def]
-    digitising = window.views.digitising
+    digitising = window.views.intake.digitising
     digitising.play_demo()
     digitising.to_end()
     presses = list(digitising.presses)
@@ -73,18 +73,18 @@ def test_undo_and_the_last_place(window) -> None:  # type: ignore[no-untyped-def
 
 def test_another_digitiser_reads_the_same_lines(window) -> None:  # type: ignore[no-untyped-def]
     """The wrong one understands none of them, and says so; the right one all."""
-    digitising = window.views.digitising
+    digitising = window.views.intake.digitising
     digitising.play_demo()
     digitising.to_end()
     count = len(digitising.presses)
     digitising.set_device("inches")
-    assert digitising.presses == [] and "nothing that this digitiser says" in window.views.digitiser_view.told.text()
+    assert digitising.presses == [] and "nothing that this digitiser says" in window.views.intake.digitiser_view.told.text()
     digitising.set_device("tenths")
     assert len(digitising.presses) == count
 
 
 def test_a_trace_is_kept_and_replayed_and_dropped(window, tmp_path: Path, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
-    digitising = window.views.digitising
+    digitising = window.views.intake.digitising
     digitising.play_demo()
     digitising.to_end()
     path = tmp_path / "mine.ztrace"
@@ -97,7 +97,7 @@ def test_a_trace_is_kept_and_replayed_and_dropped(window, tmp_path: Path, monkey
     digitising.to_end()
     window.take(path)
     until(lambda: window.model.view == IMPORT)
-    assert window.views.incoming.name == "mine"
+    assert window.views.intake.incoming.name == "mine"
     path.write_text("this is\na letter\nto nobody\n")
     window.model.set_view(DIGITISER)
     window.run("digitiser.replay")
@@ -109,10 +109,10 @@ def test_a_digitiser_of_ones_own(window, tmp_path: Path, monkeypatch: pytest.Mon
     path.write_text(shipped()[0].model_copy(update={"id": "ours", "title": "Ours", "mm": 0.2}).model_dump_json())
     monkeypatch.setattr(window.ask, "open_file", lambda *_asked: path)
     window.run("digitiser.device")
-    assert window.views.digitiser_view.device.currentText() == "Ours"
+    assert window.views.intake.digitiser_view.device.currentText() == "Ours"
     path.write_text("{}")
     window.run("digitiser.device")
-    assert "ours.zdigit" in window.message.text() and window.views.digitising.device.title == "Ours"
+    assert "ours.zdigit" in window.message.text() and window.views.intake.digitising.device.title == "Ours"
 
 
 def test_a_port(window, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
@@ -120,7 +120,7 @@ def test_a_port(window, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignor
     ours, theirs = os.openpty()
     name = os.ttyname(theirs)
     monkeypatch.setattr(digitiser_view, "ports", lambda: [FoundPort(name, f"{name} pair")])
-    view, digitising = window.views.digitiser_view, window.views.digitising
+    view, digitising = window.views.intake.digitiser_view, window.views.intake.digitising
     view.refresh()
     view.line.setCurrentIndex(1)
     view.start.click()
@@ -138,7 +138,7 @@ def test_a_port(window, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignor
 
 
 def test_nothing_that_closes_is_told(window) -> None:  # type: ignore[no-untyped-def]
-    digitising = window.views.digitising
+    digitising = window.views.intake.digitising
     digitising.play_demo()
     digitising.stop()
     digitising.undo(-1)

@@ -41,23 +41,23 @@ def brought(window, path: Path):  # type: ignore[no-untyped-def]
     while window.worker.is_busy:
         QTest.qWait(10)
     QTest.qWait(30)
-    return window.views.incoming
+    return window.views.intake.incoming
 
 
 def thing(window, what: str, body: Body = Body.FRONT):  # type: ignore[no-untyped-def]
-    canvas = window.views.import_view.canvas
+    canvas = window.views.intake.import_view.canvas
     numbers = [laid.number for laid in canvas.laid if laid.tagged is not None and laid.tagged.body is body]
     return next(one for one in canvas.things if one.what == what and one.number in numbers)
 
 
 def click(window, at: QPointF) -> None:
-    canvas = window.views.import_view.canvas
+    canvas = window.views.intake.import_view.canvas
     QTest.mouseClick(canvas, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at.toPoint())
 
 
 def say(window, title: str) -> None:
     """The entry of the menu that is open."""
-    menu = window.views.import_view.menu
+    menu = window.views.intake.import_view.menu
     entry = next(action for action in menu.actions() if action.text() == title)
     entry.trigger()
     menu.close()
@@ -67,7 +67,7 @@ def test_a_dropped_file_lies_on_the_table(window, drawing: Path) -> None:
     incoming = brought(window, drawing)
     assert window.model.view == IMPORT
     assert incoming.block is not None and apart(real_block(), incoming.block).seam < 0.001
-    view = window.views.import_view
+    view = window.views.intake.import_view
     assert {choice.currentText().rpartition(": ")[2] for choice in view.bodies.values()} == {"front", "back", "no part of it"}
     assert [guess.what for _number, guess in incoming.unsure] == ["fold"]
     assert max(far.mm for far in incoming.far.values()) < 0.01
@@ -76,7 +76,7 @@ def test_a_dropped_file_lies_on_the_table(window, drawing: Path) -> None:
 def test_a_click_on_a_corner_says_what_it_is(window, drawing: Path) -> None:
     """The underarm called shoulder tip: what was said holds, however odd; undo takes it back."""
     incoming = brought(window, drawing)
-    canvas = window.views.import_view.canvas
+    canvas = window.views.intake.import_view.canvas
     corner = thing(window, "corner underarm")
     click(window, canvas.to_px(*corner.at))
     assert incoming.chosen == (corner.number, "corner underarm")
@@ -94,7 +94,7 @@ def test_a_click_on_a_corner_says_what_it_is(window, drawing: Path) -> None:
 def test_a_corner_where_the_outline_has_none(window, drawing: Path) -> None:
     """A click on the armhole's middle puts a corner there."""
     incoming = brought(window, drawing)
-    canvas = window.views.import_view.canvas
+    canvas = window.views.intake.import_view.canvas
     laid = next(one for one in canvas.laid if one.tagged is not None and one.tagged.body is Body.BACK)
     run = laid.tagged.seen.edges["armhole"].runs[0]
     x, y = map(float, laid.shift(run.point_at(0.4 * run.length)))
@@ -108,7 +108,7 @@ def test_a_corner_where_the_outline_has_none(window, drawing: Path) -> None:
 
 def test_front_and_back_changed_about_and_a_piece_left_out(window, drawing: Path) -> None:
     incoming = brought(window, drawing)
-    view = window.views.import_view
+    view = window.views.intake.import_view
     front = next(laid for laid in view.canvas.laid if laid.tagged is not None and laid.tagged.body is Body.FRONT)
     choice = view.bodies[front.number]
     choice.setCurrentIndex(choice.findData("back"))
@@ -127,7 +127,7 @@ def test_the_bust_point_is_dragged_and_moved_by_keys(window, tmp_path: Path) -> 
     path.write_bytes(paper_files.svg([paper_files.lines_of(piece) for piece in pieces_of(random_block(2), Lay())]))
     incoming = brought(window, path)
     assert incoming.chosen is not None and incoming.chosen[1] == "bust_point"
-    canvas = window.views.import_view.canvas
+    canvas = window.views.intake.import_view.canvas
     point = thing(window, "bust_point")
     start = canvas.to_px(*point.at).toPoint()
     QTest.mousePress(canvas, Qt.MouseButton.LeftButton, pos=start)
@@ -146,7 +146,7 @@ def test_the_bust_point_is_dragged_and_moved_by_keys(window, tmp_path: Path) -> 
 def test_by_keys_alone(window, drawing: Path) -> None:
     """Page Down goes from thing to thing, Enter asks what it is."""
     brought(window, drawing)
-    view = window.views.import_view
+    view = window.views.intake.import_view
     view.canvas.setFocus()
     seen = set()
     for _ in range(len(view.canvas.things)):
@@ -160,7 +160,7 @@ def test_by_keys_alone(window, drawing: Path) -> None:
 
 def test_a_dart_that_is_none(window, drawing: Path) -> None:
     incoming = brought(window, drawing)
-    view = window.views.import_view
+    view = window.views.intake.import_view
     dart = thing(window, "dart waist", Body.BACK)
     laid = next(one for one in view.canvas.laid if one.number == dart.number)
     view.ask(dart, laid, QPointF(*dart.at))
@@ -200,7 +200,7 @@ def test_a_style_over_it_and_the_library(window, drawing: Path) -> None:
     window.run("import.new_style")
     assert window.model.view == "style" and window.model.style.block.name == "rail"
     window.run("library.show")
-    rail = window.views.rail
+    rail = window.views.intake.rail
     assert window.model.view == LIBRARY and [kept.name for kept in rail.blocks] == ["rail"]
     assert "came in from rail.svg" in rail.blocks[0].origin
     assert any("open" in name for name in rail.used_by(rail.blocks[0]))
@@ -209,7 +209,7 @@ def test_a_style_over_it_and_the_library(window, drawing: Path) -> None:
 def test_the_library_in_the_window(window) -> None:
     """Kept, named, noted, searched, versioned, taken out."""
     window.run("library.keep")
-    view, rail = window.views.library, window.views.rail
+    view, rail = window.views.intake.library, window.views.intake.rail
     QTest.qWait(30)
     assert len(view.cards) == 1
     view.name.setText("Isaura's")
@@ -237,7 +237,7 @@ def test_the_library_as_one_file(window, tmp_path: Path) -> None:
     assert (tmp_path / "all.zrail").exists()
     window.run("library.take_out")
     window.take(tmp_path / "all.zrail")
-    assert len(window.views.rail.blocks) == 1
+    assert len(window.views.intake.rail.blocks) == 1
 
 
 @pytest.mark.parametrize("content", [b"", b"<svg", b"\x00\x01", b"IN;PU;", b"0\nSECTION\n"])

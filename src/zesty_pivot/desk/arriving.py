@@ -75,7 +75,7 @@ class Arriving:
         """A file from wherever it came; read beside the interface."""
 
         def show(source: CameIn) -> None:
-            self._window.views.incoming.begin(source)
+            self._window.views.intake.incoming.begin(source)
             self._model.say(f"{path.name} lies on the table. Look at what is asked, then begin a style over it.")
 
         self._window.worker.run(
@@ -88,7 +88,7 @@ class Arriving:
     @property
     def photographs(self) -> PhotoSource | None:
         """The photographs that came in."""
-        came = self._window.views.incoming.came if self._window.views.has_import else None
+        came = self._window.views.intake.incoming.came if self._window.views.intake.has_import else None
         return came if isinstance(came, PhotoSource) else None
 
     def add_photograph(self) -> None:
@@ -99,7 +99,7 @@ class Arriving:
             return
 
         def show(more: PhotoSource) -> None:
-            self._window.views.incoming.begin(more)
+            self._window.views.intake.incoming.begin(more)
             self._model.say(f"{path.name} lies with the others.")
 
         self._window.worker.run(
@@ -127,8 +127,8 @@ class Arriving:
     def block(self) -> BlockFile | None:
         """The block that is meant: of the import or of the library, whichever is seen."""
         if self._model.view == IMPORT:
-            return self._window.views.incoming.block
-        kept = self._window.views.rail.chosen if self._model.view == LIBRARY else None
+            return self._window.views.intake.incoming.block
+        kept = self._window.views.intake.rail.chosen if self._model.view == LIBRARY else None
         return kept.block if kept is not None else None
 
     def new_style(self) -> None:
@@ -161,7 +161,7 @@ class Arriving:
 
     def keep(self) -> None:
         """Hangs the block that came in on the rail."""
-        incoming, rail = self._window.views.incoming, self._window.views.rail
+        incoming, rail = self._window.views.intake.incoming, self._window.views.intake.rail
         block, came = incoming.block, incoming.came
         if block is not None and came is not None:
             self._model.tried(lambda: rail.keep(block, f"came in from {came.name}"), f"{block.name} hangs in the library.")
@@ -172,7 +172,7 @@ class Arriving:
         """Hangs the block of the style that is open on the rail."""
         block, name = self._model.style.block, self._model.style.name
         self._model.set_view(LIBRARY)
-        rail = self._window.views.rail
+        rail = self._window.views.intake.rail
         self._model.tried(lambda: rail.keep(block, f"the block of {name}"), f"{block.name} hangs in the library.")
 
     def save_library(self) -> None:
@@ -180,7 +180,7 @@ class Arriving:
         path = self._window.ask.save_file("Save the whole library", f"blocks of {today()}{WHOLE_SUFFIX}", RAILS)
         if path is not None:
             target = path if path.suffix else path.with_suffix(WHOLE_SUFFIX)
-            rail = self._window.views.rail
+            rail = self._window.views.intake.rail
             self._model.tried(lambda: files.write_atomic(target, rail.library.whole()), f"Saved {target.name}.")
 
     def bring_in_library(self) -> None:
@@ -192,7 +192,7 @@ class Arriving:
     def take_library(self, path: Path) -> None:
         """The same from a file that is known."""
         self._model.set_view(LIBRARY)
-        rail = self._window.views.rail
+        rail = self._window.views.intake.rail
 
         def take() -> None:
             came, known = rail.take_in(path)

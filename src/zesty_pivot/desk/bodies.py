@@ -12,6 +12,7 @@ from zesty_pivot.core.formats.pdf_draft import draft_pdf, fractions_pdf, instruc
 from zesty_pivot.core.measure import MEASUREMENTS
 from zesty_pivot.core.measure.fractions import PARTS, fraction_table, told
 from zesty_pivot.desk.arriving import Arriving
+from zesty_pivot.desk.by_ruler import ByRuler
 from zesty_pivot.desk.measure_view import today
 from zesty_pivot.desk.method_page import MethodPage
 from zesty_pivot.desk.settings import methods_folder
@@ -55,6 +56,7 @@ class Bodies:
         self.page: MethodPage | None = None  # the one that was opened last
         self.arriving = Arriving(window, self.put_block_under)
         self.tracing = Tracing(window)
+        self.by_ruler = ByRuler(window)
 
     # People.
 

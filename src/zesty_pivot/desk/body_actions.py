@@ -7,7 +7,7 @@ from typing import Any, Protocol
 
 from zesty_pivot.desk.action import Action, Desk
 from zesty_pivot.desk.history import History
-from zesty_pivot.desk.model import DIGITISER, IMPORT
+from zesty_pivot.desk.model import DIGITISER, IMPORT, RULER
 
 
 def _measuring(desk: Desk) -> bool:
@@ -34,8 +34,9 @@ class Undoable(Protocol):
 def _own(desk: Desk) -> Undoable | None:
     """The work of the view that is seen, where it has a history of its own."""
     works: dict[str, Callable[[], Undoable | None]] = {
-        IMPORT: lambda: desk.views.incoming,
-        DIGITISER: lambda: desk.views.digitising,
+        IMPORT: lambda: desk.views.intake.incoming,
+        DIGITISER: lambda: desk.views.intake.digitising,
+        RULER: lambda: desk.views.intake.ruling,
         "measure": lambda: desk.views.people if _measuring(desk) else None,
         "block": lambda: desk.views.drafting,
     }
@@ -44,7 +45,7 @@ def _own(desk: Desk) -> Undoable | None:
 
 def _is_style_kept(desk: Desk) -> bool:
     """Whether undo never goes on to the style, which this view does not show."""
-    return desk.model.view in (IMPORT, DIGITISER) or _measuring(desk)
+    return desk.model.view in (IMPORT, DIGITISER, RULER) or _measuring(desk)
 
 
 def undo(desk: Desk) -> None:

@@ -21,7 +21,8 @@ START = "start"  # the start page, which is no view of the style
 IMPORT = "import"  # a block that comes in from outside
 LIBRARY = "library"  # the blocks on the rail
 DIGITISER = "digitiser"  # a block that is traced
-BESIDE = (START, IMPORT, LIBRARY, DIGITISER)  # what is seen beside the views of the style
+RULER = "ruler"  # a block that is measured
+BESIDE = (START, IMPORT, LIBRARY, DIGITISER, RULER)  # what is seen beside the views of the style
 
 
 class DeskModel(Document):

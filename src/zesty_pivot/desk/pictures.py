@@ -166,12 +166,12 @@ class _Shots:
 
         window = self.window
         try:
-            window.views.incoming.begin(photographed.from_bytes(PHOTOGRAPH, demo_photograph()))
+            window.views.intake.incoming.begin(photographed.from_bytes(PHOTOGRAPH, demo_photograph()))
         except FileError:  # photographs need OpenCV, which is an extra
             return
         self.shot("import")
         for style in demo_styles():
-            window.views.rail.keep(style.block, f"the block of {style.name}")
+            window.views.intake.rail.keep(style.block, f"the block of {style.name}")
         window.run("library.show")
         self.shot("library")
         window.model.set_view("style")

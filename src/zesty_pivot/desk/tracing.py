@@ -34,8 +34,8 @@ class Tracing:
 
     def run(self) -> None:
         """Opens the line that is chosen, or lets go of the one that is open."""
-        digitising = self._window.views.digitising
-        line = str(self._window.views.digitiser_view.line.currentData() or SIMULATED)
+        digitising = self._window.views.intake.digitising
+        line = str(self._window.views.intake.digitiser_view.line.currentData() or SIMULATED)
         if digitising.is_running:
             digitising.stop()
         elif line == SIMULATED:
@@ -47,20 +47,20 @@ class Tracing:
         """Asks for a kept trace and plays it."""
         path = self._window.ask.open_file("Replay a trace", f"{TRACES};;All files (*)")
         if path is not None:
-            digitising = self._window.views.digitising
+            digitising = self._window.views.intake.digitising
             self._model.tried(lambda: digitising.play(path.name, files.read_bytes(path, MAX_IMPORT)), f"{path.name} is played.")
 
     def add_device(self) -> None:
         """Asks how another digitiser talks."""
         path = self._window.ask.open_file("Another digitiser's file", f"Digitisers (*{DEVICE_SUFFIX})")
         if path is not None:
-            digitising = self._window.views.digitising
+            digitising = self._window.views.intake.digitising
             if self._model.tried(lambda: digitising.add_device(path)):
                 self._model.say(f"{digitising.device.title} is chosen.")
 
     def save(self) -> None:
         """What the line sent, as a file."""
-        taken = self._window.views.digitising.taken
+        taken = self._window.views.intake.digitising.taken
         path = self._window.ask.save_file("Save this trace", f"{taken.name}{TRACE_SUFFIX}", TRACES)
         if path is not None:
             target = path if path.suffix else path.with_suffix(TRACE_SUFFIX)
@@ -68,7 +68,7 @@ class Tracing:
 
     def finish(self) -> None:
         """A block of what was traced, to be looked at in the import view."""
-        digitising, incoming = self._window.views.digitising, self._window.views.incoming
+        digitising, incoming = self._window.views.intake.digitising, self._window.views.intake.incoming
         digitising.stop()
         self._model.tried(
             lambda: incoming.begin(digitising.source()),

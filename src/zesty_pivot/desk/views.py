@@ -11,24 +11,19 @@ from PyQt6.QtWidgets import QStackedWidget, QWidget
 
 from zesty_pivot.core.kept import cached_property
 from zesty_pivot.desk.documents import Documents
+from zesty_pivot.desk.intake_views import IntakeViews
 from zesty_pivot.desk.keeping import Keeper
-from zesty_pivot.desk.model import DIGITISER, IMPORT, LIBRARY, START, DeskModel
+from zesty_pivot.desk.model import DIGITISER, IMPORT, RULER, START, DeskModel
 from zesty_pivot.desk.style_view import StyleView
 from zesty_pivot.desk.table.canvas import Canvas
 
 if TYPE_CHECKING:
     from zesty_pivot.desk.block_view import BlockView
-    from zesty_pivot.desk.digitiser_view import DigitiserView
-    from zesty_pivot.desk.digitising import Digitising
     from zesty_pivot.desk.drafting import Drafting
     from zesty_pivot.desk.finish_view import FinishView
-    from zesty_pivot.desk.incoming import Incoming
-    from zesty_pivot.desk.incoming_view import IncomingView
-    from zesty_pivot.desk.library_view import LibraryView
     from zesty_pivot.desk.measure_view import MeasureView
     from zesty_pivot.desk.paper_view import PaperView
     from zesty_pivot.desk.people import People
-    from zesty_pivot.desk.rail import Rail
     from zesty_pivot.desk.start_page import StartPage
 
 
@@ -84,65 +79,9 @@ class Views(QStackedWidget):
         return view
 
     @cached_property
-    def incoming(self) -> Incoming:
-        """The block that comes in from outside."""
-        from zesty_pivot.desk.incoming import Incoming
-
-        found = Incoming(self._model)
-        found.changed.connect(self.touched)
-        return found
-
-    @property
-    def has_import(self) -> bool:
-        """Whether something came in; nothing is loaded to tell."""
-        return "incoming" in vars(self) and self.incoming.is_open
-
-    @cached_property
-    def import_view(self) -> IncomingView:
-        """The import view."""
-        from zesty_pivot.desk.incoming_view import IncomingView
-
-        view = IncomingView(self._model, self.incoming, self._run, self._action)
-        self.addWidget(view)
-        return view
-
-    @cached_property
-    def digitising(self) -> Digitising:
-        """The block that is traced."""
-        from zesty_pivot.desk.digitising import Digitising
-
-        found = Digitising(self._model)
-        found.changed.connect(self.touched)
-        found.came.connect(self.touched)
-        return found
-
-    @cached_property
-    def digitiser_view(self) -> DigitiserView:
-        """The digitiser's view."""
-        from zesty_pivot.desk.digitiser_view import DigitiserView
-
-        view = DigitiserView(self._model, self.digitising, self._run, self._action)
-        self.addWidget(view)
-        return view
-
-    @cached_property
-    def rail(self) -> Rail:
-        """The blocks of the library, read when they are first asked for."""
-        from zesty_pivot.desk.rail import Rail
-
-        found = Rail(self._model, self._keeper)
-        found.changed.connect(self.touched)
-        found.chosen_changed.connect(self.touched)
-        return found
-
-    @cached_property
-    def library(self) -> LibraryView:
-        """The library view."""
-        from zesty_pivot.desk.library_view import LibraryView
-
-        view = LibraryView(self._model, self.rail, self._run)
-        self.addWidget(view)
-        return view
+    def intake(self) -> IntakeViews:
+        """The views of blocks that come in and of those that are kept."""
+        return IntakeViews(self._model, self._keeper, self._run, self._action, self.addWidget, self.touched)
 
     @cached_property
     def finish(self) -> FinishView:
@@ -179,9 +118,7 @@ class Views(QStackedWidget):
             "finish": lambda: self.finish,
             "paper": lambda: self.paper,
             START: lambda: self.start_page,
-            IMPORT: lambda: self.import_view,
-            LIBRARY: lambda: self.library,
-            DIGITISER: lambda: self.digitiser_view,
+            **self.intake.makers(),
         }
         return makers[self._model.view]() if self._model.view in makers else self.style_view
 
@@ -191,10 +128,8 @@ class Views(QStackedWidget):
             return self.block.canvas
         if self._model.view == "finish":
             return self.finish.canvas
-        if self._model.view == IMPORT:
-            return self.import_view.canvas
-        if self._model.view == DIGITISER:
-            return self.digitiser_view.canvas
+        if self._model.view in (IMPORT, DIGITISER, RULER):
+            return self.intake.canvas(self._model.view)
         if self._model.view == "paper":
             return self.paper.canvas
         return self.style_view.canvas()
@@ -205,11 +140,6 @@ class Views(QStackedWidget):
             self.start_page.restyle()
         self.canvas().update()
 
-    def let_go(self) -> None:
-        """Lets go of what is open outside: the digitiser's line."""
-        if "digitising" in vars(self):
-            self.digitising.stop()
-
     def show_view(self) -> None:
         """Shows the view that the model says, with the keyboard in it."""
         view = self.shown()
@@ -218,8 +148,8 @@ class Views(QStackedWidget):
         self.setCurrentWidget(view)
         if view is vars(self).get("measure"):
             self.measure.rows["bust"].edit.setFocus()
-        elif view is vars(self).get("library"):
-            self.library.search.setFocus()
+        elif view is vars(self.intake).get("library"):
+            self.intake.library.search.setFocus()
         elif view is not vars(self).get("start_page"):
             self.canvas().setFocus()
         else:

@@ -280,7 +280,7 @@ class Window(QMainWindow):
         if event.isAccepted():
             place = bytes(self.saveGeometry().toHex().data()).decode()
             self.keeper.change(lambda settings: settings.model_copy(update={"window": place}))
-            self.views.let_go()
+            self.views.intake.let_go()
             self.keeper.close()
             self.faults.close()
             self.model.pace.close()

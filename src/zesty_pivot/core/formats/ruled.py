@@ -18,7 +18,7 @@ from zesty_pivot.core.intake.traced import TracedPaper
 from zesty_pivot.core.intake.units import UnitChoice
 from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.piece import Body
-from zesty_pivot.core.quantity import Scope, Unit, format_length, length_mm
+from zesty_pivot.core.quantity import Scope, Unit, format_length, length_mm, with_unit
 from zesty_pivot.core.quantity.fields import Length, Model
 from zesty_pivot.core.record import record
 
@@ -95,6 +95,46 @@ def _length(text: str | float, scope: Scope, where: str) -> float:
     if not 0.0 < mm < 3000.0:
         raise FileError(f"{text} is no length that a ruler measures on a block", where=where, advice="Measure it again.")
     return mm
+
+
+def with_units(file: RulerFile, unit: Unit) -> RulerFile:
+    """A file with another unit for plain numbers; those that were typed say theirs."""
+
+    def told(measures: RulerMeasures | None) -> RulerMeasures | None:
+        if measures is None:
+            return None
+        rows = {
+            id: {other: with_unit(text, file.units) for other, text in row.items()} for id, row in measures.distances.items()
+        }
+        along = {edge: with_unit(text, file.units) for edge, text in measures.along.items()}
+        return measures.model_copy(update={"distances": rows, "along": along})
+
+    if unit == file.units:
+        return file
+    return file.model_copy(update={"units": unit, "front": told(file.front), "back": told(file.back)})
+
+
+def without_item(measures: RulerMeasures, edge: str, place: int) -> RulerMeasures:
+    """Measures without the dart or point that lies at a place (from 0) of an edge; those of its kind after it, and their
+    distances, move up."""
+    items = measures.items.get(edge, ())
+    kind = items[place]
+    number = sum(1 for item in items[: place + 1] if item == kind)
+
+    def renamed(id: str) -> str:
+        on, _colon, item = id.partition(":")
+        count = int(item.strip("pabti")) if item else 0
+        if on != edge or (item[:1] == "p") != (kind == "point") or count < number:
+            return id
+        return "" if count == number else id.replace(f"{count}", f"{count - 1}")
+
+    distances = {
+        renamed(id): {renamed(source): value for source, value in row.items() if renamed(source)}
+        for id, row in measures.distances.items()
+        if renamed(id)
+    }
+    kept = {**measures.items, edge: (*items[:place], *items[place + 1 :])}
+    return measures.model_copy(update={"items": kept, "distances": distances})
 
 
 @record(eq=False)

@@ -18,6 +18,9 @@ from zesty_pivot.core.record import record
 READS = 0.5  # mm that a ruler is read to. Common practice, no source
 CLOSES = 1.0  # mm that a distance may be off before it is said
 STRANGE = 3.3  # times its own spread that a distance is off when it is likely to be wrong (Baarda's data snooping, from memory)
+ALIKE = (
+    0.9  # of the strangest: what is as strange is meant as well; one distance too many tells only that one of three is wrong
+)
 LEAST_CHECK = 0.02  # of a distance that the others say at least, that it can be told wrong
 HOLDS = 1e-4  # of a distance's weight: keeps what nothing measures where pieces usually have it
 
@@ -41,12 +44,12 @@ class OpenDistance:
 @record(eq=False)
 class RulerNet:
     """The points, mm, the centre neck at nothing and the centre down from it; how much longer than measured each distance is
-    (mm); the points that too little holds; and the distance that is likely to be wrong, where the others tell."""
+    (mm); the points that too little holds; and the distances of which one is likely to be wrong, as far as the others tell."""
 
     points: Mapping[str, Array]
     off: Mapping[tuple[str, str], float]
     loose: tuple[str, ...]
-    suspect: tuple[str, str] | None
+    suspects: tuple[tuple[str, str], ...]
 
     @property
     def open(self) -> list[OpenDistance]:
@@ -98,7 +101,7 @@ def adjusted_net(piece: RulerPiece) -> RulerNet:
     slopes = slopes_at(found.x)[: len(keys)]
     points = {id: at(found.x, id).copy() for id in (NECK, *ids)}
     off = {(a, b): float(np.hypot(*(points[a] - points[b]))) - seen[a, b] for a, b in keys}
-    return RulerNet(points, off, _loose(slopes, unknowns), _suspect(slopes, keys, off))
+    return RulerNet(points, off, _loose(slopes, unknowns), _suspects(slopes, keys, off))
 
 
 def _started(piece: RulerPiece, base: float, ids: Sequence[str], seen: Mapping[tuple[str, str], float]) -> dict[str, Array]:
@@ -172,18 +175,20 @@ def _loose(slopes: Array, unknowns: Sequence[str]) -> tuple[str, ...]:
     return tuple(id for k, id in enumerate(unknowns) if moves[1 + 2 * k : 3 + 2 * k].max() > 1e-3)
 
 
-def _suspect(slopes: Array, keys: Sequence[tuple[str, str]], off: Mapping[tuple[str, str], float]) -> tuple[str, str] | None:
-    """The distance that is off by most of its own spread: an error spreads over its neighbours, and this tells it again."""
+def _suspects(
+    slopes: Array, keys: Sequence[tuple[str, str]], off: Mapping[tuple[str, str], float]
+) -> tuple[tuple[str, str], ...]:
+    """The distances that are off by most of their own spread: an error spreads over its neighbours, and this tells it again."""
     if not keys:
-        return None
+        return ()
     share = 1.0 - np.diag(slopes @ np.linalg.pinv(slopes))  # of each distance's error that shows in itself
     strange = {
         key: abs(off[key]) / (READS * math.sqrt(part))
         for key, part in zip(keys, share.tolist(), strict=True)
         if part > LEAST_CHECK
     }
-    worst = max(strange, key=lambda key: strange[key], default=None)
-    return worst if worst is not None and strange[worst] > STRANGE else None
+    worst = max(strange.values(), default=0.0)
+    return tuple(key for key in keys if strange.get(key, 0.0) >= ALIKE * worst) if worst > STRANGE else ()
 
 
 def said(net: RulerNet) -> list[str]:

@@ -73,15 +73,25 @@ def on_edge(edge: str, items: Mapping[str, tuple[Item, ...]]) -> list[str]:
     return [*found, RUNS_TO[edge]]
 
 
+def item_words(edge: str, item: Item, number: int) -> str:
+    """What lies on an edge, in words: the n-th dart or point of it."""
+    return (
+        point_words(f"{edge}:p{number}") if item == "point" else point_words(f"{edge}:{number}tip").removeprefix("tip of the ")
+    )
+
+
 def is_tip(id: str) -> bool:
     """Whether a point is the tip of a dart."""
     return ":" in id and id.endswith("tip")
 
 
 def _on(edge: str, items: Mapping[str, tuple[Item, ...]]) -> Iterator[tuple[str, str]]:
-    for number, item in enumerate(items.get(edge, ()), 1):
+    counts = {"dart": 0, "point": 0}
+    for item in items.get(edge, ()):
+        counts[item] += 1
+        number = counts[item]
         if item == "point":
-            yield f"{edge}:{number}", "point"
+            yield f"{edge}:p{number}", "point"
         else:
             yield from ((f"{edge}:{number}a", "mouth"), (f"{edge}:{number}b", "mouth"), (f"{edge}:{number}tip", "tip"))
 
@@ -96,7 +106,7 @@ def point_words(id: str) -> str:
     if not item:
         return id.replace("_", " ")
     name = EDGE_WORDS.get(edge, edge)
-    number = item.rstrip("abtip")
+    number = item.strip("pabti")
     which = "" if number == "1" else f" {number}"
     if is_tip(id):
         return f"tip of the {name} dart{which}"
