@@ -8,6 +8,7 @@ from pathlib import Path
 import numpy as np
 import pytest
 from PyQt6.QtCore import QPoint, QPointF, Qt
+from PyQt6.QtGui import QImage
 from PyQt6.QtTest import QTest
 
 from tests import paper_files
@@ -15,9 +16,12 @@ from tests.core.intake.comparing import apart
 from tests.paper_blocks import Lay, pieces_of
 from tests.random_blocks import random_block
 from tests.samples import real_block
+from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.geometry import Path as Line
 from zesty_pivot.core.piece import Body
 from zesty_pivot.desk.model import IMPORT, LIBRARY
+from zesty_pivot.desk.table.loupe import ACROSS, OFF
+from zesty_pivot.desk.theme import NOW
 
 
 @pytest.fixture
@@ -251,3 +255,103 @@ def test_a_broken_file_costs_a_sentence(window, tmp_path: Path, content: bytes) 
     QTest.qWait(20)
     assert window.model.view == view
     assert "broken.svg" in window.message.toolTip()
+
+
+def dragged(window, start: QPointF, end: QPointF) -> None:  # type: ignore[no-untyped-def]
+    canvas = window.views.intake.import_view.canvas
+    QTest.mousePress(canvas, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, start.toPoint())
+    for share in (0.3, 0.7, 1.0):
+        QTest.mouseMove(canvas, (start + (end - start) * share).toPoint())
+        QTest.qWait(5)
+    QTest.mouseRelease(canvas, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, end.toPoint())
+
+
+@pytest.fixture
+def traced(window):  # type: ignore[no-untyped-def]
+    """The demo's block as the simulated digitiser traced it: known within a band, so that it can be dragged."""
+    window.run("digitiser.show")
+    window.views.intake.digitising.play_demo()
+    window.views.intake.digitising.to_end()
+    window.run("digitiser.finish")
+    return window
+
+
+def test_a_corner_is_dragged_and_its_edges_go_along(traced) -> None:  # type: ignore[no-untyped-def]
+    """Ruler on the made block: shoulder and armhole end where the corner was put, the underarm stays; undo brings it back."""
+    window, incoming = traced, traced.views.intake.incoming
+    before = block_file.pattern(incoming.block).piece("front")
+    canvas = window.views.intake.import_view.canvas
+    tip = thing(window, "corner shoulder_tip")
+    at = canvas.to_px(*tip.at)
+    dragged(window, at, at + QPointF(10, 6))
+    mm = 10 / canvas.scale, 6 / canvas.scale
+    after = block_file.pattern(incoming.block).piece("front")
+    ends = [next(run for run in reversed(piece.runs) if run.edge == "shoulder").path.end for piece in (before, after)]
+    assert ends[1] - ends[0] == pytest.approx(mm, abs=1.0 / canvas.scale)  # a pixel
+    under = [next(run for run in reversed(piece.runs) if run.edge == "armhole").path.end for piece in (before, after)]
+    assert under[1] == pytest.approx(under[0], abs=0.05)
+    assert incoming.history.undo_title == "what was dragged"
+    window.run("edit.undo")
+    assert apart(incoming.block, apart_block(before, incoming)).seam < 1e-9
+
+
+def apart_block(before, incoming):  # type: ignore[no-untyped-def]
+    """The block again, to be compared with itself before."""
+    assert block_file.pattern(incoming.block).piece("front").runs == before.runs
+    return incoming.block
+
+
+def test_an_edge_is_bent_by_dragging_and_corners_move_by_keys(traced) -> None:  # type: ignore[no-untyped-def]
+    window, incoming = traced, traced.views.intake.incoming
+    canvas = window.views.intake.import_view.canvas
+    front = next(laid for laid in canvas.laid if laid.tagged.body is Body.FRONT)
+    run = max(front.tagged.seen.edges["armhole"].runs, key=lambda one: one.length)
+    x, y = map(float, front.shift(run.point_at(run.length / 2)))
+    before = incoming.outcome.tagging.pieces[front.number].seen.edges["armhole"].runs
+    start = canvas.to_px(x, y)
+    dragged(window, start, start - QPointF(12, 0))
+    after = incoming.outcome.tagging.pieces[front.number].seen.edges["armhole"].runs
+    assert sum(one.length for one in after) > sum(one.length for one in before) + 1.0
+    corner = thing(window, "corner underarm")
+    incoming.choose((corner.number, corner.what))
+    canvas.setFocus()
+    QTest.keyClick(canvas, Qt.Key.Key_Down, Qt.KeyboardModifier.ShiftModifier)
+    moved = thing(window, "corner underarm")
+    assert moved.at[1] - corner.at[1] == pytest.approx(0.5, abs=0.1)
+
+
+def test_the_loupe_shows_what_lies_under_the_hand(traced) -> None:  # type: ignore[no-untyped-def]
+    """While a corner is dragged there is a glass above it, and none afterwards."""
+    window = traced
+    canvas = window.views.intake.import_view.canvas
+    at = canvas.to_px(*thing(window, "corner side_waist").at)
+    plain = canvas.grab().toImage()
+    QTest.mousePress(canvas, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at.toPoint())
+    QTest.mouseMove(canvas, (at + QPointF(8, 8)).toPoint())
+    QTest.qWait(10)
+    shown = canvas.grab().toImage()
+    middle = (at + QPointF(8, 8 - OFF - ACROSS / 2)).toPoint()
+
+    def off(picture: QImage) -> int:
+        """How far the cross in the glass is from its colour, where it is drawn best."""
+        want = NOW.color("citrus")
+        near = [picture.pixelColor(middle + QPoint(dx, dy)) for dx in (-1, 0, 1) for dy in (-1, 0, 1)]
+        return min(
+            abs(one.red() - want.red()) + abs(one.green() - want.green()) + abs(one.blue() - want.blue()) for one in near
+        )
+
+    assert off(shown) < 90 < off(plain)
+    QTest.mouseRelease(canvas, Qt.MouseButton.LeftButton, Qt.KeyboardModifier.NoModifier, at.toPoint())
+    assert off(canvas.grab().toImage()) > 90
+
+
+def test_an_exact_drawing_is_not_dragged(window, drawing: Path) -> None:  # type: ignore[no-untyped-def]
+    """Its outline is what it is: dragging beside a corner moves the view."""
+    incoming = brought(window, drawing)
+    canvas = window.views.intake.import_view.canvas
+    front = next(laid for laid in canvas.laid if laid.tagged is not None)
+    run = front.tagged.seen.edges["side_seam"].runs[0]
+    start = canvas.to_px(*map(float, front.shift(run.point_at(run.length / 2))))
+    origin = QPointF(canvas.origin)
+    dragged(window, start, start + QPointF(30, 0))
+    assert not incoming.told.hints.pieces and canvas.origin != origin

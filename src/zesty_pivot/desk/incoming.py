@@ -20,6 +20,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake.guesses import Guess, Sure
 from zesty_pivot.core.intake.hints import Hints, PieceHints
 from zesty_pivot.core.intake.photo.picture import Flat
+from zesty_pivot.core.intake.pulled import pulled_paper
 from zesty_pivot.core.intake.tagging import Tagging
 from zesty_pivot.core.intake.traced import Point, TracedPaper
 from zesty_pivot.core.intake.units import UnitChoice
@@ -158,6 +159,12 @@ class Incoming(QObject):
         others = {name: (float(x), float(y)) for name, (x, y) in now.items() if math.dist((x, y), at) > SAME_CORNER}
         return {**others, **said}
 
+    def pull(self, number: int, at: Point, to: Point) -> None:
+        """A place of an outline, mm on the paper, dragged elsewhere; a corner that was named there goes along."""
+        mine = self._hints(number)
+        corners = {name: to if math.dist(place, at) <= SAME_CORNER else place for name, place in mine.corners.items()}
+        self.say(number, "what was dragged", pulls=(*mine.pulls, (at, to)), corners=corners)
+
     def forget(self, number: int) -> None:
         """Nothing is said of a piece any longer."""
         pieces = {known: one for known, one in self.told.hints.pieces.items() if known != number}
@@ -211,7 +218,7 @@ class Incoming(QObject):
         paper = tagging = block = None
         fault = ""
         try:
-            paper = self.came.traced(told.unit or None, told.size)
+            paper = pulled_paper(self.came.traced(told.unit or None, told.size), told.hints)
             tagging = tagged_paper(self.came.name, paper, told.hints)
             block = told.mended or block_of(tagging)
         except ZestyError as refused:

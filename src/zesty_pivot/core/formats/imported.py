@@ -18,6 +18,7 @@ from zesty_pivot.core.intake.digitiser.device import Device
 from zesty_pivot.core.intake.drawing import Drawing
 from zesty_pivot.core.intake.hints import Hints
 from zesty_pivot.core.intake.pieces import traced
+from zesty_pivot.core.intake.pulled import pulled_paper
 from zesty_pivot.core.intake.readers.registry import reader_for
 from zesty_pivot.core.intake.tagging import Tagging, tagged
 from zesty_pivot.core.intake.traced import TracedPaper
@@ -102,7 +103,7 @@ def tagged_paper(name: str, paper: TracedPaper, hints: Hints | None = None) -> T
 def tagged_file(source: Source, hints: Hints | None = None, unit: str | None = None, size: str = "") -> Tagging:
     """The pieces of a file, tagged as far as they tell and a person says. Raises FileError in one line."""
     said = Hints({**source.hints.pieces, **(hints.pieces if hints is not None else {})})
-    return tagged_paper(source.name, source.traced(unit, size), said)
+    return tagged_paper(source.name, pulled_paper(source.traced(unit, size), said), said)
 
 
 def _at(name: str, work: Callable[[], Found]) -> Found:

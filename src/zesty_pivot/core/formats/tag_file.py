@@ -27,6 +27,13 @@ class TaggedPivot(Model):
     pivot: Coordinate
 
 
+class TaggedPull(Model):
+    """A place of the outline that was dragged elsewhere, mm on the paper."""
+
+    at: Coordinate
+    to: Coordinate
+
+
 class TagPiece(Model):
     """What is said of one piece. Places are mm on the paper, x to the right and y down from where the file has them; what is
     left out is left to the program."""
@@ -41,6 +48,7 @@ class TagPiece(Model):
     pivots: tuple[TaggedPivot, ...] = Field(default=(), max_length=20)
     no_darts: tuple[Coordinate, ...] = Field(default=(), max_length=20, description="points of what looks like a dart")
     on_fold: bool | None = None
+    pulls: tuple[TaggedPull, ...] = Field(default=(), max_length=200, description="places of the outline that were corrected")
     grain: tuple[Coordinate, Coordinate] | None = None
 
     @field_validator("corners")
@@ -57,6 +65,7 @@ class TagPiece(Model):
         return PieceHints(
             is_left_out=self.leave_out, body=BODIES[self.body] if self.body else None, corners=dict(self.corners),
             is_hip=self.to_hip, bust_point=self.bust_point, waist=self.waist,
+            pulls=tuple((one.at, one.to) for one in self.pulls),
             pivots=tuple((one.dart, one.pivot) for one in self.pivots), no_darts=self.no_darts, is_on_fold=self.on_fold,
             grain=self.grain,
         )  # fmt: skip
@@ -85,7 +94,7 @@ def _piece(number: int, hints: PieceHints) -> TagPiece:
         piece=number + 1, leave_out=hints.is_left_out, body=body, corners=dict(hints.corners),
         to_hip=hints.is_hip, bust_point=hints.bust_point, waist=hints.waist,
         pivots=tuple(TaggedPivot(dart=dart, pivot=pivot) for dart, pivot in hints.pivots), no_darts=hints.no_darts,
-        on_fold=hints.is_on_fold, grain=hints.grain,
+        on_fold=hints.is_on_fold, grain=hints.grain, pulls=tuple(TaggedPull(at=at, to=to) for at, to in hints.pulls),
     )  # fmt: skip
 
 

@@ -15,7 +15,8 @@ class PieceHints:
     """What is said of one piece; places are mm as the piece was traced. What is None or missing is left to the program.
 
     `corners` are by landmark. `no_darts` are points of darts that are none, `pivots` where the dart whose drawn point lies
-    nearest to the first place turns about the second.
+    nearest to the first place turns about the second. `pulls` are places of the outline as it was traced, and where they were
+    dragged to, in the order of dragging.
     """
 
     is_left_out: bool = False
@@ -28,6 +29,7 @@ class PieceHints:
     is_on_fold: bool | None = None
     grain: tuple[Point, Point] | None = None
     waist: Point | None = None
+    pulls: tuple[tuple[Point, Point], ...] = ()
 
 
 @record

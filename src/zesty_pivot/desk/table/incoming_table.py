@@ -8,8 +8,6 @@ from collections.abc import Callable
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import (
-    QBrush,
-    QFontMetricsF,
     QKeyEvent,
     QMouseEvent,
     QPainter,
@@ -18,22 +16,23 @@ from PyQt6.QtGui import (
 )  # fmt: skip
 
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.intake.guesses import Sure
-from zesty_pivot.core.quantity import format_length
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.incoming import Incoming
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import RULER, Canvas
+from zesty_pivot.desk.table.incoming_marks import IncomingMarks
 from zesty_pivot.desk.table.incoming_things import IncomingThing, LaidPiece, laid_pieces, nearest_on_outline, things_of
+from zesty_pivot.desk.table.loupe import paint_loupe
 from zesty_pivot.desk.table.shapes import qt_path
 from zesty_pivot.desk.table.under_picture import UnderPicture
-from zesty_pivot.desk.theme import NOW, display_font, text_font
+from zesty_pivot.desk.theme import NOW, text_font
 
 EDGE, TOP = 115.0, 80.0  # mm of table beside and above the pieces, for the names of corners
 NEAR = 12.0  # px from something that the pointer means it
+ON_OUTLINE = 5.0  # px from an outline that it is dragged
 STEP = 1.0  # mm that an arrow key moves a bust point
+SHIFTED = 0.5  # of that a corner moves with Shift held
 LIT_BY = {"centre": "fold", "waist": "length"}  # by role: the proposal that lights this edge
-ROLE_WORDS = {"side_seam": "side seam"}
 
 
 class IncomingTable(Canvas):
@@ -48,6 +47,7 @@ class IncomingTable(Canvas):
         self.things: list[IncomingThing] = []
         self._pointed: IncomingThing | None = None
         self._moving: IncomingThing | None = None
+        self._pulling: tuple[LaidPiece, QPointF] | None = None  # a piece and the place of its outline (mm) that is dragged
         self._moved: QPointF | None = None
         self._pressed = QPointF()
         self.shows_paper = True
@@ -63,7 +63,7 @@ class IncomingTable(Canvas):
         self.laid = laid_pieces(self._incoming)
         self.things = [thing for laid in self.laid for thing in things_of(laid)]
         self._under.forget()
-        self._pointed = self._moving = None
+        self._pointed = self._moving = self._pulling = None
         if self._fitted and self.content_box() != was:
             self.fit()
         self.update()
@@ -146,18 +146,24 @@ class IncomingTable(Canvas):
             painter.drawPath(self._under.lines_near(laid))
 
     def paint_over(self, painter: QPainter) -> None:
-        taken: list[QRectF] = []
+        marks = IncomingMarks(painter, self, self._incoming, self.laid, on_picture=self.shows_paper and self._under.is_picture)
         if not self.laid:
             self._say(painter, self._incoming.outcome.fault or "Drop a file here, or choose one.")
             return
         for laid in self.laid:
-            self._title(painter, laid)
+            marks.title(laid)
             if laid.tagged is not None:
-                self._roles(painter, laid, taken)
+                marks.roles(laid)
         for thing in self.things:
-            self._mark(painter, thing, taken)
+            marks.thing(thing, self._seen_at(thing), is_pointed=thing is self._pointed)
         for number, far in self._incoming.far.items() if self.shows_paper else ():
-            self._farthest(painter, number, far.mm, far.at, taken)
+            marks.farthest(number, far.mm, far.at)
+        if self._moved is not None and (self._moving is not None or self._pulling is not None):
+            at = self.to_px(self._moved.x(), self._moved.y())
+            if self._pulling is not None:
+                painter.setPen(QPen(NOW.color("citrus"), 1.6, Qt.PenStyle.DashLine))
+                painter.drawLine(self.to_px(self._pulling[1].x(), self._pulling[1].y()), at)
+            paint_loupe(painter, self, at)
 
     def _say(self, painter: QPainter, text: str) -> None:
         painter.setFont(text_font(11))
@@ -165,102 +171,10 @@ class IncomingTable(Canvas):
         room = QRectF(self.rect()).adjusted(RULER + 60, RULER + 60, -60, -60)
         painter.drawText(room, Qt.TextFlag.TextWordWrap, text)
 
-    def _title(self, painter: QPainter, laid: LaidPiece) -> None:
-        at = self.to_px(laid.box.center().x(), laid.box.top())
-        painter.setFont(display_font(13))
-        painter.setPen(NOW.color("ink" if laid.tagged is not None else "quiet"))
-        name = laid.tagged.name if laid.tagged is not None else "no part of the block"
-        painter.drawText(QRectF(at.x() - 140, at.y() - 48, 280, 22), Qt.AlignmentFlag.AlignCenter, name)
-
-    def _roles(self, painter: QPainter, laid: LaidPiece, taken: list[QRectF]) -> None:
-        tagged = laid.tagged
-        assert tagged is not None
-        painter.setFont(text_font(8))
-        painter.setPen(NOW.color("quiet"))
-        middle = self.to_px(laid.box.center().x(), laid.box.center().y())
-        for role, span in tagged.seen.edges.items():
-            run = max(span.runs, key=lambda run: run.length)
-            x, y = map(float, laid.shift(run.point_at(run.length / 2.0)))
-            at = self.to_px(x, y)
-            name = "hem" if role == "waist" and tagged.is_hip else ROLE_WORDS.get(role, role)
-            way = middle - at
-            size = max(1.0, (way.x() ** 2 + way.y() ** 2) ** 0.5)
-            metrics = QFontMetricsF(painter.font())
-            wide = metrics.horizontalAdvance(name)
-            centre = at + way * ((14.0 + 0.45 * wide * abs(way.x()) / size) / size)
-            box = QRectF(centre.x() - wide / 2.0, centre.y() - 7.0, wide, 14.0)
-            if not any(box.intersects(other) for other in taken):
-                taken.append(box)
-                self._write(painter, box, name)
-
-    def _mark(self, painter: QPainter, thing: IncomingThing, taken: list[QRectF]) -> None:
+    def _seen_at(self, thing: IncomingThing) -> QPointF:
+        """Where a thing is drawn, px: under the hand while it is moved."""
         x, y = (self._moved.x(), self._moved.y()) if thing is self._moving and self._moved is not None else thing.at
-        at = self.to_px(x, y)
-        is_chosen = (thing.number, thing.what) == self._incoming.chosen
-        is_lit = is_chosen or thing is self._pointed
-        colour = "error" if thing.sure is Sure.UNSURE else "citrus_ink" if thing.sure is Sure.LIKELY else "ink"
-        painter.setPen(QPen(NOW.color("cool" if is_lit else colour), 2.4 if is_lit else 1.4))
-        painter.setBrush(QBrush(NOW.color("cool_pale" if is_lit else "paper")))
-        size = 5.5 if is_lit else 4.0
-        if thing.what.startswith("corner"):
-            painter.drawRect(QRectF(at.x() - size, at.y() - size, 2 * size, 2 * size))
-        elif thing.what.startswith("dart"):
-            painter.drawPolygon(
-                QPolygonF([at + QPointF(0, -size - 1), at + QPointF(size, size - 1), at + QPointF(-size, size - 1)])
-            )
-        else:
-            painter.drawEllipse(at, size + 1, size + 1)
-            painter.drawLine(at - QPointF(size + 4, 0), at + QPointF(size + 4, 0))
-            painter.drawLine(at - QPointF(0, size + 4), at + QPointF(0, size + 4))
-        name = f"{thing.name}?" if thing.sure is Sure.UNSURE else thing.name
-        painter.setFont(text_font(8.5, bold=is_lit))
-        painter.setPen(NOW.color("cool" if is_lit else colour))
-        wide = QFontMetricsF(painter.font()).horizontalAdvance(name)
-        for dx, dy in self._beside(thing, wide):
-            box = QRectF(at.x() + dx, at.y() + dy, wide, 14.0)
-            if is_lit or not any(box.intersects(other) for other in taken):
-                taken.append(box)
-                self._write(painter, box, name)
-                return
-
-    def _write(self, painter: QPainter, box: QRectF, text: str) -> None:
-        """Words; on a photograph on a slip of paper, to be read on any ground."""
-        if self.shows_paper and self._under.is_picture:
-            pen = painter.pen()
-            painter.setPen(Qt.PenStyle.NoPen)
-            painter.setBrush(NOW.color("paper", 205))
-            painter.drawRoundedRect(box.adjusted(-3, 0, 3, 0), 3, 3)
-            painter.setPen(pen)
-        painter.drawText(box, Qt.AlignmentFlag.AlignCenter, text)
-
-    def _beside(self, thing: IncomingThing, wide: float) -> list[tuple[float, float]]:
-        """Where a name may stand beside its sign, px: outside the piece first."""
-        left, right = -wide - 9.0, 9.0
-        above, beside, below = -18.0, -7.0, 5.0
-        laid = next(one for one in self.laid if one.number == thing.number)
-        is_left = thing.at[0] < laid.box.center().x()
-        near, far = (left, right) if is_left else (right, left)
-        if not thing.what.startswith("corner"):
-            return [(right, beside), (left, beside), (right, below + 6.0), (left, below + 6.0), (right, above), (left, above)]
-        is_high = thing.at[1] < laid.box.top() + 0.2 * laid.box.height()
-        first, last = (above, below) if is_high else (below, above)
-        return [(near, first), (near, beside), (near, last), (-wide / 2.0, first), (far, first), (far, last)]
-
-    def _farthest(self, painter: QPainter, number: int, mm: float, at: tuple[float, float], taken: list[QRectF]) -> None:
-        laid = next((one for one in self.laid if one.number == number), None)
-        if laid is None or mm < 0.02:
-            return
-        x, y = map(float, laid.shift(np.array(at)))
-        place = self.to_px(x, y)
-        painter.setPen(QPen(NOW.color("cool"), 1.6))
-        painter.setBrush(Qt.BrushStyle.NoBrush)
-        painter.drawEllipse(place, 9.0, 9.0)
-        painter.setFont(text_font(8))
-        text = f"{format_length(mm, self.unit(), fine=True)} off"
-        wide = QFontMetricsF(painter.font()).horizontalAdvance(text)
-        box = QRectF(place.x() + 11, place.y() - 7, wide, 14)
-        taken.append(box)
-        self._write(painter, box, text)
+        return self.to_px(x, y)
 
     # Pointing.
 
@@ -294,13 +208,18 @@ class IncomingTable(Canvas):
             self._incoming.choose((thing.number, thing.what))
             if thing.what == "bust_point":
                 self._moving = thing
+            elif thing.what.startswith("corner"):
+                self._pulling = next(one for one in self.laid if one.number == thing.number), QPointF(*thing.at)
+            return
+        self._pulling = self._outline_at(event.position())
+        if self._pulling is not None:
             return
         super().mousePressEvent(event)
 
     def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
         if event is None:
             return
-        if self._moving is not None:
+        if self._moving is not None or self._pulling is not None:
             self._moved = self.to_mm(event.position())
             self.update()
             return
@@ -314,8 +233,9 @@ class IncomingTable(Canvas):
             self.update()
 
     def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
-        moving, moved = self._moving, self._moved
-        self._moving = self._moved = None
+        moving, pulling, moved = self._moving, self._pulling, self._moved
+        self._moving = self._pulling = self._moved = None
+        self.update()
         super().mouseReleaseEvent(event)
         if event is None or event.button() != Qt.MouseButton.LeftButton:
             return
@@ -323,10 +243,26 @@ class IncomingTable(Canvas):
         if moving is not None and moved is not None and not is_click:
             self._put_bust_point(moving.number, moved.x(), moved.y())
             return
+        if pulling is not None and moved is not None and not is_click:
+            self._pull(pulling[0], pulling[1], moved)
+            return
         if is_click:
             thing, piece = self.thing_at(event.position()), self.piece_at(event.position())
             if thing is not None or piece is not None:
                 self.asked.emit(thing, piece, self.to_mm(event.position()))
+
+    def _outline_at(self, at: QPointF) -> tuple[LaidPiece, QPointF] | None:
+        """The piece whose outline runs by a place in px, and the place of it, mm; of one that is known within a band only."""
+        place = self.to_mm(at)
+        here = np.array([place.x(), place.y()])
+        for laid in self.laid:
+            off, on = nearest_on_outline(laid, here)
+            if laid.traced.error > 0.0 and off * self.scale <= ON_OUTLINE:
+                return laid, QPointF(*on)
+        return None
+
+    def _pull(self, laid: LaidPiece, at: QPointF, to: QPointF) -> None:
+        self._incoming.pull(laid.number, laid.on_paper(at.x(), at.y()), laid.on_paper(to.x(), to.y()))
 
     def _put_bust_point(self, number: int, x: float, y: float) -> None:
         laid = next(one for one in self.laid if one.number == number)
@@ -336,6 +272,7 @@ class IncomingTable(Canvas):
         if event is None:
             return
         key, chosen = Qt.Key(event.key()), self.chosen
+        is_shifted = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
         deeds: dict[Qt.Key, Callable[[], None]] = {
             Qt.Key.Key_PageDown: lambda: self._next(1), Qt.Key.Key_PageUp: lambda: self._next(-1),
         }  # fmt: skip
@@ -352,6 +289,10 @@ class IncomingTable(Canvas):
             self.asked.emit(chosen, laid, QPointF(*chosen.at))
         elif key in moves and chosen is not None and chosen.what == "bust_point":
             self._put_bust_point(chosen.number, chosen.at[0] + moves[key][0], chosen.at[1] + moves[key][1])
+        elif key in moves and chosen is not None and chosen.what.startswith("corner") and is_shifted:
+            laid = next(one for one in self.laid if one.number == chosen.number)
+            at = QPointF(*chosen.at)
+            self._pull(laid, at, at + QPointF(moves[key][0], moves[key][1]) * SHIFTED)
         else:
             super().keyPressEvent(event)
 
