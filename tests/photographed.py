@@ -60,7 +60,8 @@ def table(mat, pieces: Sequence[OnTable], chance: np.random.Generator, *, colour
         picture[..., channel] = np.clip(cloth + value, 0, 255)
     ground = picture.copy()
     left, top, right, bottom = mat.window
-    fill(picture, np.array([(0, 0), (mat.width, 0), (mat.width, mat.height), (0, mat.height)]), (248, 249, 250))
+    if mat.marks:
+        fill(picture, np.array([(0, 0), (mat.width, 0), (mat.width, mat.height), (0, mat.height)]), (248, 249, 250))
     a, b = ((np.array([(left, top), (right, bottom)]) + margin) * DRAWN).astype(int)
     picture[a[1] : b[1], a[0] : b[0]] = ground[a[1] : b[1], a[0] : b[0]]
     for mark in mat.marks:
@@ -115,8 +116,26 @@ def random_shot(chance: np.random.Generator, megapixels: float) -> Shot:
     )  # fmt: skip
 
 
-def photograph(drawn: Pixels, mat, shot: Shot, chance: np.random.Generator) -> Pixels:  # type: ignore[no-untyped-def]
-    """The table as a camera sees it."""
+@dataclass(frozen=True)
+class Placed:
+    """A camera where a shot has it: its matrix, lens, turn, shift, and how far off it is (mm)."""
+
+    matrix: Array
+    bend: Array
+    rotation: Array
+    shift: Array
+    far: float
+
+    def seen_at(self, places: Sequence[Array]) -> Array:
+        """Where places of the table (mm) are seen, px."""
+        flat = np.array([(x, y, 0.0) for x, y in places])
+        return np.asarray(
+            cv2.projectPoints(flat, cv2.Rodrigues(self.rotation)[0], self.shift, self.matrix, self.bend)[0].reshape(-1, 2)
+        )
+
+
+def placed(mat, shot: Shot) -> Placed:  # type: ignore[no-untyped-def]
+    """The camera moved away until the whole frame is in view."""
     focal = 0.85 * shot.width
     matrix = np.array([[focal, 0.0, shot.width / 2.0 - 0.5], [0.0, focal, shot.height / 2.0 - 0.5], [0.0, 0.0, 1.0]])
     bend = np.array([shot.k1, shot.k2, 0.0, 0.0, 0.0])
@@ -124,15 +143,21 @@ def photograph(drawn: Pixels, mat, shot: Shot, chance: np.random.Generator) -> P
     axis = np.array([math.cos(towards), math.sin(towards), 0.0]) * lean
     rotation = cv2.Rodrigues(axis)[0] @ cv2.Rodrigues(np.array([0.0, 0.0, turn]))[0]
     middle = np.array([mat.width / 2.0 + shot.shift[0], mat.height / 2.0 + shot.shift[1], 0.0])
-    corners = np.array([(0, 0, 0), (mat.width, 0, 0), (mat.width, mat.height, 0), (0, mat.height, 0)], float)
-    far = 1.0  # the camera is moved away until the whole frame is in view
+    corners = [(0, 0), (mat.width, 0), (mat.width, mat.height), (0, mat.height)]
+    far = 900.0
     for _step in range(60):
-        shift = -rotation @ middle + np.array([0.0, 0.0, far * 900.0])
-        seen = cv2.projectPoints(corners, cv2.Rodrigues(rotation)[0], shift, matrix, bend)[0].reshape(-1, 2)
+        seen = Placed(matrix, bend, rotation, -rotation @ middle + np.array([0.0, 0.0, far]), far).seen_at(corners)  # type: ignore[arg-type]
         if seen.min() > 12 and (seen[:, 0] < shot.width - 12).all() and (seen[:, 1] < shot.height - 12).all():
             break
         far *= 1.03
-    shift = -rotation @ middle + np.array([0.0, 0.0, far * 900.0 / shot.nearer])
+    far /= shot.nearer
+    return Placed(matrix, bend, rotation, -rotation @ middle + np.array([0.0, 0.0, far]), far)
+
+
+def photograph(drawn: Pixels, mat, shot: Shot, chance: np.random.Generator) -> Pixels:  # type: ignore[no-untyped-def]
+    """The table as a camera sees it."""
+    camera = placed(mat, shot)
+    matrix, rotation, shift, focal = camera.matrix, camera.rotation, camera.shift, camera.matrix[0, 0]
     # Where each pixel of the photograph looks on the table: its ray, without the lens, meets the plane.
     step = 8
     xs, ys = np.meshgrid(
@@ -150,7 +175,7 @@ def photograph(drawn: Pixels, mat, shot: Shot, chance: np.random.Generator) -> P
     gx, gy = np.meshgrid(np.arange(shot.width, dtype=np.float32) / step, np.arange(shot.height, dtype=np.float32) / step)
     maps = cv2.remap(grid, gx, gy, cv2.INTER_LINEAR)
     # The table is drawn finer than the camera sees it: it is softened to the camera's pixels first.
-    per_pixel = DRAWN * far * 900.0 / shot.nearer / focal
+    per_pixel = DRAWN * camera.far / focal
     soft = cv2.GaussianBlur(drawn, (0, 0), max(0.1, shot.blur * per_pixel * 0.6))
     found = cv2.remap(
         soft, maps[..., 0], maps[..., 1], cv2.INTER_LINEAR, borderMode=cv2.BORDER_CONSTANT, borderValue=(40, 45, 50)

@@ -16,6 +16,7 @@ from tests.samples import hip_block, move, real_block, style
 from zesty_pivot.core.exports.registry import all_exports
 from zesty_pivot.core.formats import block_file, imported, photographed, ruled, style_file
 from zesty_pivot.core.formats.table_lay import PieceLay, TableLay
+from zesty_pivot.core.intake.photo.picture import read as photograph_read
 from zesty_pivot.core.steps import registry
 from zesty_pivot.data.demo import demo_photograph, demo_trace
 from zesty_pivot.data.digitisers import shipped
@@ -116,7 +117,14 @@ def ruled_one(window) -> None:  # type: ignore[no-untyped-def]
     window.ask.path.write_bytes(ruled.dump(ruler_file(real_block(), curve_points=1)))
 
 
+def photographed_bare(window) -> None:  # type: ignore[no-untyped-def]
+    """The demo's photograph as if it had no marks: any four corners lay it flat."""
+    photo = photographed.BarePhoto("bare.jpg", photograph_read(demo_photograph()))
+    window.views.intake.sizing.begin(photo)
+
+
 BEFORE: dict[str, Callable] = {
+    "sizing.finish": photographed_bare,
     **{id: traced for id in IDS if id.startswith("digitiser.") and id != "digitiser.show"},
     "digitiser.to_end": lambda w: (w.run("digitiser.show"), w.views.intake.digitising.play_demo()),
     "digitiser.device": device_chosen,

@@ -10,8 +10,9 @@ from typing import TYPE_CHECKING, Protocol
 from zesty_pivot.core.formats import block_file, files, imported, style_file
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.library import WHOLE_SUFFIX
-from zesty_pivot.core.formats.photographed import PhotoSource
+from zesty_pivot.core.formats.photographed import BarePhoto, PhotoSource
 from zesty_pivot.core.intake.photo.mat import PAGES
+from zesty_pivot.core.intake.photo.sized import Known
 from zesty_pivot.core.intake.readers.registry import all_readers
 from zesty_pivot.data.digitisers import shipped
 from zesty_pivot.desk.measure_view import today
@@ -74,7 +75,10 @@ class Arriving:
     def take(self, path: Path) -> None:
         """A file from wherever it came; read beside the interface."""
 
-        def show(source: CameIn) -> None:
+        def show(source: CameIn | BarePhoto) -> None:
+            if isinstance(source, BarePhoto):
+                self._window.views.intake.sizing.begin(source)
+                return
             self._window.views.intake.incoming.begin(source)
             self._model.say(f"{path.name} lies on the table. Look at what is asked, then begin a style over it.")
 
@@ -105,6 +109,27 @@ class Arriving:
         self._window.worker.run(
             f"Reading {path.name}",
             lambda _told: imported.with_another(source, path),
+            show,
+            lambda fault: self._model.say(str(fault), fault=True),
+        )
+
+    def lay_flat(self) -> None:
+        """The photograph whose size was told, laid flat and read as a block."""
+        sizing = self._window.views.intake.sizing
+        photo = sizing.photo
+        if photo is None:
+            return
+        found: list[Known] = []
+        if not self._model.tried(lambda: found.append(sizing.known())):
+            return
+
+        def show(source: PhotoSource) -> None:
+            self._window.views.intake.incoming.begin(source)
+            self._model.say(f"{photo.name} is laid flat. Look at what is asked, then begin a style over it.")
+
+        self._window.worker.run(
+            f"Laying {photo.name} flat",
+            lambda _told: imported.sized(photo, found[0]),
             show,
             lambda fault: self._model.say(str(fault), fault=True),
         )

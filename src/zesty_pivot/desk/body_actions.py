@@ -7,7 +7,7 @@ from typing import Any, Protocol
 
 from zesty_pivot.desk.action import Action, Desk
 from zesty_pivot.desk.history import History
-from zesty_pivot.desk.model import DIGITISER, IMPORT, RULER
+from zesty_pivot.desk.model import DIGITISER, IMPORT, RULER, SIZING
 
 
 def _measuring(desk: Desk) -> bool:
@@ -37,6 +37,7 @@ def _own(desk: Desk) -> Undoable | None:
         IMPORT: lambda: desk.views.intake.incoming,
         DIGITISER: lambda: desk.views.intake.digitising,
         RULER: lambda: desk.views.intake.ruling,
+        SIZING: lambda: desk.views.intake.sizing,
         "measure": lambda: desk.views.people if _measuring(desk) else None,
         "block": lambda: desk.views.drafting,
     }
@@ -45,7 +46,7 @@ def _own(desk: Desk) -> Undoable | None:
 
 def _is_style_kept(desk: Desk) -> bool:
     """Whether undo never goes on to the style, which this view does not show."""
-    return desk.model.view in (IMPORT, DIGITISER, RULER) or _measuring(desk)
+    return desk.model.view in (IMPORT, DIGITISER, RULER, SIZING) or _measuring(desk)
 
 
 def undo(desk: Desk) -> None:

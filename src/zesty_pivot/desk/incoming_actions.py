@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from zesty_pivot.desk.action import Action, Desk
-from zesty_pivot.desk.model import IMPORT, LIBRARY
+from zesty_pivot.desk.model import IMPORT, LIBRARY, SIZING
 
 
 def _has_block(desk: Desk) -> bool:
@@ -50,6 +50,10 @@ def actions() -> tuple[Action, ...]:
         Action(
             "import.photograph", "Blocks", "Add another photograph…", "", lambda w: w.bodies.arriving.add_photograph(),
             _photographed, "image", "Of the same table, for a piece that is too large for one picture",
+        ),
+        Action(
+            "sizing.finish", "Blocks", "Lay the photograph flat", "", lambda w: w.bodies.arriving.lay_flat(),
+            lambda w: w.model.view == SIZING, tip="By the sheet or ruler that was pointed at",
         ),
         Action(
             "import.show", "Blocks", "The block that came in", "", lambda w: w.model.set_view(IMPORT),

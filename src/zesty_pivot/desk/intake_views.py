@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QWidget
 
 from zesty_pivot.core.kept import cached_property
 from zesty_pivot.desk.keeping import Keeper
-from zesty_pivot.desk.model import DIGITISER, IMPORT, LIBRARY, RULER, DeskModel
+from zesty_pivot.desk.model import DIGITISER, IMPORT, LIBRARY, RULER, SIZING, DeskModel
 from zesty_pivot.desk.table.canvas import Canvas
 
 if TYPE_CHECKING:
@@ -23,6 +23,8 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.rail import Rail
     from zesty_pivot.desk.ruler_view import RulerView
     from zesty_pivot.desk.ruling import Ruling
+    from zesty_pivot.desk.sizing import Sizing
+    from zesty_pivot.desk.sizing_view import SizingView
 
 
 class IntakeViews:
@@ -42,10 +44,13 @@ class IntakeViews:
             LIBRARY: lambda: self.library,
             DIGITISER: lambda: self.digitiser_view,
             RULER: lambda: self.ruler_view,
+            SIZING: lambda: self.sizing_view,
         }
 
     def canvas(self, view: str) -> Canvas:
         """The canvas of the import, the digitiser or the ruler."""
+        if view == SIZING:
+            return self.sizing_view.canvas
         if view == DIGITISER:
             return self.digitiser_view.canvas
         return self.ruler_view.canvas if view == RULER else self.import_view.canvas
@@ -112,6 +117,24 @@ class IntakeViews:
         from zesty_pivot.desk.ruler_view import RulerView
 
         view = RulerView(self._model, self.ruling, self._run, self._action)
+        self._add(view)
+        return view
+
+    @cached_property
+    def sizing(self) -> Sizing:
+        """The photograph whose size is asked."""
+        from zesty_pivot.desk.sizing import Sizing
+
+        found = Sizing(self._model)
+        found.changed.connect(self._touched)
+        return found
+
+    @cached_property
+    def sizing_view(self) -> SizingView:
+        """The view of such a photograph."""
+        from zesty_pivot.desk.sizing_view import SizingView
+
+        view = SizingView(self._model, self.sizing, self._run, self._action)
         self._add(view)
         return view
 

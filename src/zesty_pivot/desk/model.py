@@ -22,7 +22,8 @@ IMPORT = "import"  # a block that comes in from outside
 LIBRARY = "library"  # the blocks on the rail
 DIGITISER = "digitiser"  # a block that is traced
 RULER = "ruler"  # a block that is measured
-BESIDE = (START, IMPORT, LIBRARY, DIGITISER, RULER)  # what is seen beside the views of the style
+SIZING = "sizing"  # a photograph whose size is asked
+BESIDE = (START, IMPORT, LIBRARY, DIGITISER, RULER, SIZING)  # what is seen beside the views of the style
 
 
 class DeskModel(Document):

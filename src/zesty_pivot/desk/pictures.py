@@ -162,11 +162,12 @@ class _Shots:
         """A block that comes in by a photograph, and the blocks on the rail."""
         from zesty_pivot.core.errors import FileError
         from zesty_pivot.core.formats import photographed
+        from zesty_pivot.core.intake.photo import picture
         from zesty_pivot.data.demo import PHOTOGRAPH, demo_photograph, demo_styles
 
         window = self.window
         try:
-            window.views.intake.incoming.begin(photographed.from_bytes(PHOTOGRAPH, demo_photograph()))
+            window.views.intake.incoming.begin(photographed.of((PHOTOGRAPH,), (picture.read(demo_photograph()),)))
         except FileError:  # photographs need OpenCV, which is an extra
             return
         self.shot("import")

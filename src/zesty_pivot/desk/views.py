@@ -13,7 +13,7 @@ from zesty_pivot.core.kept import cached_property
 from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.intake_views import IntakeViews
 from zesty_pivot.desk.keeping import Keeper
-from zesty_pivot.desk.model import DIGITISER, IMPORT, RULER, START, DeskModel
+from zesty_pivot.desk.model import DIGITISER, IMPORT, RULER, SIZING, START, DeskModel
 from zesty_pivot.desk.style_view import StyleView
 from zesty_pivot.desk.table.canvas import Canvas
 
@@ -128,7 +128,7 @@ class Views(QStackedWidget):
             return self.block.canvas
         if self._model.view == "finish":
             return self.finish.canvas
-        if self._model.view in (IMPORT, DIGITISER, RULER):
+        if self._model.view in (IMPORT, DIGITISER, RULER, SIZING):
             return self.intake.canvas(self._model.view)
         if self._model.view == "paper":
             return self.paper.canvas

@@ -10,13 +10,14 @@ from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.faults import caught, sentence
 from zesty_pivot.core.formats import digitised, files, photographed, ruled
 from zesty_pivot.core.formats.digitised import DigitisedSource
-from zesty_pivot.core.formats.photographed import PhotoSource
+from zesty_pivot.core.formats.photographed import BarePhoto, PhotoSource
 from zesty_pivot.core.formats.ruled import RuledSource
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake import units
 from zesty_pivot.core.intake.digitiser.device import Device
 from zesty_pivot.core.intake.drawing import Drawing
 from zesty_pivot.core.intake.hints import Hints
+from zesty_pivot.core.intake.photo.sized import Known
 from zesty_pivot.core.intake.pieces import traced
 from zesty_pivot.core.intake.pulled import pulled_paper
 from zesty_pivot.core.intake.readers.registry import reader_for
@@ -67,7 +68,7 @@ class ImportSource:
         return _at(self.name, lambda: traced(self.drawing.in_mm(units.scale(self.drawing, unit)), size))
 
 
-Source = ImportSource | PhotoSource | DigitisedSource | RuledSource
+Source = ImportSource | PhotoSource | BarePhoto | DigitisedSource | RuledSource
 
 
 def read(path: FilePath, devices: Sequence[Device] = ()) -> Source:
@@ -81,6 +82,11 @@ def read(path: FilePath, devices: Sequence[Device] = ()) -> Source:
     if ruled.is_ruler(content):
         return _at(name, lambda: ruled.source(ruled.from_bytes(name, content)))
     return from_bytes(name, content)
+
+
+def sized(photo: BarePhoto, known: Known) -> PhotoSource:
+    """The pieces in a photograph without marks. Raises FileError like `read`."""
+    return _at(photo.name, lambda: photo.sized(known))
 
 
 def with_another(source: PhotoSource, path: FilePath) -> PhotoSource:

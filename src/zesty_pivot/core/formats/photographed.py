@@ -7,8 +7,9 @@ from collections.abc import Sequence
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake.hints import Hints
-from zesty_pivot.core.intake.photo import outlines, picture
+from zesty_pivot.core.intake.photo import outlines, picture, sized
 from zesty_pivot.core.intake.photo.picture import Flat, Pixels
+from zesty_pivot.core.intake.photo.sized import Known
 from zesty_pivot.core.intake.traced import TracedPaper
 from zesty_pivot.core.intake.units import UnitChoice
 from zesty_pivot.core.kept import cached_property
@@ -73,9 +74,35 @@ def is_picture(content: bytes) -> bool:
     return content.startswith((b"\x89PNG\r\n\x1a\n", b"\xff\xd8\xff"))
 
 
-def from_bytes(name: str, content: bytes) -> PhotoSource:
-    """The pieces in one photograph. Raises FileError in one line."""
-    return of((name,), (picture.read(content),))
+@record(eq=False)
+class BarePhoto:
+    """A photograph without any mark: how large things are has to be said first."""
+
+    name: str
+    pixels: Pixels
+
+    @property
+    def hints(self) -> Hints:
+        """Nobody has said anything of its pieces."""
+        return Hints()
+
+    def sized(self, known: Known) -> PhotoSource:
+        """The pieces, by something in it whose size is known. Raises FileError."""
+        flat = sized.flat_by(self.pixels, known)
+        return PhotoSource((self.name,), (self.pixels,), flat, outlines.traced(flat))
+
+    def traced(self, _unit: str | None = None, _size: str = "") -> TracedPaper:
+        """Nothing yet. Raises FileError."""
+        raise FileError(
+            "no mark of a printed frame is seen in it", where=self.name,
+            advice="Lay the block within the printed frame of marks, or open the picture in the window and point at a sheet.",
+        )  # fmt: skip
+
+
+def from_bytes(name: str, content: bytes) -> PhotoSource | BarePhoto:
+    """The pieces in one photograph; without marks, the picture alone. Raises FileError in one line."""
+    pixels = picture.read(content)
+    return of((name,), (pixels,)) if picture.marks_in(pixels) else BarePhoto(name, pixels)
 
 
 def of(names: Sequence[str], pictures: Sequence[Pixels]) -> PhotoSource:

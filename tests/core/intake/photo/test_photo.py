@@ -12,9 +12,9 @@ import numpy as np
 import pytest
 import shapely
 
-from tests.core.intake.comparing import length
+from tests.core.intake.comparing import apart, length
 from tests.core.intake.photo.scenes import scene
-from tests.photographed import DRAWN, Shot, photograph, random_shot, table
+from tests.photographed import DRAWN, OnTable, Shot, photograph, placed, random_shot, table
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import block_file, imported, photographed
 from zesty_pivot.core.formats.pdf_mat import mat_pdf
@@ -22,7 +22,9 @@ from zesty_pivot.core.formats.tagged_block import block_of
 from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, PAPERS
 from zesty_pivot.core.intake.photo import camera, picture
 from zesty_pivot.core.intake.photo.mat import BITS, PAGES, SIZE, mat, mat_of
+from zesty_pivot.core.intake.photo.sized import Known, flat_by
 from zesty_pivot.core.intake.tagging import tagged
+from zesty_pivot.core.record import replace
 from zesty_pivot.data.demo import demo_style
 
 SEAM, NOTCH, DRAWN_SEAM = (
@@ -109,7 +111,7 @@ def test_with_few_marks_worse_is_told() -> None:
         drawn[y - 20 : y + 220, x - 20 : x + 220] = 120
     pixels = photograph(drawn, FRAME, random_shot(chance, 3.0), chance)
     source = photographed.from_bytes("photo.png", encoded(pixels))
-    assert source.flat.marks == 4 and not source.flat.has_lens
+    assert source.flat.marks == 4 and source.flat.untold > 1.0
     assert any("cannot be taken out" in note for note in source.paper.notes)
     assert source.paper.pieces[0].error > 1.2
 
@@ -174,7 +176,6 @@ def test_the_marks_are_the_dictionarys_and_no_two_touch() -> None:
         (b"\x89PNG\r\n\x1a\n" + b"\0" * 8 + b"\0\0\xff\xff\0\0\xff\xff", "million pixels"),
         (b"\x89PNG\r\n\x1a\n" + b"\0" * 8 + b"\0\0\x04\0\0\0\x04\0" + b"junk", "cannot be read"),
         (b"\xff\xd8\xff\xe0\x00\x10JFIF", "neither PNG nor JPEG"),
-        (encoded(np.full((600, 800, 3), 128, np.uint8)), "no mark of a printed frame"),
         (encoded(np.full((60, 80, 3), 128, np.uint8)), "only 80 x 60"),
     ],
 )
@@ -191,3 +192,83 @@ def test_without_opencv_it_says_how_to_get_it(monkeypatch: pytest.MonkeyPatch) -
     with pytest.raises(FileError, match="photographs cannot be read here") as told:
         photographed.from_bytes("p.png", b"\x89PNG\r\n\x1a\n" + b"\0" * 8 + b"\0\0\x04\0\0\0\x04\0" + b"junk")
     assert "pip install" in told.value.advice
+
+
+def test_a_photograph_without_marks_is_sized_by_a_sheet_in_it() -> None:
+    """An A4 sheet beside the block, its corners pointed at to a pixel, the camera leaning and with a telephone's lens: each end
+    of a seam within what is told; by the sheet's long side alone, from nearly above, within what is told of that."""
+    wide = replace(FRAME, marks=(), width=960.0)
+    chance = np.random.default_rng(8)
+    sheet = np.array([(700.0, 120.0), (910.0, 120.0), (910.0, 417.0), (700.0, 417.0)])
+    on_table = scene(demo_style().block)
+    drawn = table(wide, [*(one for _piece, one in on_table), OnTable(sheet)], chance)
+
+    def taken(lean: float) -> tuple[photographed.BarePhoto, tuple[tuple[float, float], ...]]:
+        shot = Shot(2400, 1800, lean=lean, towards=60.0, turn=0.0, k1=-0.008)
+        photo = photographed.from_bytes("bare.png", encoded(photograph(drawn, wide, shot, chance)))
+        assert isinstance(photo, photographed.BarePhoto)
+        seen = placed(wide, shot).seen_at(list(sheet)) + chance.uniform(-1.0, 1.0, (4, 2))
+        return photo, tuple((float(x), float(y)) for x, y in seen)
+
+    photo, points = taken(7.0)
+    with pytest.raises(FileError, match="no mark of a printed frame"):
+        photo.traced()
+    source = photo.sized(Known("sheet", points, 210.0, 297.0))
+    told = source.paper.pieces[0].error
+    assert 2.0 < told < 8.0 and worst_seam(source) < 2.0 * told
+    assert "far from the sheet" in source.paper.notes[0]
+    photo, points = taken(2.0)
+    by_length = photo.sized(Known("ruler", points[1:3], 297.0))
+    told = by_length.paper.pieces[0].error
+    assert told > 12.0 and worst_seam(by_length) < 2.0 * told
+    assert "straight above" in by_length.paper.notes[0]
+
+
+def worst_seam(source: photographed.PhotoSource) -> float:
+    """The worst of the demo's seams, mm."""
+    return apart(demo_style().block, block_of(tagged(source.paper))).seam
+
+
+def test_from_straight_above_a_ruler_is_enough() -> None:
+    bare = replace(FRAME, marks=())
+    chance = np.random.default_rng(9)
+    on_table = scene(demo_style().block)
+    shot = Shot(2400, 1800, lean=0.0, towards=0.0, turn=90.0, k1=0.0)
+    pixels = photograph(table(bare, [one for _piece, one in on_table], chance), bare, shot, chance)
+    ends = placed(bare, shot).seen_at([np.array([100.0, 650.0]), np.array([400.0, 650.0])])
+    photo = photographed.BarePhoto("above.png", pixels)
+    source = photo.sized(Known("ruler", tuple((float(x), float(y)) for x, y in ends), 300.0))
+    assert worst_seam(source) < 0.6
+
+
+@pytest.mark.parametrize(
+    ("known", "says"),
+    [
+        (Known("sheet", ((0.0, 0.0), (100.0, 0.0), (100.0, 100.0)), 210.0, 297.0), "4 points"),
+        (Known("sheet", ((0.0, 0.0), (0.0, 100.0), (100.0, 100.0), (100.0, 0.0)), 210.0, 297.0), "in turn"),
+        (Known("sheet", ((0.0, 0.0), (10.0, 0.0), (10.0, 10.0), (0.0, 10.0)), 210.0, 297.0), "too near"),
+        (Known("sheet", ((0.0, 0.0), (100.0, 0.0), (100.0, 100.0), (0.0, 100.0)), 2.0, 297.0), "1 cm to 3 m"),
+        (Known("ruler", ((5.0, 5.0), (5.0, 5.0)), 300.0), "too near"),
+        (Known("ruler", ((5.0, 5.0), (float("nan"), 5.0)), 300.0), "2 points"),
+    ],
+)
+def test_what_makes_no_sheet_is_told(known: Known, says: str) -> None:
+    with pytest.raises(FileError, match=says):
+        flat_by(np.full((600, 800, 3), 128, np.uint8), known)
+
+
+def test_any_points_at_all_give_a_table_or_a_sentence() -> None:
+    """A steep look, the horizon in the picture, a sheet at the border: no size beyond bounds, nothing but a refusal."""
+    chance = np.random.default_rng(3)
+    pixels = np.full((300, 400, 3), 128, np.uint8)
+    made = 0
+    for _round in range(60):
+        middle, reach = chance.uniform(50, 250, 2), chance.uniform(45, 160)
+        square = np.array([(-1, -1), (1, -1), (1, 1), (-1, 1)]) * reach / 2 + chance.normal(0, 25, (4, 2)) + middle
+        try:
+            flat = flat_by(pixels, Known("sheet", tuple((float(x), float(y)) for x, y in square), 210.0, 297.0))
+        except FileError:
+            continue
+        made += 1
+        assert flat.pixels.shape[0] * flat.pixels.shape[1] < 42_000_000 and flat.seen.any()
+    assert made > 20

@@ -56,16 +56,12 @@ def traced(flat: Flat) -> TracedPaper:
         raise FileError(
             "no piece is seen within the frame", advice="Lay the block on a cloth or card of another colour, in even light."
         )
-    notes = [f"{flat.marks} marks are seen."]
-    if not flat.has_lens:
-        notes.append(
-            "With fewer than six marks the lens cannot be taken out: expect errors of up to 2 mm. Take a picture of all twelve."
-        )
+    notes = list(flat.notes)
     band = error_of(flat)
     pieces = []
     for ring, is_cut in rings:
         if is_cut:
-            notes.append("A piece reaches the frame of marks: what lies beyond is not seen.")
+            notes.append("A piece reaches the edge of what is looked at: what lies beyond is not seen.")
         plain, cut_in = without_notches(_evenly(ring, EVERY))
         cut_in = _apart((*notches_in(scene.gaps, plain, flat.fine), *cut_in))
         points = points_of_darts(_smoothed(plain, 1))
@@ -89,23 +85,23 @@ def traced(flat: Flat) -> TracedPaper:
 
 def error_of(flat: Flat) -> float:
     """How far an outline may lie from the true one, mm: twice what the marks are off, a third of a pixel, the paper's own
-    edge, and what the lens may do where it could not be taken out (up to 1.9 mm, as trials showed)."""
-    return 2.0 * flat.off + 0.35 * flat.blur + 0.1 + (0.0 if flat.has_lens else 1.2)
+    edge, and what the marks do not tell."""
+    return 2.0 * flat.off + 0.35 * flat.blur + 0.1 + flat.untold
 
 
 def _scene(flat: Flat) -> _Scene:
     """Tells the table by its colours along the frame's inner edge, with the light that changes over it."""
     cv2 = opencv()
-    left, top, right, bottom = (round(value * flat.fine) for value in flat.mat.window)
+    left, top, right, bottom = (round(value * flat.fine) for value in flat.window)
     lab = cv2.cvtColor(flat.pixels, cv2.COLOR_BGR2Lab).astype(np.float32)
     lab = cv2.GaussianBlur(lab, (0, 0), 0.35 * flat.fine)
     height, width = lab.shape[:2]
     inside = np.zeros((height, width), np.uint8)
     inside[top:bottom, left:right] = 1
     inside[~flat.seen] = 0
-    edge = round(BORDER * flat.fine)
-    band = inside.copy()
-    band[top + edge : bottom - edge, left + edge : right - edge] = 0
+    edge = 2 * round(BORDER * flat.fine) + 1
+    kernel = np.ones((edge, edge), np.uint8)
+    band = inside & ~cv2.erode(inside, kernel, borderType=cv2.BORDER_CONSTANT, borderValue=0) & 1
     table = _table_colours(lab, band)
     differs = np.sqrt((((lab - table[0]) / table[1]) ** 2).sum(axis=2))
     differs[inside == 0] = 0.0
@@ -170,7 +166,7 @@ def _rings(scene: _Scene, flat: Flat) -> list[tuple[Array, bool]]:
     """The pieces' outlines to a pixel, mm, and whether they reach the frame."""
     cv2 = opencv()
     contours, _tree = cv2.findContours(scene.mask, cv2.RETR_EXTERNAL, cv2.CHAIN_APPROX_NONE)
-    left, top, right, bottom = flat.mat.window
+    left, top, right, bottom = flat.window
     found = []
     for contour in contours:
         if cv2.contourArea(contour) < LEAST_PIECE * 100.0 * flat.fine**2:

@@ -3,6 +3,7 @@ millimetre."""
 
 from __future__ import annotations
 
+import math
 import struct
 from collections.abc import Sequence
 from typing import Any
@@ -20,24 +21,28 @@ Pixels = NDArray[np.uint8]
 
 MOST_PIXELS = 60_000_000  # of a picture; a telephone has 12 to 50 million
 FINEST, COARSEST = 4.0, 1.5  # pixels to a millimetre of the flat picture
+MOST_FLAT = 40_000_000  # pixels of it
+LENS = 1.2  # mm that a lens may do where it could not be taken out; up to 1.9, as trials showed
+NO_LENS = "With fewer than six marks the lens cannot be taken out: expect errors of up to 2 mm. Take a picture of all twelve."
 HOW_TO_GET_IT = "Photographs need OpenCV: pip install 'zesty-pivot[photo]'."
 
 
 @record(eq=False)
 class Flat:
-    """The table from above: `pixels` (h, w, 3) blue, green, red; `fine` pixels to a millimetre; `seen` (h, w) where a
-    picture shows
-    it. Its upper left is the frame's corner. `off` is how well the marks fit (mm), `blur` how wide a pixel of the photograph
-    is on the table (mm), `has_lens` whether the lens was taken out."""
+    """The table from above: `pixels` (h, w, 3) blue, green, red; `fine` pixels to a millimetre; `seen` (h, w) where a picture
+    shows it. `window` is where the table is looked at (left, top, right, bottom, mm), within the frame of marks where there is
+    one. `off` is how well the marks fit (mm), `blur` how wide a pixel of the photograph is on the table (mm), `untold` what is
+    not told by them, such as the lens (mm); `notes` say so."""
 
     pixels: Pixels
     fine: float
     seen: NDArray[np.bool_]
-    mat: Mat
+    window: tuple[float, float, float, float]
     off: float
     blur: float
-    has_lens: bool
-    marks: int
+    untold: float = 0.0
+    marks: int = 0
+    notes: tuple[str, ...] = ()
 
 
 def opencv() -> Any:
@@ -113,7 +118,6 @@ def flat(pictures: Sequence[Pixels]) -> Flat:
 
     Raises FileError where a picture shows too few, or another frame.
     """
-    cv2 = opencv()
     cameras: list[Camera] = []
     frame: Mat | None = None
     counts = []
@@ -137,9 +141,25 @@ def flat(pictures: Sequence[Pixels]) -> Flat:
         cameras.append(solved(places, np.concatenate(list(known.values())), (pixels.shape[1], pixels.shape[0])))
         counts.append(len(known))
     assert frame is not None
-    middle = np.array([frame.width / 2.0, frame.height / 2.0])
+    fewest = min(counts)
+    has_lens = fewest * 4 >= FEW
+    notes = (f"{fewest} marks are seen.", *(() if has_lens else (NO_LENS,)))
+    box = (frame.width, frame.height)
+    off = max(camera.off for camera in cameras)
+    return laid_flat(pictures, cameras, box, frame.window, off, 0.0 if has_lens else LENS, fewest, notes)
+
+
+def laid_flat(
+    pictures: Sequence[Pixels], cameras: Sequence[Camera], box: tuple[float, float], window: tuple[float, float, float, float],
+    off: float, untold: float, marks: int, notes: tuple[str, ...],
+) -> Flat:  # fmt: skip
+    """The table (width and height, mm) put together from pictures by their cameras; each place by the picture that shows it
+    best."""
+    cv2 = opencv()
+    middle = np.array([box[0] / 2.0, box[1] / 2.0])
     fine = float(np.clip(1.25 * max(camera.scale(middle) for camera in cameras), COARSEST, FINEST))
-    size = (round(frame.width * fine), round(frame.height * fine))
+    fine = min(fine, math.sqrt(MOST_FLAT / (box[0] * box[1])))
+    size = (round(box[0] * fine), round(box[1] * fine))
     best: Pixels | None = None
     weight = np.zeros((size[1], size[0]), np.float32)
     for camera, pixels in zip(cameras, pictures, strict=True):
@@ -152,10 +172,8 @@ def flat(pictures: Sequence[Pixels]) -> Flat:
             best[mine > weight] = laid[mine > weight]
         weight = np.maximum(weight, mine)
     assert best is not None
-    return Flat(
-        best, fine, weight > 0.0, frame, max(camera.off for camera in cameras),
-        1.0 / min(camera.scale(middle) for camera in cameras), min(counts) * 4 >= FEW, min(counts),
-    )  # fmt: skip
+    blur = 1.0 / min(camera.scale(middle) for camera in cameras)
+    return Flat(best, fine, weight > 0.0, window, off, blur, untold, marks, notes)
 
 
 def _maps(camera: Camera, size: tuple[int, int], fine: float) -> NDArray[np.float32]:
