@@ -6,6 +6,7 @@ from __future__ import annotations
 import io
 import random
 import re
+import resource
 import time
 from functools import lru_cache
 
@@ -15,18 +16,24 @@ import numpy as np
 from tests import paper_files
 from tests.paper_blocks import Lay, pieces_of
 from tests.random_blocks import random_block
+from tests.ruled_blocks import ruler_file
 from tests.samples import hip_block, real_block
 from tests.torture.mangled import MOST_WORDS, RAW
 from tests.torture.recipes import Caught
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.faults import LOGGER
-from zesty_pivot.core.formats import block_file, digitiser_file, imported
+from zesty_pivot.core.formats import block_file, digitiser_file, imported, ruled, tag_file
 from zesty_pivot.core.formats.tagged_block import block_of
 from zesty_pivot.core.intake.digitiser import simulator, stream, traces
+from zesty_pivot.core.intake.digitiser.device import SUFFIX
+from zesty_pivot.core.intake.hints import Hints, PieceHints
+from zesty_pivot.core.intake.photo.sized import Known
 from zesty_pivot.core.intake.tagging import tagged
+from zesty_pivot.core.piece import Body
 from zesty_pivot.data.digitisers import shipped
 
 LONGEST = 10.0  # seconds for one file
+MOST_MEMORY = 1_000_000  # kB
 
 NUMBERS = (b"0", b"-1", b"1e308", b"-1e308", b"1e-320", b"nan", b"inf", b"99999999999999", b"0.0000001", b"--5", b"1.2.3", b"")
 WORDS = (
@@ -59,9 +66,19 @@ def _corpus() -> tuple[tuple[str, bytes], ...]:
 
 @lru_cache(maxsize=1)
 def _streams() -> tuple[bytes, ...]:
-    forms = ("{x:.0f},{y:.0f},{button}", "{button} {x:+07.0f} {y:+07.0f}", "X{x:.2f} Y{y:.2f} {button}")
     marks = [one for piece in block_file.pattern(real_block()).pieces for one in simulator.presses(piece)]
-    return tuple(simulator.sent(marks, device, form) for device, form in zip(shipped(), forms, strict=True))
+    return tuple(simulator.sent(marks, device) for device in shipped())
+
+
+@lru_cache(maxsize=1)
+def _sheets() -> tuple[tuple[str, bytes], ...]:
+    """Rulers' sheets, tag files and digitisers' files."""
+    sheets = [
+        ruled.dump(ruler_file(block, curve_points=count)) for block in (real_block(), random_block(4)) for count in (0, 2)
+    ]
+    tags = tag_file.dump(tag_file.of(Hints({0: PieceHints(body=Body.FRONT, pulls=(((10.0, 20.0), (12.0, 21.0)),))})))
+    devices = [(f"a{SUFFIX}", device.model_dump_json(indent=1).encode()) for device in shipped()]
+    return (*(("a.zruler", data) for data in sheets), ("a.ztags", tags), *devices)
 
 
 @lru_cache(maxsize=1)
@@ -109,8 +126,13 @@ def fuzzed(seed: int) -> str | None:
         if what < 0.8:
             name, data = chance.choice(_corpus())
             said = _met(lambda: _drawn(name, broken(chance, data)))
-        elif what < 0.95:
+        elif what < 0.9:
             said = _met(lambda: _streamed(broken(chance, chance.choice(_streams()))))
+        elif what < 0.96:
+            name, data = chance.choice(_sheets())
+            said = _met(lambda: _filled(name, broken(chance, data)))
+        elif what < 0.97:
+            said = _met(lambda: _sized(chance))
         else:
             name, data = "p.png", broken(chance, chance.choice(_pictures()))
             said = _met(lambda: imported.photographed.from_bytes(name, data))
@@ -119,6 +141,8 @@ def fuzzed(seed: int) -> str | None:
     finally:
         LOGGER.removeHandler(caught)
     took = time.monotonic() - began
+    if resource.getrusage(resource.RUSAGE_SELF).ru_maxrss > MOST_MEMORY:
+        return f"import {seed}: over 1 GB of memory"
     said = caught.said[0] if caught.said else said or (f"took {took:.0f} s" if took > LONGEST else None)
     return f"import {seed}: {said}" if said else None
 
@@ -135,6 +159,24 @@ def _met(work) -> str | None:  # type: ignore[no-untyped-def]
 
 def _drawn(name: str, data: bytes) -> None:
     block_of(imported.tagged_file(imported.from_bytes(name, data), unit="mm"))
+
+
+def _filled(name: str, data: bytes) -> None:
+    if name.endswith(".zruler"):
+        block_of(imported.tagged_file(ruled.source(ruled.from_bytes(name, data))))
+    elif name.endswith(".ztags"):
+        tag_file.from_bytes(name, data).hints()
+    else:
+        device = digitiser_file.from_text(data.decode("utf-8", "replace"), name)
+        stream.read(_streams()[0] + b"\x00" + bytes(range(256)) * 8, device)
+
+
+def _sized(chance: random.Random) -> None:
+    """A photograph without marks, by any four corners."""
+    photo = imported.photographed.from_bytes("p.png", _pictures()[0])
+    points = tuple((chance.uniform(-50, 400), chance.uniform(-50, 300)) for _corner in range(chance.choice([2, 4, 4, 4])))
+    way = "ruler" if len(points) == 2 else "sheet"
+    photo.sized(Known(way, points, chance.choice([210.0, 5.0, 1e9, 2900.0]), 297.0))  # type: ignore[union-attr, arg-type]
 
 
 def _streamed(data: bytes) -> None:
@@ -162,7 +204,7 @@ def shot(seed: int) -> str | None:
     from zesty_pivot.data.demo import demo_style
 
     chance = np.random.default_rng(seed)
-    on_table = scene(demo_style().block)
+    on_table = scene(demo_style().block, drawn=bool(chance.random() < 0.5))
     drawn = table(mat("A4"), [one for _piece, one in on_table], chance)
     pixels = photograph(drawn, mat("A4"), random_shot(chance, chance.choice([3.0, 12.0])), chance)
     try:

@@ -100,8 +100,12 @@ def _piece(number: int, hints: PieceHints) -> TagPiece:
 
 def read(path: FilePath) -> TagFile:
     """A tag file; raises FileError in one line for anything that is none."""
-    where = files.shown(path)
-    return files.validated(TagFile, files.read_json(path, KIND), where)
+    return files.validated(TagFile, files.read_json(path, KIND), files.shown(path))
+
+
+def from_bytes(name: str, content: bytes) -> TagFile:
+    """The same from its content; raises FileError."""
+    return files.validated(TagFile, files.parse_json(content.decode("utf-8", "replace"), KIND, name), name)
 
 
 def dump(tags: TagFile) -> bytes:
