@@ -13,10 +13,14 @@ from pathlib import Path
 import pypdf
 import pytest
 from PyQt6.QtCore import QPoint
+from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QPushButton
 
 from tests.desk.test_pointing import spot
 from tests.jobs.hand import Hand
+from zesty_pivot.core.formats.library import girths_of
+from zesty_pivot.data.demo import PHOTOGRAPH, demo_photograph, demo_style
+from zesty_pivot.desk.model import IMPORT
 
 MOST = 12
 
@@ -105,3 +109,53 @@ def test_a_princess_line_from_the_armhole(newcomer: Newcomer) -> None:
     newcomer.did.append("Princess line from here")
     (step,) = window.model.style.steps
     assert step.from_.station == "mid_armhole" and not window.model.derived.derivation.broken
+
+
+def test_a_photograph_to_a_printed_style_in_four_minutes(open_desk, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    """From the start page by keys and clicks alone: the photograph, what it asks, a French dart, the pages; timed by the
+    keystroke-level model, the names of files typed."""
+    window = open_desk()
+    window.begin(with_start_page=True)
+    hand = Hand(window)
+    photograph = tmp_path / PHOTOGRAPH
+    photograph.write_bytes(demo_photograph())
+
+    def answered(path: Path) -> None:
+        """The dialog that comes next: the name is typed, then Enter."""
+        hand.window.ask.path = path
+        hand.think()
+        hand.counted["K"] += len(path.name) + 1
+
+    answered(photograph)
+    hand.press("A block from a drawing or photo…")
+    while window.worker.is_busy:
+        QTest.qWait(20)
+    QTest.qWait(50)
+    assert window.model.view == IMPORT
+    incoming, view = window.views.intake.incoming, window.views.intake.import_view
+    ((number, guess),) = incoming.unsure  # all that is asked: whether the back is on the fold
+    assert guess.what == "fold"
+    hand.think()
+    hand.click(view._rows[number, guess.what])
+    QTest.qWait(20)
+    entry = next(action for action in view.menu.actions() if "fold" in action.text().lower())
+    hand.counted["P"] += 1
+    hand.counted["B"] += 2
+    entry.trigger()
+    view.menu.close()
+    assert not incoming.unsure
+    hand.press("New style over this block")
+    assert window.model.view == "style" and not window.model.style.steps
+    hand.bead("shoulder", "french")
+    hand.look()
+    (button,) = [one for one in window.side.findChildren(QPushButton) if one.isVisible() and one.text().startswith("True all")]
+    hand.press(button.text())
+    answered(tmp_path / "french.pdf")
+    hand.press("Paper")
+    hand.press("Save the PDF to print")
+    assert len(pypdf.PdfReader(tmp_path / "french.pdf").pages) > 4
+    assert hand.minutes < 4.0
+    # What is printed is the paper's own block: its bust and waist as the ruler has them on the paper, within a millimetre.
+    kept = girths_of(window.model.style.block)
+    wanted = girths_of(demo_style().block)
+    assert kept.bust == pytest.approx(wanted.bust, abs=1.5) and kept.waist == pytest.approx(wanted.waist, abs=1.5)

@@ -24,7 +24,7 @@ def actions() -> tuple[Action, ...]:
     return (
         Action(
             "ruler.show", "Blocks", "Measure a block with a ruler…", "", lambda w: w.model.set_view(RULER),
-            lambda w: w.model.view != RULER, tip="Distances on its paper make the block",
+            lambda w: w.model.view != RULER, "tape", "Distances on its paper make the block",
         ),
         Action("ruler.open", "Blocks", "Open a ruler's sheet…", "", lambda w: w.bodies.by_ruler.open(), _here),
         Action(

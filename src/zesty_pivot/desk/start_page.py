@@ -46,6 +46,8 @@ BEGINNINGS = (
     ("file.new", "New style from a block…", "file-plus"),
     ("people.new", "A block from measurements", "pen-line"),
     ("import.open", "A block from a drawing or photo…", "image"),
+    ("ruler.show", "A block by ruler", "tape"),
+    ("digitiser.show", "A block by digitiser", "spline"),
     ("library.show", "Block library", "layers"),
     ("file.new_demo", "New style over the demo's block", "scissors"),
     ("file.open", "Open a style…", "folder-open"),

@@ -21,7 +21,7 @@ Pixels = NDArray[np.uint8]
 
 MOST_PIXELS = 60_000_000  # of a picture; a telephone has 12 to 50 million
 FINEST, COARSEST = 4.0, 1.5  # pixels to a millimetre of the flat picture
-MOST_FLAT = 40_000_000  # pixels of it
+MOST_FLAT = 10_000_000  # pixels of it: a frame at its finest; more would take over 1 GB to work on
 LENS = 1.2  # mm that a lens may do where it could not be taken out; up to 1.9, as trials showed
 NO_LENS = "With fewer than six marks the lens cannot be taken out: expect errors of up to 2 mm. Take a picture of all twelve."
 HOW_TO_GET_IT = "Photographs need OpenCV: pip install 'zesty-pivot[photo]'."

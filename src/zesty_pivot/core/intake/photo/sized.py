@@ -18,7 +18,7 @@ from zesty_pivot.core.record import record
 Way = Literal["sheet", "ruler"]
 POINTED = 1.0  # px that a hand points beside what it means, under a loupe. Common practice, no source
 LEAST_SIDE = 40.0  # px of a sheet's side, or of a ruler
-FARTHEST = 1500.0  # mm of the table from what was pointed at
+FARTHEST = 1000.0  # mm of the table from what was pointed at
 EDGE = 2.0  # px at the picture's border that are not looked at
 # Of the way from the picture's middle to its corner: what a telephone's lens still bends, and what a camera does that leans
 # by three degrees where only a length is known. Common practice, no source
