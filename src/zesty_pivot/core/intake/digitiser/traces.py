@@ -22,6 +22,7 @@ from zesty_pivot.core.record import record
 AGAIN = 2.0  # mm: a corner pressed again this near is the same corner, and known the better
 LEAST_BAND = 0.1  # mm: no table is truer
 AT_EDGE = 12.0  # mm from the outline that a notch is pressed
+MOST_ON_EDGE = 250  # places that tell it
 LEAST = 3  # corners of an outline
 
 
@@ -142,6 +143,13 @@ def _is_again(one: Press, two: Press) -> bool:
     return one.deed == two.deed == "corner" and math.dist((one.x, one.y), (two.x, two.y)) <= AGAIN
 
 
+def _few(places: Array) -> Array:
+    """Places of an edge, of thousands that a device sends by itself the means of neighbours."""
+    if len(places) <= MOST_ON_EDGE:
+        return places
+    return np.stack([part.mean(axis=0) for part in np.array_split(places, MOST_ON_EDGE)])
+
+
 def _outline(places: Sequence[_Place]) -> tuple[Path, float]:
     """The closed outline, and how far a press strays, mm. Between corners what was pressed as line is straight, as curve a
     smooth line."""
@@ -150,7 +158,7 @@ def _outline(places: Sequence[_Place]) -> tuple[Path, float]:
     at = np.stack([place.at for place in ring])
     begins = [0, *(k for k, place in enumerate(ring) if k and place.deed == "corner")]
     stretches = [
-        PressedEdge(at[start + 1 : stop], all(place.deed == "line" for place in ring[start + 1 : stop]))
+        PressedEdge(_few(at[start + 1 : stop]), all(place.deed == "line" for place in ring[start + 1 : stop]))
         for start, stop in itertools.pairwise([*begins, len(ring)])
     ]
     counts = np.array([float(ring[k].count) for k in begins])
