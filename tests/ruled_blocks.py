@@ -51,4 +51,5 @@ def measured(piece: Piece, *, strays: float = 0.0, chance: random.Random | None 
 
 def ruler_file(block: BlockFile, **how) -> ruled.RulerFile:  # type: ignore[no-untyped-def]
     pattern = block_file.pattern(block)
-    return ruled.of_block(*(measured(pattern.piece(name), **how) for name in ("front", "back")))
+    front, back = (measured(pattern.piece(name), **how) for name in ("front", "back"))
+    return ruled.of_block(front, back)

@@ -5,6 +5,8 @@ from __future__ import annotations
 import json
 from pathlib import Path
 
+import cv2
+import numpy as np
 import pytest
 
 from tests import paper_files
@@ -13,6 +15,7 @@ from tests.core.intake.comparing import apart
 from tests.paper_blocks import Lay, pieces_of
 from tests.samples import real_block
 from zesty_pivot.core.formats import block_file
+from zesty_pivot.data.demo import SHEET, TRACE, demo_ruler, demo_style, demo_trace
 
 
 @pytest.fixture
@@ -95,3 +98,21 @@ def test_junk_is_refused_in_one_line(tmp_path: Path, content: bytes) -> None:
 def test_the_schema_of_tags_is_printed() -> None:
     found = json.loads(call("schema", "tags").out)
     assert set(found["properties"]) == {"format", "version", "pieces"}
+
+
+def test_a_trace_and_a_rulers_sheet_become_blocks(tmp_path: Path) -> None:
+    """The demo's own, measured by hand in the test of each; here that the command reads them and says what is unsure."""
+    for name, content, bar in ((TRACE, demo_trace(), 0.5), (SHEET, demo_ruler(), 1.2)):
+        path, out = tmp_path / name, tmp_path / f"{name}.zblock"
+        path.write_bytes(content)
+        done = call("import", path, "--out", out)
+        assert done.out == f"{out}\n" and done.code == 1 and "the fold is not sure" in done.err
+        assert apart(demo_style().block, block_file.read(out)).seam < bar
+
+
+def test_a_photograph_without_marks_says_what_to_do(tmp_path: Path) -> None:
+    path = tmp_path / "bare.png"
+    path.write_bytes(cv2.imencode(".png", np.full((600, 800, 3), 128, np.uint8))[1].tobytes())
+    done = call("import", path, "--out", tmp_path / "b.zblock")
+    assert done.code == 1 and "bare.png" in done.err and "no mark of a printed frame" in done.err and done.err.count("\n") == 1
+    assert not (tmp_path / "b.zblock").exists()

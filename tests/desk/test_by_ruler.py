@@ -15,6 +15,7 @@ from tests.samples import real_block
 from zesty_pivot.core.formats import ruled
 from zesty_pivot.core.piece import Body
 from zesty_pivot.desk.model import IMPORT, RULER
+from zesty_pivot.desk.settings import intake_folder
 
 
 @pytest.fixture
@@ -125,3 +126,21 @@ def test_a_dart_is_taken_out_with_its_distances(window, tmp_path: Path) -> None:
     assert ruling.source.pieces[Body.FRONT]
     window.run("edit.undo")
     assert any(id.startswith("shoulder:") for id in ruling.measures.distances)
+
+
+def test_the_sheet_is_there_again(window, open_desk, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    """As it was left, in another window; a kept sheet that is broken is an empty one."""
+    typed(window.views.intake.ruler_view.fields["centre_waist", "centre_neck"], "36.5")
+    window.keeper.writer.flush()
+    again = open_desk()
+    assert again.views.intake.ruling.text("centre_waist", "centre_neck") == "36.5"
+    (intake_folder() / "sheet").write_bytes(b"{")
+    assert open_desk().views.intake.ruling.measures.distances == {}
+
+
+def test_a_dropped_sheet_is_opened(window, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    path = tmp_path / "w.zruler"
+    path.write_bytes(ruled.dump(ruler_file(real_block(), curve_points=0)))
+    window.model.set_view("style")
+    window.take(path)
+    assert window.model.view == RULER and window.views.intake.ruling.source.pieces

@@ -144,3 +144,14 @@ def test_nothing_that_closes_is_told(window) -> None:  # type: ignore[no-untyped
     digitising.undo(-1)
     with pytest.raises(FileError, match="no outline was pressed"):
         digitising.source()
+
+
+def test_a_trace_is_there_again(window, open_desk) -> None:  # type: ignore[no-untyped-def]
+    """What the line sent is kept as it comes: after a kill it lies on the table again."""
+    digitising = window.views.intake.digitising
+    digitising.play_demo()
+    until(lambda: len(digitising.presses) > 40)
+    digitising.stop()
+    window.keeper.writer.flush()
+    again = open_desk().views.intake.digitising
+    assert again.presses == digitising.presses and again.device.id == "tenths"

@@ -5,6 +5,7 @@ import os
 import subprocess
 import sys
 
+import numpy as np
 import pytest
 from PyQt6.QtCore import QEvent, QSize, Qt
 from PyQt6.QtTest import QTest
@@ -12,6 +13,9 @@ from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLabel, QL
 
 from tests.desk.driving import drag
 from tests.samples import move, style
+from zesty_pivot.core.formats import ruled
+from zesty_pivot.core.formats.photographed import BarePhoto
+from zesty_pivot.data.demo import demo_ruler
 from zesty_pivot.desk.command_list import CommandList
 from zesty_pivot.desk.settings_page import SettingsPage
 from zesty_pivot.desk.theme import DARK, LIGHT, Theme
@@ -91,6 +95,29 @@ def test_nothing_is_clipped(open_desk, size: str, view: str) -> None:
         assert settled(window) == []
         for child in window.findChildren(QWidget):
             assert child.isHidden() or child.width() > 0
+
+
+@pytest.mark.parametrize("size", SIZES)
+@pytest.mark.parametrize("view", ["digitiser", "ruler", "import", "sizing"])
+def test_the_ways_in_fit(open_desk, size: str, view: str) -> None:
+    """A trace in the middle, a sheet in inches with a measure that does not close, the block of it, a photograph."""
+    window = open_desk()
+    window.resize(*SIZES[size])
+    intake = window.views.intake
+    if view == "digitiser":
+        intake.digitising.play_demo()
+        intake.digitising.to_end()
+        window.model.set_view(view)
+    elif view == "sizing":
+        intake.sizing.begin(BarePhoto("a photograph with a rather long name.jpg", np.full((600, 800, 3), 128, np.uint8)))
+    else:
+        intake.ruling.take(ruled.from_bytes("demo", demo_ruler()))
+        intake.ruling.set_unit("in")
+        intake.ruling.set_distance("underarm", "centre_waist", "12 3/8 in")
+        if view == "import":
+            window.run("ruler.finish")
+    assert window.model.view == view
+    assert settled(window) == []
 
 
 @pytest.mark.parametrize("size", SIZES)

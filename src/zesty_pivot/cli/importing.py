@@ -24,7 +24,7 @@ UNITS = ("mm", "cm", "in", "px")
 @click.option("--size", default="", help="Which size, where the file holds several.")
 @click.option("--name", default="", help="What the block is called; the file's name when not given.")
 def import_block(file: Path, out: Path, unit: str | None, tag: Path | None, size: str, name: str) -> None:
-    """Make a block of FILE (SVG, DXF, HP-GL).
+    """Make a block of FILE: a drawing (SVG, DXF, HP-GL), a photograph, a digitiser's trace, a ruler's sheet.
 
     Says on stderr what is unsure or does not match; the block is written all the same, and the exit code is 1.
     """
@@ -32,11 +32,12 @@ def import_block(file: Path, out: Path, unit: str | None, tag: Path | None, size
     from zesty_pivot.core.formats.tagged_block import block_of
     from zesty_pivot.core.formats.walked_block import walk_block
     from zesty_pivot.core.intake.hints import Hints
+    from zesty_pivot.data.digitisers import shipped
 
     if not out.name:
         raise click.BadParameter("is empty; give the file to write.", param_hint="--out")
     hints = tag_file.read(tag).hints() if tag is not None else Hints()
-    tagging = imported.tagged_file(imported.read(file), hints, unit, size)
+    tagging = imported.tagged_file(imported.read(file, shipped()), hints, unit, size)
     block = block_of(tagging, name or file.stem)
     said = [f"{note}" for note in tagging.notes] + _unsure(tagging)
     wrong = [line for line in walk_block(block, "cm") if not line.is_right and not line.is_trued_later]

@@ -9,6 +9,7 @@ from typing import TYPE_CHECKING, Protocol
 
 from zesty_pivot.core.formats import block_file, files, imported, style_file
 from zesty_pivot.core.formats.block_file import BlockFile
+from zesty_pivot.core.formats.digitised import SUFFIX as TRACE_SUFFIX
 from zesty_pivot.core.formats.library import WHOLE_SUFFIX
 from zesty_pivot.core.formats.photographed import BarePhoto, PhotoSource
 from zesty_pivot.core.intake.photo.mat import PAGES
@@ -30,6 +31,7 @@ if TYPE_CHECKING:
 
 BLOCKS = "Blocks (*.zblock)"
 PICTURE_ENDINGS = "*.jpg *.jpeg *.png"
+TRACES = f"Traces of digitisers (*{TRACE_SUFFIX} *.txt)"
 PHOTOGRAPHS = f"Photographs ({PICTURE_ENDINGS})"
 RAILS = f"Block libraries (*{WHOLE_SUFFIX})"
 
@@ -64,7 +66,15 @@ class Arriving:
         readers = all_readers()
         everything = " ".join(f"*{ending}" for reader in readers for ending in reader.endings)
         kinds = [reader.kind for reader in readers]
-        return ";;".join([f"Blocks to bring in ({everything} {PICTURE_ENDINGS})", *kinds, PHOTOGRAPHS, "All files (*)"])
+        return ";;".join(
+            [
+                f"Blocks to bring in ({everything} {PICTURE_ENDINGS} *{TRACE_SUFFIX})",
+                *kinds,
+                PHOTOGRAPHS,
+                TRACES,
+                "All files (*)",
+            ]
+        )
 
     def open_dialog(self) -> None:
         """Asks for a file and brings it in."""

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from pathlib import Path
 from typing import TYPE_CHECKING, Protocol
 
 from zesty_pivot.core.formats import files, ruled
@@ -32,7 +33,11 @@ class ByRuler:
         """Asks for a sheet."""
         path = self._window.ask.open_file("Open a ruler's sheet", SHEETS)
         if path is not None:
-            self._model.tried(lambda: self._window.views.intake.ruling.open_file(path), f"{path.name} is open.")
+            self.take(path)
+
+    def take(self, path: Path) -> None:
+        """A sheet that is known, such as one that was dropped."""
+        self._model.tried(lambda: self._window.views.intake.ruling.open_file(path), f"{path.name} is open.")
 
     def save(self) -> None:
         """The sheet as a file."""

@@ -20,6 +20,7 @@ from zesty_pivot.data.demo import TRACE, demo_trace
 from zesty_pivot.data.digitisers import shipped
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.history import History
+from zesty_pivot.desk.kept_work import KeptWork
 from zesty_pivot.desk.model import DIGITISER, DeskModel
 
 LOOK_MS = 40  # how often the line is looked at
@@ -40,17 +41,24 @@ class Digitising(QObject):
     changed = pyqtSignal()  # which digitiser, whether it runs, what was begun again
     came = pyqtSignal()  # places
 
-    def __init__(self, model: DeskModel) -> None:
+    def __init__(self, model: DeskModel, kept: KeptWork) -> None:
+        """`kept` holds the trace as it was left."""
         super().__init__()
-        self._model = model
+        self._model, self._kept = model, kept
         self.devices: list[Device] = list(shipped())
-        self.history: History[Taken] = History([Taken(self.devices[0])])
-        self.stream = Stream(self.devices[0])
+        self.history: History[Taken] = History([self._left()])
+        self.stream = stream.read(self.taken.raw, self.device)
         self._source: PortLine | None = None
         self._timer = QTimer(self)
         self._timer.setInterval(LOOK_MS)
         self._timer.timeout.connect(self.look)
         self._looked = 0.0
+
+    def _left(self) -> Taken:
+        """The trace as it was left, by the digitiser that it looks like."""
+        raw = self._kept.read()
+        known = raw and digitiser_file.is_known(raw, tuple(self.devices))
+        return Taken(digitiser_file.likeliest(raw, tuple(self.devices)), raw) if known else Taken(self.devices[0])
 
     # What is so.
 
@@ -145,6 +153,7 @@ class Digitising(QObject):
             taken = self.taken
             self.history.values[self.history.at] = Taken(taken.device, taken.raw + portion, taken.name)
             self.stream.take(portion)
+            self._kept.write(self.taken.raw)
             self.came.emit()
 
     def _end(self) -> None:
@@ -190,6 +199,7 @@ class Digitising(QObject):
         self._read_again()
 
     def _read_again(self) -> None:
+        self._kept.write(self.taken.raw)
         self.stream = Stream(self.device)
         self.stream.take(self.taken.raw)
         if not self.is_running:

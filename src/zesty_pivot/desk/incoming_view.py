@@ -23,7 +23,7 @@ from zesty_pivot.desk.table.incoming_things import IncomingThing, LaidPiece
 from zesty_pivot.desk.tabs import Tabs
 
 LEFT, RIGHT = 264, 316
-NARROW, NARROW_LEFT, NARROW_RIGHT = 1000, 220, 250  # px: a window narrower than that has smaller sides
+NARROW, NARROW_LEFT, NARROW_RIGHT = 1000, 220, 258  # px: a window narrower than that has smaller sides
 SHORT = 26  # characters that stand on a button beside what they are the worth of
 MARKS = {Sure.SAID: "✓", Sure.SURE: "✓", Sure.LIKELY: "○", Sure.UNSURE: "?"}
 HOW_SURE = {Sure.SAID: "said", Sure.SURE: "sure", Sure.LIKELY: "likely", Sure.UNSURE: "not sure"}

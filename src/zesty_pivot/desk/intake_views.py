@@ -11,6 +11,7 @@ from PyQt6.QtWidgets import QWidget
 
 from zesty_pivot.core.kept import cached_property
 from zesty_pivot.desk.keeping import Keeper
+from zesty_pivot.desk.kept_work import KeptWork
 from zesty_pivot.desk.model import DIGITISER, IMPORT, LIBRARY, RULER, SIZING, DeskModel
 from zesty_pivot.desk.table.canvas import Canvas
 
@@ -88,7 +89,7 @@ class IntakeViews:
         """The block that is traced."""
         from zesty_pivot.desk.digitising import Digitising
 
-        found = Digitising(self._model)
+        found = Digitising(self._model, KeptWork("trace", self._keeper.writer.put))
         found.changed.connect(self._touched)
         found.came.connect(self._touched)
         return found
@@ -107,7 +108,7 @@ class IntakeViews:
         """The block that is measured."""
         from zesty_pivot.desk.ruling import Ruling
 
-        found = Ruling(self._model)
+        found = Ruling(self._model, KeptWork("sheet", self._keeper.writer.put))
         found.changed.connect(self._touched)
         return found
 

@@ -7,8 +7,9 @@ import tempfile
 from collections.abc import Callable
 from pathlib import Path
 
-from PyQt6.QtCore import QEventLoop, QSize, QTimer
-from PyQt6.QtWidgets import QScrollArea, QWidget
+from PyQt6.QtCore import QEvent, QEventLoop, QPointF, QSize, Qt, QTimer
+from PyQt6.QtGui import QMouseEvent
+from PyQt6.QtWidgets import QApplication, QScrollArea, QWidget
 
 SIZE = QSize(1280, 800)
 
@@ -170,13 +171,46 @@ class _Shots:
             window.views.intake.incoming.begin(photographed.of((PHOTOGRAPH,), (picture.read(demo_photograph()),)))
         except FileError:  # photographs need OpenCV, which is an extra
             return
-        self.shot("import")
+        self._dragged()
+        self._measured()
         for style in demo_styles():
             window.views.intake.rail.keep(style.block, f"the block of {style.name}")
         window.run("library.show")
         self.shot("library")
         window.model.set_view("style")
         window.model.say("")
+
+    def _dragged(self) -> None:
+        """A corner that is dragged, under the loupe: the band of the photograph is seen in it."""
+        canvas = self.window.views.intake.import_view.canvas
+        _wait(200)
+        corner = next(thing for thing in canvas.things if thing.what == "corner underarm")
+        at = canvas.to_px(*corner.at)
+        for kind, place in ((QEvent.Type.MouseButtonPress, at), (QEvent.Type.MouseMove, at + QPointF(2.0, -4.0))):
+            button = Qt.MouseButton.LeftButton
+            QApplication.sendEvent(canvas, QMouseEvent(kind, place, place, button, button, Qt.KeyboardModifier.NoModifier))
+        self.shot("import")
+        release = QEvent.Type.MouseButtonRelease
+        none = Qt.MouseButton.NoButton
+        QApplication.sendEvent(
+            canvas, QMouseEvent(release, at, at, Qt.MouseButton.LeftButton, none, Qt.KeyboardModifier.NoModifier)
+        )
+
+    def _measured(self) -> None:
+        """The simulated digitiser in the middle of a replay; the same block by ruler, with one measure that is wrong."""
+        from zesty_pivot.core.formats import ruled
+        from zesty_pivot.data.demo import demo_ruler
+
+        window = self.window
+        digitising, ruling = window.views.intake.digitising, window.views.intake.ruling
+        digitising.play_demo()
+        _wait_until(lambda: len(digitising.presses) > 420)
+        self.shot("digitiser")
+        digitising.stop()
+        ruling.take(ruled.from_bytes("demo", demo_ruler()))
+        window.views.intake.ruler_view.go_to("underarm")
+        ruling.set_distance("underarm", "centre_waist", "32")
+        self.shot("ruler")
 
     def _bodies(self) -> None:
         """The measurement chart, a draft half drawn."""
@@ -232,7 +266,7 @@ class _Shots:
         self.window.model.choose_pivot(None)
 
     def _hanging(self) -> None:
-        """A cowl with its folds as they hang, a draped side, trims on the table."""
+        """A cowl with its folds as they hang."""
         from zesty_pivot.desk.forms.drape_cowl import CowlForm
 
         window = self.window
@@ -243,16 +277,6 @@ class _Shots:
         if isinstance(form, CowlForm):
             window.side.reading.findChildren(QScrollArea)[0].ensureWidgetVisible(form.hanging)
         self.shot("cowl")
-        self._open("Chorale")
-        window.strip.choose(3)
-        _wait(300)
-        bar = window.side.reading.findChildren(QScrollArea)[0].verticalScrollBar()
-        if bar is not None:
-            bar.setValue(0)
-        self.shot("drape")
-        self._open("Rondel")
-        window.strip.choose(len(window.model.style.steps))
-        self.shot("trims")
 
     def _necks(self) -> None:
         """The gallery of necklines in the drawer."""

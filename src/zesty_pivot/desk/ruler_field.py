@@ -11,7 +11,7 @@ from PyQt6.QtWidgets import QLineEdit
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.desk.labels import repolish
 
-WIDE = 62
+WIDE = 66
 
 
 class RulerField(QLineEdit):
@@ -24,6 +24,7 @@ class RulerField(QLineEdit):
         super().__init__()
         self.setAccessibleName(name)
         self.setFixedWidth(WIDE)
+        self.setObjectName("cell")
         self._say, self._tip, self._shown = say, tip or name, ""
         self.fault = ""
         self.setToolTip(self._tip)

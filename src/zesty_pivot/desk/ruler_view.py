@@ -21,7 +21,7 @@ from zesty_pivot.desk.ruler_field import RulerField
 from zesty_pivot.desk.ruling import Ruling
 from zesty_pivot.desk.table.ruler_table import RulerTable
 
-LEFT, TITLE, UNDER = 452, 128, 118
+LEFT, TITLE, UNDER = 476, 128, 118
 BODIES = (("front", "Front"), ("back", "Back"))
 UNITS = (("cm", "Centimetres"), ("mm", "Millimetres"), ("in", "Inches"))
 ASKED = (

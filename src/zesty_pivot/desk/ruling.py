@@ -7,6 +7,7 @@ from pathlib import Path
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core import faults
+from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import files, ruled
 from zesty_pivot.core.formats.ruled import RuledSource, RulerFile, RulerMeasures
 from zesty_pivot.core.intake.ruler.net import OpenDistance
@@ -14,6 +15,7 @@ from zesty_pivot.core.intake.ruler.sheet import Item, RulerPoint, points_of
 from zesty_pivot.core.piece import Body
 from zesty_pivot.core.quantity import Scope, Unit, length_mm
 from zesty_pivot.desk.history import History
+from zesty_pivot.desk.kept_work import KeptWork
 from zesty_pivot.desk.model import RULER, DeskModel
 
 NOTHING = RulerMeasures()
@@ -25,13 +27,25 @@ class Ruling(QObject):
     changed = pyqtSignal()
     lit_changed = pyqtSignal()
 
-    def __init__(self, model: DeskModel) -> None:
+    def __init__(self, model: DeskModel, kept: KeptWork) -> None:
+        """`kept` holds the sheet as it was left."""
         super().__init__()
-        self._model = model
-        self.history: History[RulerFile] = History([RulerFile(units=model.style.units, front=NOTHING, back=NOTHING)])
+        self._model, self._kept = model, kept
+        self.history: History[RulerFile] = History([self._left()])
         self.body = Body.FRONT
         self.lit = ""  # the point whose measures are typed
         self.source: RuledSource = ruled.source(self.file)
+
+    def _left(self) -> RulerFile:
+        """The sheet as it was left, else an empty one."""
+        content = self._kept.read()
+        try:
+            return ruled.from_bytes("the sheet that was left", content) if content else self._empty()
+        except FileError:
+            return self._empty()
+
+    def _empty(self) -> RulerFile:
+        return RulerFile(units=self._model.style.units, front=NOTHING, back=NOTHING)
 
     # What is so.
 
@@ -132,13 +146,16 @@ class Ruling(QObject):
 
     def open_file(self, path: Path) -> None:
         """A sheet from its file. Raises FileError."""
-        file = ruled.from_bytes(files.shown(path), files.read_bytes(path, files.MAX_BYTES))
+        self.take(ruled.from_bytes(files.shown(path), files.read_bytes(path, files.MAX_BYTES)))
+
+    def take(self, file: RulerFile) -> None:
+        """Shows a sheet."""
         self._push(file, "the sheet that was opened")
         self._model.set_view(RULER)
 
     def begin_again(self) -> None:
         """An empty sheet."""
-        self._push(RulerFile(units=self.file.units, front=NOTHING, back=NOTHING), "what was measured")
+        self._push(self._empty().model_copy(update={"units": self.file.units}), "what was measured")
 
     def undo(self, by: int) -> None:
         """Back or forth."""
@@ -154,6 +171,7 @@ class Ruling(QObject):
             self._work_out()
 
     def _work_out(self) -> None:
+        self._kept.write(ruled.dump(self.file))
         try:
             self.source = ruled.source(self.file)
         except Exception as fallen:  # noqa: BLE001 - the boundary of a drawing: what was typed stays

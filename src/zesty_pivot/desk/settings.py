@@ -70,6 +70,11 @@ def journal_folder() -> Path:
     return user_state_path(APP) / "unsaved"
 
 
+def intake_folder() -> Path:
+    """Where what is being traced or measured is kept."""
+    return user_state_path(APP) / "intake"
+
+
 def crash_folder() -> Path:
     """Where running programs have the file that a crash is written to."""
     return user_state_path(APP) / "crashes"

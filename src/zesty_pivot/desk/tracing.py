@@ -8,14 +8,13 @@ from zesty_pivot.core.formats import files
 from zesty_pivot.core.formats.digitised import SUFFIX as TRACE_SUFFIX
 from zesty_pivot.core.formats.imported import MAX_IMPORT
 from zesty_pivot.core.intake.digitiser.device import SUFFIX as DEVICE_SUFFIX
+from zesty_pivot.desk.arriving import TRACES
 from zesty_pivot.desk.digitiser_view import SIMULATED
 
 if TYPE_CHECKING:
     from zesty_pivot.desk.ask import Asker
     from zesty_pivot.desk.model import DeskModel
     from zesty_pivot.desk.views import Views
-
-TRACES = f"Traces of digitisers (*{TRACE_SUFFIX} *.txt)"
 
 
 class TracingHost(Protocol):

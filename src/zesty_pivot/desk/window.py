@@ -37,7 +37,7 @@ from zesty_pivot.desk.work import ProgressBox, Worker
 if TYPE_CHECKING:
     from zesty_pivot.desk.bodies import Bodies
 
-OPENED, RAIL = (".zpiv", ".zblock"), ".zrail"
+OPENED, RAIL, RULER_SHEET = (".zpiv", ".zblock"), ".zrail", ".zruler"
 PICTURES = (".jpg", ".jpeg", ".png")
 BROUGHT_IN = (".zmeas", ".csv", ".zmethod")  # files that join what is there
 LEAST = (840, 500)  # logical px: 1280x800 at 150 % less the desktop's own bars
@@ -212,6 +212,8 @@ class Window(QMainWindow):
             self.bodies.arriving.take_library(path)
         elif ending in OPENED:
             self.docs.open_path(path)
+        elif ending == RULER_SHEET:
+            self.bodies.by_ruler.take(path)
         else:
             self.bodies.arriving.take(path)
 

@@ -11,12 +11,16 @@ from dataclasses import dataclass, field
 
 import numpy as np
 import pytest
+import shapely
 
 from tests.paper_blocks import Lay, PaperPiece, dotted, flattened, from_anywhere, pieces_of
 from tests.random_blocks import random_block
+from tests.samples import real_block
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.tagged_block import block_of
+from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake.guesses import Sure
+from zesty_pivot.core.intake.inside import distance_of, opened
 from zesty_pivot.core.intake.loops import join
 from zesty_pivot.core.intake.placing import Tagged
 from zesty_pivot.core.intake.tagging import tagged
@@ -139,3 +143,26 @@ def test_what_is_no_bodice_is_not_called_sure() -> None:
             assert "bodice" in fault.what, name
             continue
         assert any(guess.sure is Sure.UNSURE for _number, guess in found.guesses), name
+
+
+def test_spots_without_number_take_no_time() -> None:
+    """A photograph of a speckled cloth: an outline of thousands of points with hundreds of spots took minutes of looking for
+    darts between them."""
+    t = np.linspace(0.0, 2.0 * math.pi, 4000)
+    ring = np.stack([200.0 + 180.0 * np.cos(t), 260.0 + 240.0 * np.sin(t)], axis=1)
+    spots = tuple((float(x), float(y)) for x, y in np.random.default_rng(1).uniform((100, 100), (300, 400), (300, 2)))
+    notches = tuple((float(x), float(y)) for x, y in ring[::170])
+    piece = TracedPiece(Path.polyline(ring), holes=spots, notches=notches, strays=0.1)
+    assert opened(piece).piece is piece
+
+
+def test_the_distance_along_an_outline_is_shapelys() -> None:
+    """Straight lines and curves mixed, points near and far: Shapely's projection on the fine polyline."""
+    chance = random.Random(2)
+    for laid in pieces_of(real_block(), Lay()):
+        outline = laid.outline
+        line = shapely.LineString(outline.flatten(0.0005))
+        for _round in range(40):
+            at = np.array([chance.uniform(-50, 400), chance.uniform(-50, 500)])
+            found = outline.point_at(distance_of(outline, at))
+            assert math.dist(found, at) == pytest.approx(line.distance(shapely.Point(at)), abs=0.02)

@@ -10,7 +10,7 @@ import numpy as np
 import shapely
 
 from zesty_pivot.core.errors import GeometryError
-from zesty_pivot.core.geometry import Path
+from zesty_pivot.core.geometry import Path, bezier
 from zesty_pivot.core.geometry.angles import between, lines_cross, unit
 from zesty_pivot.core.intake.corners import shaped
 from zesty_pivot.core.intake.loops import join
@@ -20,6 +20,7 @@ from zesty_pivot.core.record import record, replace
 # All our own choices.
 BESIDE = 6.0  # mm from the outline that a leg may end, or run on beyond it
 MEET, NEARLY = 0.3, 8.0  # mm: legs that end as near to each other meet; or do where their lines cross, as near to both ends
+MOST_HOLES, MOST_NOTCHES = 30, 40  # of a piece; what has more is no pattern
 SHARP = math.radians(85.0)  # a line that turns by more is two legs
 WIDEST = math.radians(95.0)
 UNEQUAL = 0.72  # of the longer leg that the shorter one is long, at least
@@ -210,28 +211,40 @@ def _met(outline: Path, leg: _DrawnLeg) -> float | None:
 
 def distance_of(outline: Path, at: Array) -> float:
     """The distance along an outline of its place nearest to a point, mm."""
+    cubics, lengths = outline.cubics, outline.lengths
+    before = np.concatenate([[0.0], np.cumsum(lengths)[:-1]])
+    is_line = bezier.are_straight(cubics)
     best, where = math.inf, 0.0
-    before = 0.0
-    for cubic, size in zip(outline.cubics, outline.lengths.tolist(), strict=True):
-        path = Path(cubic[None])
-        points = path.flatten(0.02)
-        starts, steps = points[:-1], np.diff(points, axis=0)
-        sizes = np.maximum((steps**2).sum(axis=1), 1e-18)
-        share = np.clip(((at - starts) * steps).sum(axis=1) / sizes, 0.0, 1.0)
-        off = np.hypot(*(starts + share[:, None] * steps - at).T)
+    if is_line.any():  # an outline of a photograph has thousands
+        off, share = _nearest(cubics[is_line, 0], cubics[is_line, 3], at)
+        k = int(off.argmin())
+        best, where = float(off[k]), float(before[is_line][k] + share[k] * lengths[is_line][k])
+    for index in np.flatnonzero(~is_line).tolist():
+        points = Path(cubics[index][None]).flatten(0.02)
+        off, share = _nearest(points[:-1], points[1:], at)
         k = int(off.argmin())
         if off[k] < best:
-            along = np.concatenate([[0.0], np.cumsum(np.sqrt(sizes))])
+            sizes = np.hypot(*np.diff(points, axis=0).T)
+            along = np.concatenate([[0.0], np.cumsum(sizes)])
             best = float(off[k])
-            where = before + float((along[k] + share[k] * math.sqrt(sizes[k])) / along[-1] * size)
-        before += size
+            where = float(before[index] + (along[k] + share[k] * sizes[k]) / along[-1] * lengths[index])
     return where
+
+
+def _nearest(starts: Array, ends: Array, at: Array) -> tuple[Array, Array]:
+    """How far a point lies from each of some straight lines, and where along them its foot is, 0 to 1."""
+    steps = ends - starts
+    sizes = np.maximum((steps**2).sum(axis=1), 1e-18)
+    share = np.clip(((at - starts) * steps).sum(axis=1) / sizes, 0.0, 1.0)
+    return np.hypot(*(starts + share[:, None] * steps - at).T), share
 
 
 def _by_holes(piece: TracedPiece, eyes: tuple[Eye, ...]) -> Inside:
     """Darts that are told only by two notches and a drill hole between them: cut in up to the hole. The hole of a dart that is
     drawn already is its own."""
     outline, found = piece.outline, []
+    if len(piece.holes) > MOST_HOLES or len(piece.notches) > MOST_NOTCHES:
+        return Inside(piece, eyes, ())  # spots on a photograph: no dart is told by them
     around = shapely.Polygon(outline.outline[:-1]).buffer(0)
     inside, around = around.buffer(-1.0), around.buffer(1.0)
     for hole in piece.holes:

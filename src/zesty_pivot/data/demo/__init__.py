@@ -12,6 +12,7 @@ from zesty_pivot.core.formats.style_file import Style
 
 DEMO = "descant.zpiv"
 TRACE = "paper-block.ztrace"  # what the digitiser of tenths sent while a hand traced the same block, simulated
+SHEET = "paper-block.zruler"  # the same block measured with a ruler, in centimetres
 PHOTOGRAPH = "paper-block.jpg"  # the demo's block as paper within the frame of marks, rendered
 DEMOS = (
     DEMO,
@@ -53,6 +54,11 @@ def demo_styles() -> tuple[Style, ...]:
 def demo_photograph() -> bytes:
     """A photograph of a block to try the import with."""
     return (files("zesty_pivot.data.demo") / PHOTOGRAPH).read_bytes()
+
+
+def demo_ruler() -> bytes:
+    """The same block measured with a ruler."""
+    return (files("zesty_pivot.data.demo") / SHEET).read_bytes()
 
 
 def demo_trace() -> bytes:
