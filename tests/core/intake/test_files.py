@@ -324,3 +324,10 @@ def test_a_plotter_file_lies_where_hp2xx_draws_it(tmp_path: FilePath) -> None:
     off = cKDTree(points).query(mine)[0]
     assert len(mine) > 200
     assert float(np.max(off)) < 0.02
+
+
+def test_an_svg_whose_first_element_draws_nothing_is_refused() -> None:
+    """`<svg` stands in it, but what holds it is no drawing: it raised a TypeError."""
+    for content in (b"<g>5</g><svg></svg>", b"<title><svg/></title>", b"<a><svg width='3mm'/></a>"):
+        with pytest.raises(FileError):
+            svg.read(content)

@@ -53,6 +53,8 @@ def read(content: bytes) -> Drawing:
         raise FileError("its groups are nested too deeply", advice="Save it as plain SVG.") from None
     except Exception as fault:  # noqa: BLE001 - the library lets faults of any kind through
         raise FileError(f"it cannot be read as SVG ({type(fault).__name__})", advice="Save it as plain SVG.") from None
+    if not isinstance(document, Group):  # a file whose first element is none that draws
+        raise FileError("it holds no drawing", advice="Save it as plain SVG.")
     collector = Collector()
     is_physical = any(_PHYSICAL.match(str(document.values.get(name, ""))) for name in ("width", "height"))
     _walk(document, collector, "", "", 0)
