@@ -15,7 +15,7 @@ from zesty_pivot.core.formats.draft_sheet import SCALES
 from zesty_pivot.core.measure import BY_NAME
 from zesty_pivot.core.quantity import Scope, format_length, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column, side
+from zesty_pivot.desk.column import SideColumn, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.drafting import COMPARED, Drafting
 from zesty_pivot.desk.fields import CalcField
@@ -68,12 +68,8 @@ class BlockView(QWidget):
     # Building.
 
     def _left(self) -> QWidget:
-        self.left = side("left")
-        around = QVBoxLayout(self.left)
-        around.setContentsMargins(0, 0, 0, 0)
-        inside = Column()
-        rows = inside.rows
-        rows.setSpacing(5)
+        self.left = SideColumn("left")
+        rows = self.left.rows
         rows.addWidget(label("Draft a block for", "heading"))
         rows.addWidget(self.whose)
         rows.addWidget(self.method)
@@ -81,24 +77,14 @@ class BlockView(QWidget):
         rows.addWidget(self.told)
         rows.addWidget(label("Conventions", "heading"))
         rows.addLayout(self.conventions)
-        rows.addStretch(1)
-        around.addWidget(inside.scrolled(), 1)
-        buttons = QVBoxLayout()
-        buttons.setContentsMargins(14, 6, 14, 10)
-        buttons.setSpacing(4)
-        for id, text in (
+        asked = (
             ("draft.new_style", "New style over this block"), ("draft.put_under", "Put it under this style"),
             ("draft.print", "Print the draft…"), ("draft.instruction", "Print the instruction…"),
-        ):  # fmt: skip
-            button = QPushButton(text)
-            button.clicked.connect(lambda _checked=False, id=id: self._run(id))
-            if id == "draft.new_style":
-                button.setObjectName("primary")
-            buttons.addWidget(button)
-        buttons.insertWidget(2, self.scale)
+        )  # fmt: skip
+        self.left.ask(asked, self._run)
+        self.left.foot.insertWidget(2, self.scale)
         self.scale.show_choices([(scale, f"printed {scale}") for scale in SCALES], self._drafting.scale)
         self.scale.picked.connect(lambda scale: setattr(self._drafting, "scale", scale))
-        around.addLayout(buttons)
         self.whose.picked.connect(lambda at: self._people.choose(int(at)))
         self.method.picked.connect(self._drafting.choose_method)
         return self.left

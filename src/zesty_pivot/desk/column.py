@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Iterable
+
 from PyQt6.QtCore import QEvent, Qt
 from PyQt6.QtGui import QResizeEvent
-from PyQt6.QtWidgets import QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 
 def side(name: str) -> QWidget:
@@ -45,3 +47,46 @@ class Column(QWidget):
         area.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
         area.setWidget(self)
         return area
+
+
+class SideColumn(QWidget):
+    """A side of a view: rows that scroll, and buttons that stay at its foot."""
+
+    def __init__(self, name: str, spacing: int = 5) -> None:
+        """`name` is `left` or `right`; `spacing` stands between the rows, px."""
+        super().__init__()
+        self.setObjectName(name)
+        self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
+        around = QVBoxLayout(self)
+        around.setContentsMargins(0, 0, 0, 0)
+        inside = Column()
+        self.rows, self.foot = QVBoxLayout(), QVBoxLayout()
+        self.rows.setSpacing(spacing)
+        inside.rows.addLayout(self.rows)
+        inside.rows.addStretch(1)
+        around.addWidget(inside.scrolled(), 1)
+        self.foot.setContentsMargins(14, 6, 14, 10)
+        self.foot.setSpacing(4)
+        around.addLayout(self.foot)
+
+    def ask(
+        self, asked: Iterable[tuple[str, str]], run: Callable[[str], None], tip: Callable[[str], str] | None = None
+    ) -> dict[str, QPushButton]:
+        """Buttons for actions, by id, at the foot: each an action and what it says here. The first is the one that leads on."""
+        found: dict[str, QPushButton] = {}
+        for id, text in asked:
+            button = asking(id, text, run, tip)
+            if not found:
+                button.setObjectName("primary")
+            found[id] = button
+            self.foot.addWidget(button)
+        return found
+
+
+def asking(id: str, text: str, run: Callable[[str], None], tip: Callable[[str], str] | None = None) -> QPushButton:
+    """A button for an action."""
+    button = QPushButton(text)
+    button.clicked.connect(lambda _checked=False: run(id))
+    if tip is not None:
+        button.setToolTip(tip(id))
+    return button

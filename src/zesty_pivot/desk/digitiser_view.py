@@ -6,12 +6,12 @@ from collections import Counter
 from collections.abc import Callable
 
 from PyQt6.QtGui import QAction
-from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QWidget
 
 from zesty_pivot.core.intake.digitiser.device import DEEDS
 from zesty_pivot.core.intake.digitiser.port import ports
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column, side
+from zesty_pivot.desk.column import SideColumn, asking
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.digitising import Digitising
 from zesty_pivot.desk.labels import Figures, label
@@ -55,12 +55,8 @@ class DigitiserView(QWidget):
         self.refresh()
 
     def _left(self) -> QWidget:
-        self.left = side("left")
-        around = QVBoxLayout(self.left)
-        around.setContentsMargins(0, 0, 0, 0)
-        inside = Column()
-        rows = inside.rows
-        rows.setSpacing(5)
+        self.left = SideColumn("left")
+        rows = self.left.rows
         rows.addWidget(label("Trace with a digitiser", "heading"))
         rows.addWidget(label("Digitiser", "quiet"))
         rows.addWidget(self.device)
@@ -81,40 +77,24 @@ class DigitiserView(QWidget):
                 "quiet",
             )
         )
-        rows.addStretch(1)
-        around.addWidget(inside.scrolled(), 1)
-        asked = QVBoxLayout()
-        asked.setContentsMargins(14, 6, 14, 10)
-        asked.setSpacing(4)
-        for id, text in ASKED:
-            button = self._asking(id, text)
-            if id == "digitiser.finish":
-                button.setObjectName("primary")
-            asked.addWidget(button)
-        around.addLayout(asked)
+        self.buttons |= self.left.ask(ASKED, self._run, self._tip)
         self.device.picked.connect(self._digitising.set_device)
         return self.left
 
+    def _tip(self, id: str) -> str:
+        return self._action(id).toolTip()
+
     def _asking(self, id: str, text: str) -> QPushButton:
-        """A button for an action."""
-        button = QPushButton(text)
-        button.clicked.connect(lambda _checked=False: self._run(id))
-        button.setToolTip(self._action(id).toolTip())
-        self.buttons[id] = button
-        return button
+        self.buttons[id] = asking(id, text, self._run, self._tip)
+        return self.buttons[id]
 
     def _right(self) -> QWidget:
-        self.right = side("right")
-        around = QVBoxLayout(self.right)
-        around.setContentsMargins(0, 0, 0, 0)
-        inside = Column()
+        self.right = SideColumn("right", 6)
         for widget in (
             label("What its buttons mean", "heading"), self.meanings, label("What was pressed", "heading"), self.counts,
             self.told,
         ):  # fmt: skip
-            inside.rows.addWidget(widget)
-        inside.rows.addStretch(1)
-        around.addWidget(inside.scrolled(), 1)
+            self.right.rows.addWidget(widget)
         return self.right
 
     def resizeEvent(self, event: object) -> None:

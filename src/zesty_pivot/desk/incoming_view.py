@@ -12,7 +12,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QMenu, QPushButton, QVBoxLay
 from zesty_pivot.core.intake.guesses import Guess, Sure
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column, side
+from zesty_pivot.desk.column import SideColumn, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.incoming import Incoming
 from zesty_pivot.desk.incoming_saying import Saying, of_piece, sayings
@@ -68,12 +68,8 @@ class IncomingView(QWidget):
     # Building.
 
     def _left(self) -> QWidget:
-        self.left = side("left")
-        around = QVBoxLayout(self.left)
-        around.setContentsMargins(0, 0, 0, 0)
-        inside = Column()
-        rows = inside.rows
-        rows.setSpacing(5)
+        self.left = SideColumn("left")
+        rows = self.left.rows
         rows.addWidget(label("A block that comes in", "heading"))
         rows.addWidget(self.source)
         rows.addWidget(self.fault)
@@ -89,20 +85,8 @@ class IncomingView(QWidget):
         rows.addWidget(label("Pieces", "heading"))
         rows.addLayout(self.pieces)
         rows.addWidget(self.notes)
-        rows.addStretch(1)
-        around.addWidget(inside.scrolled(), 1)
-        buttons = QVBoxLayout()
-        buttons.setContentsMargins(14, 6, 14, 10)
-        buttons.setSpacing(4)
-        for id, text in (*ASKED, ("import.open", "Another file…")):
-            button = QPushButton(text)
-            button.clicked.connect(lambda _checked=False, id=id: self._run(id))
-            if id == "import.new_style":
-                button.setObjectName("primary")
-            button.setToolTip(self._action(id).toolTip())
-            self.buttons[id] = button
-            buttons.addWidget(button)
-        around.addLayout(buttons)
+        asked = (*ASKED, ("import.open", "Another file…"))
+        self.buttons = self.left.ask(asked, self._run, lambda id: self._action(id).toolTip())
         return self.left
 
     def _right(self) -> QWidget:

@@ -15,7 +15,7 @@ from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.library import KeptBlock, girths_of
 from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.desk.column import Column, side
+from zesty_pivot.desk.column import Column, SideColumn
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import Figures, empty, label, repolish
 from zesty_pivot.desk.model import LIBRARY, DeskModel
@@ -88,12 +88,8 @@ class LibraryView(QWidget):
         return found
 
     def _right(self) -> QWidget:
-        self.right = side("right")
-        around = QVBoxLayout(self.right)
-        around.setContentsMargins(0, 0, 0, 0)
-        inside = Column()
-        rows = inside.rows
-        rows.setSpacing(6)
+        self.right = SideColumn("right", 6)
+        rows = self.right.rows
         self.name.setAccessibleName("Name of the block")
         self.name.editingFinished.connect(self._rename)
         self.notes.setAccessibleName("Notes about the block")
@@ -107,19 +103,7 @@ class LibraryView(QWidget):
             label("Styles over it", "heading"), self.styles,
         ):  # fmt: skip
             rows.addWidget(widget)
-        rows.addStretch(1)
-        around.addWidget(inside.scrolled(), 1)
-        buttons = QVBoxLayout()
-        buttons.setContentsMargins(14, 6, 14, 10)
-        buttons.setSpacing(4)
-        for id, text in ASKED:
-            button = QPushButton(text)
-            button.clicked.connect(lambda _checked=False, id=id: self._leave_notes(id))
-            if id == "import.new_style":
-                button.setObjectName("primary")
-            self.buttons[id] = button
-            buttons.addWidget(button)
-        around.addLayout(buttons)
+        self.buttons = self.right.ask(ASKED, self._leave_notes)
         return self.right
 
     def resizeEvent(self, event: object) -> None:

@@ -13,7 +13,7 @@ from zesty_pivot.core.intake.ruler.sheet import EDGE_WORDS, NECK, RUNS_TO, WAIST
 from zesty_pivot.core.piece import Body
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column, side
+from zesty_pivot.desk.column import Column, SideColumn, asking, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import empty, label
 from zesty_pivot.desk.model import RULER, DeskModel
@@ -56,13 +56,9 @@ class RulerView(QWidget):
         self.refresh()
 
     def _left(self) -> QWidget:
-        found = side("left")
+        found = SideColumn("left", 6)
         found.setFixedWidth(LEFT)
-        around = QVBoxLayout(found)
-        around.setContentsMargins(0, 0, 0, 0)
-        inside = Column()
-        rows = inside.rows
-        rows.setSpacing(6)
+        rows = found.rows
         rows.addWidget(label("A block by ruler", "heading"))
         self.name.setAccessibleName("Name of the block")
         self.name.editingFinished.connect(lambda: self._ruling.set_name(self.name.text()))
@@ -89,22 +85,12 @@ class RulerView(QWidget):
             self.buttons[f"add.{item}"] = button
             add.addWidget(button)
         rows.addLayout(add)
-        rows.addStretch(1)
-        around.addWidget(inside.scrolled(), 1)
-        asked = QGridLayout()
-        asked.setContentsMargins(14, 6, 14, 10)
-        asked.setSpacing(4)
-        for number, (id, text) in enumerate(ASKED):
-            button = QPushButton(text)
-            button.clicked.connect(lambda _checked=False, id=id: self._run(id))
-            button.setToolTip(self._action(id).toolTip())
-            if number == 0:
-                button.setObjectName("primary")
-                asked.addWidget(button, 0, 0, 1, 3)
-            else:
-                asked.addWidget(button, 1, number - 1)
-            self.buttons[id] = button
-        around.addLayout(asked)
+        self.buttons |= found.ask(ASKED[:1], self._run, lambda id: self._action(id).toolTip())
+        beside = QHBoxLayout()
+        for id, text in ASKED[1:]:
+            self.buttons[id] = asking(id, text, self._run, lambda id: self._action(id).toolTip())
+            beside.addWidget(self.buttons[id])
+        found.foot.addLayout(beside)
         return found
 
     def _right(self) -> QWidget:

@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.intake.photo.sized import WORDS
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column, side
+from zesty_pivot.desk.column import SideColumn
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import SIZING, DeskModel
@@ -45,13 +45,9 @@ class SizingView(QWidget):
         self.refresh()
 
     def _left(self) -> QWidget:
-        found = side("left")
+        found = SideColumn("left", 6)
         found.setFixedWidth(LEFT)
-        around = QVBoxLayout(found)
-        around.setContentsMargins(0, 0, 0, 0)
-        inside = Column()
-        rows = inside.rows
-        rows.setSpacing(6)
+        rows = found.rows
         says = (
             "No mark of a printed frame is seen in this photograph. Point at something in it whose size you know: drag the "
             "points, or choose one with Page Down and move it with the arrow keys."
@@ -69,20 +65,7 @@ class SizingView(QWidget):
             rows.addWidget(widget)
         rows.addLayout(sizes)
         rows.addWidget(self.note)
-        rows.addStretch(1)
-        around.addWidget(inside.scrolled(), 1)
-        asked = QVBoxLayout()
-        asked.setContentsMargins(14, 6, 14, 10)
-        asked.setSpacing(4)
-        for id, text in ASKED:
-            button = QPushButton(text)
-            button.clicked.connect(lambda _checked=False, id=id: self._run(id))
-            button.setToolTip(self._action(id).toolTip())
-            if id == "sizing.finish":
-                button.setObjectName("primary")
-            self.buttons[id] = button
-            asked.addWidget(button)
-        around.addLayout(asked)
+        self.buttons = found.ask(ASKED, self._run, lambda id: self._action(id).toolTip())
         self.way.picked.connect(self._sizing.set_way)
         self.sheet.picked.connect(self._sizing.set_sheet)
         return found

@@ -73,6 +73,12 @@ class Canvas(QWidget):
         self.fit_to(box)
         self._fitted = True
 
+    def _fit_again(self, was: QRectF) -> None:
+        """There is something else to see than `was` (mm): all of it in view, unless the view was moved by hand."""
+        if self._fitted and self.content_box() != was:
+            self.fit()
+        self.update()
+
     def shows(self, box: QRectF) -> bool:
         """Whether a box (mm) lies wholly in view."""
         seen = QRectF(self.to_mm(QPointF(RULER, RULER)), self.to_mm(QPointF(self.width(), self.height())))

@@ -36,11 +36,8 @@ class DigitiserTable(Canvas):
             xs, ys = [at.x() for at in places], [at.y() for at in places]
             box = QRectF(QPointF(min(xs), min(ys)), QPointF(max(xs), max(ys))).adjusted(-ROOM, -ROOM, ROOM, ROOM)
             box = box.united(self._box) if self._digitising.is_running else box
-        if box != self._box:
-            self._box = box
-            if self._fitted:
-                self.fit()
-        self.update()
+        was, self._box = self._box, box
+        self._fit_again(was)
 
     def content_box(self) -> QRectF:
         return self._box

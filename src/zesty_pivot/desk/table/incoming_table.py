@@ -64,9 +64,7 @@ class IncomingTable(Canvas):
         self.things = [thing for laid in self.laid for thing in things_of(laid)]
         self._under.forget()
         self._pointed = self._moving = self._pulling = None
-        if self._fitted and self.content_box() != was:
-            self.fit()
-        self.update()
+        self._fit_again(was)
 
     def content_box(self) -> QRectF:
         box = QRectF()

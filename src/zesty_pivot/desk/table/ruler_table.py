@@ -53,11 +53,8 @@ class RulerTable(Canvas):
                 QPointF(max(p.x() for p in at), max(p.y() for p in at)),
             )
             box = QRectF(low, high).adjusted(-ROOM, -ROOM, ROOM, ROOM)
-        if box != self._box:
-            self._box = box
-            if self._fitted:
-                self.fit()
-        self.update()
+        was, self._box = self._box, box
+        self._fit_again(was)
 
     def content_box(self) -> QRectF:
         return self._box
