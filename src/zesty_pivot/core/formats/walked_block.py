@@ -22,6 +22,7 @@ from zesty_pivot.core.record import record
 
 EQUAL = 1.0  # mm that partners may differ: TRADE 9.1
 SHOULDER_EASE = 13.0  # mm that a back shoulder is longer to be eased in: up to half an inch, common practice, no source
+USUAL_EASE = 6.35  # mm of it that a mend leaves: 1/4 in, common practice, no source
 MOST_MENDED = 30.0  # mm; more is no slip of the pencil, and the seam's end is not simply moved
 SEEN = ("dart_legs", "corners", "outline", "neck_width")  # checks of styles that a block passes as well
 
@@ -78,7 +79,9 @@ def _partners(block: BlockFile, front: Piece, back: Piece, unit: Unit) -> Iterat
         else:
             longer = "back" if off > 0.0 else "front"
             says = f"{says}; the {longer} is longer by {told(abs(off))}"
-            mend = _lengthened(block, front, role, off, title.lower()) if abs(off) <= MOST_MENDED else None
+            kept = USUAL_EASE if off > ease > 0.0 else 0.0  # a back that is too long keeps what is eased in
+            rest = f", {told(kept)} of the back eased in" if kept else ""
+            mend = _lengthened(block, front, role, off - kept, f"{title.lower()}{rest}") if abs(off) <= MOST_MENDED else None
             advice = "" if mend else "Look at the corners: one may be tagged wrongly."
             yield Walked(title, says, is_right=False, advice=advice, mend=mend)
     one, two = _sewn(front, "armhole"), _sewn(back, "armhole")
