@@ -47,6 +47,7 @@ def test_a_corner_off_along_its_seam_is_put_back(role: str, title: str, by: floa
         sum(edge.sewn_length for edge in samples.real_pattern().piece(name).edges if edge.role == role)
         for name in ("front", "back")
     )
-    eased = 6.35 if (role, longer) == ("shoulder", "back") else 0.0  # 1/4 in that a back shoulder keeps: common practice, no source
+    # A back shoulder keeps 1/4 in to be eased in: common practice, no source.
+    eased = 6.35 if (role, longer) == ("shoulder", "back") else 0.0
     assert float(off) == pytest.approx(two - one - eased, abs=0.01)
     assert ("0.64 cm of the back eased in" in line.mend.title) == bool(eased)
