@@ -12,10 +12,12 @@ from PyQt6.QtTest import QTest
 
 from tests.core.intake.comparing import apart
 from zesty_pivot.core.errors import FileError
+from zesty_pivot.core.formats import digitised, library, ruled
 from zesty_pivot.core.intake.digitiser.port import FoundPort
 from zesty_pivot.data.demo import demo_style, demo_trace
 from zesty_pivot.data.digitisers import shipped
 from zesty_pivot.desk import digitiser_view
+from zesty_pivot.desk import window as endings
 from zesty_pivot.desk.model import DIGITISER, IMPORT
 
 
@@ -155,3 +157,10 @@ def test_a_trace_is_there_again(window, open_desk) -> None:  # type: ignore[no-u
     window.keeper.writer.flush()
     again = open_desk().views.intake.digitising
     assert again.presses == digitising.presses and again.device.id == "tenths"
+
+
+def test_the_windows_endings_are_those_of_the_formats() -> None:
+    """They stand there once more, so that a start does not load the formats."""
+    assert endings.TRACE == digitised.SUFFIX
+    assert endings.RULER_SHEET == ruled.SUFFIX
+    assert endings.RAIL == library.WHOLE_SUFFIX

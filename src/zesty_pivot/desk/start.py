@@ -15,14 +15,13 @@ from PyQt6.QtWidgets import QApplication
 
 from zesty_pivot.core import faults
 from zesty_pivot.core.formats import block_file, style_file
-from zesty_pivot.core.formats.digitised import SUFFIX as TRACE_SUFFIX
 from zesty_pivot.data.demo import demo_style
 from zesty_pivot.desk import settings as kept
 from zesty_pivot.desk.crashes import CrashFile
 from zesty_pivot.desk.interrupts import Interrupts
 from zesty_pivot.desk.theme import load_fonts, text_font
 from zesty_pivot.desk.theming import dress
-from zesty_pivot.desk.window import BROUGHT_IN, PICTURES, RAIL, RULER_SHEET, Window
+from zesty_pivot.desk.window import BROUGHT_IN, PICTURES, RAIL, RULER_SHEET, TRACE, Window
 
 
 def application() -> QApplication:
@@ -66,7 +65,7 @@ def _brought_in() -> frozenset[str]:
     from zesty_pivot.core.intake.readers.registry import all_readers
 
     drawings = (ending for reader in all_readers() for ending in reader.endings)
-    return frozenset((*drawings, *PICTURES, *BROUGHT_IN, RAIL, RULER_SHEET, TRACE_SUFFIX))
+    return frozenset((*drawings, *PICTURES, *BROUGHT_IN, RAIL, RULER_SHEET, TRACE))
 
 
 def start(path: Path | None, *, demo: bool = False) -> int:

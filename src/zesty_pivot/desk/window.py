@@ -37,7 +37,8 @@ from zesty_pivot.desk.work import ProgressBox, Worker
 if TYPE_CHECKING:
     from zesty_pivot.desk.bodies import Bodies
 
-OPENED, RAIL, RULER_SHEET = (".zpiv", ".zblock"), ".zrail", ".zruler"
+# Endings by what is done with a file; the formats themselves are loaded when one comes.
+OPENED, RAIL, RULER_SHEET, TRACE = (".zpiv", ".zblock"), ".zrail", ".zruler", ".ztrace"
 PICTURES = (".jpg", ".jpeg", ".png")
 BROUGHT_IN = (".zmeas", ".csv", ".zmethod")  # files that join what is there
 LEAST = (840, 500)  # logical px: 1280x800 at 150 % less the desktop's own bars
