@@ -355,3 +355,9 @@ def test_an_exact_drawing_is_not_dragged(window, drawing: Path) -> None:  # type
     origin = QPointF(canvas.origin)
     dragged(window, start, start + QPointF(30, 0))
     assert not incoming.told.hints.pieces and canvas.origin != origin
+    corner = thing(window, "corner underarm")
+    at = canvas.to_px(*corner.at)
+    dragged(window, at, at + QPointF(20, 0))
+    incoming.choose((corner.number, corner.what))
+    QTest.keyClick(canvas, Qt.Key.Key_Down, Qt.KeyboardModifier.ShiftModifier)
+    assert not incoming.told.hints.pieces

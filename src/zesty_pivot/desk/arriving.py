@@ -13,13 +13,13 @@ from zesty_pivot.core.formats.digitised import SUFFIX as TRACE_SUFFIX
 from zesty_pivot.core.formats.library import WHOLE_SUFFIX
 from zesty_pivot.core.formats.photographed import BarePhoto, PhotoSource
 from zesty_pivot.core.intake.photo.mat import PAGES
-from zesty_pivot.core.intake.photo.sized import Known
 from zesty_pivot.core.intake.readers.registry import all_readers
 from zesty_pivot.data.digitisers import shipped
 from zesty_pivot.desk.measure_view import today
 from zesty_pivot.desk.model import IMPORT, LIBRARY
 
 if TYPE_CHECKING:
+    from zesty_pivot.core.intake.photo.sized import Known
     from zesty_pivot.desk.ask import Asker
     from zesty_pivot.desk.documents import Documents
     from zesty_pivot.desk.incoming import CameIn

@@ -206,8 +206,8 @@ class IncomingTable(Canvas):
             self._incoming.choose((thing.number, thing.what))
             if thing.what == "bust_point":
                 self._moving = thing
-            elif thing.what.startswith("corner"):
-                self._pulling = next(one for one in self.laid if one.number == thing.number), QPointF(*thing.at)
+            elif thing.what.startswith("corner") and self._is_loose(laid := self._laid_of(thing)):
+                self._pulling = laid, QPointF(*thing.at)
             return
         self._pulling = self._outline_at(event.position())
         if self._pulling is not None:
@@ -249,13 +249,21 @@ class IncomingTable(Canvas):
             if thing is not None or piece is not None:
                 self.asked.emit(thing, piece, self.to_mm(event.position()))
 
+    def _laid_of(self, thing: IncomingThing) -> LaidPiece:
+        return next(one for one in self.laid if one.number == thing.number)
+
+    @staticmethod
+    def _is_loose(laid: LaidPiece) -> bool:
+        """Whether a piece is known within a band only: what is exact is not dragged."""
+        return laid.traced.error > 0.0
+
     def _outline_at(self, at: QPointF) -> tuple[LaidPiece, QPointF] | None:
         """The piece whose outline runs by a place in px, and the place of it, mm; of one that is known within a band only."""
         place = self.to_mm(at)
         here = np.array([place.x(), place.y()])
         for laid in self.laid:
             off, on = nearest_on_outline(laid, here)
-            if laid.traced.error > 0.0 and off * self.scale <= ON_OUTLINE:
+            if self._is_loose(laid) and off * self.scale <= ON_OUTLINE:
                 return laid, QPointF(*on)
         return None
 
@@ -270,7 +278,6 @@ class IncomingTable(Canvas):
         if event is None:
             return
         key, chosen = Qt.Key(event.key()), self.chosen
-        is_shifted = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
         deeds: dict[Qt.Key, Callable[[], None]] = {
             Qt.Key.Key_PageDown: lambda: self._next(1), Qt.Key.Key_PageUp: lambda: self._next(-1),
         }  # fmt: skip
@@ -283,16 +290,18 @@ class IncomingTable(Canvas):
         if key in deeds:
             deeds[key]()
         elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and chosen is not None:
-            laid = next(one for one in self.laid if one.number == chosen.number)
-            self.asked.emit(chosen, laid, QPointF(*chosen.at))
+            self.asked.emit(chosen, self._laid_of(chosen), QPointF(*chosen.at))
         elif key in moves and chosen is not None and chosen.what == "bust_point":
             self._put_bust_point(chosen.number, chosen.at[0] + moves[key][0], chosen.at[1] + moves[key][1])
-        elif key in moves and chosen is not None and chosen.what.startswith("corner") and is_shifted:
-            laid = next(one for one in self.laid if one.number == chosen.number)
+        elif key in moves and chosen is not None and self._is_dragged_by_keys(chosen, event):
             at = QPointF(*chosen.at)
-            self._pull(laid, at, at + QPointF(moves[key][0], moves[key][1]) * SHIFTED)
+            self._pull(self._laid_of(chosen), at, at + QPointF(moves[key][0], moves[key][1]) * SHIFTED)
         else:
             super().keyPressEvent(event)
+
+    def _is_dragged_by_keys(self, thing: IncomingThing, event: QKeyEvent) -> bool:
+        is_shifted = bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier)
+        return is_shifted and thing.what.startswith("corner") and self._is_loose(self._laid_of(thing))
 
     def _next(self, by: int) -> None:
         """The next thing, or the one before."""
