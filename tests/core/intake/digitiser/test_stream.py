@@ -245,3 +245,10 @@ def test_a_device_that_sends_by_itself(monkeypatch: pytest.MonkeyPatch) -> None:
     presses = pressed(0.15)
     assert len(presses) > 30_000
     assert apart(demo_style().block, block_of(tagged(traces.traced(presses)))).seam < 0.5
+
+
+def test_an_outline_there_and_back_again_is_none() -> None:
+    """Three corners of which two are one and the same place: it raised a ValueError."""
+    places = [(0.0, 0.0), (200.0, 0.0), (0.0, 0.0), (200.0, 0.0)]
+    with pytest.raises(FileError, match="no outline was pressed"):
+        traces.traced([Press(x, y, "corner") for x, y in places])

@@ -23,6 +23,7 @@ AGAIN = 2.0  # mm: a corner pressed again this near is the same corner, and know
 LEAST_BAND = 0.1  # mm: no table is truer
 AT_EDGE = 12.0  # mm from the outline that a notch is pressed
 MOST_ON_EDGE = 250  # places that tell it
+LEAST_AREA = 100.0  # mm² within it
 LEAST = 3  # corners of an outline
 
 
@@ -112,6 +113,8 @@ def _piece(raw: _Raw) -> TracedPiece | None:
         path, sigma = _outline(outline)
         path = clockwise(path)
     except GeometryError:
+        return None
+    if len(path.outline) < 4 or shapely.Polygon(path.outline).buffer(0).area < LEAST_AREA:  # there and back again
         return None
     edge = shapely.LinearRing(path.outline[:-1])
     notches = []
