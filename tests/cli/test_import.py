@@ -116,3 +116,29 @@ def test_a_photograph_without_marks_says_what_to_do(tmp_path: Path) -> None:
     done = call("import", path, "--out", tmp_path / "b.zblock")
     assert done.code == 1 and "bare.png" in done.err and "no mark of a printed frame" in done.err and done.err.count("\n") == 1
     assert not (tmp_path / "b.zblock").exists()
+
+
+@pytest.mark.parametrize(
+    ("front", "says"),
+    [
+        ({"underarm": {"centre_neck": "3 +"}}, "'3 +' is not finished"),
+        (
+            {"centre_waist": {"centre_neck": "36"}},
+            "not held yet: neck point, shoulder tip, underarm and side waist. Measure each",
+        ),
+        ({"underarm": {"centre_neck": "12"}}, "the front's centre has no length. Measure from the centre neck"),
+        ({}, "the front's centre has no length"),
+    ],
+)
+def test_a_sheet_that_makes_no_block_says_why_in_a_line(front: dict, says: str, tmp_path: Path) -> None:  # type: ignore[type-arg]
+    path = tmp_path / "half.zruler"
+    value = {"format": "zesty-pivot/ruler", "version": 1, "front": {"distances": front}}
+    path.write_text(json.dumps(value), encoding="utf-8")
+    done = call("import", path, "--out", tmp_path / "b.zblock")
+    assert done.code == 1 and says in done.err and done.err.count("\n") == 1 and done.err.count("half.zruler") == 1
+    assert not (tmp_path / "b.zblock").exists()
+
+
+def test_the_schemas_of_what_comes_in_are_printed() -> None:
+    for kind in ("tags", "ruler", "digitiser"):
+        assert json.loads(call("schema", kind).out)["title"]

@@ -252,7 +252,7 @@ def steps(as_json: bool) -> None:
 
 
 @cli.command()
-@click.argument("kind", type=click.Choice(("style", "block", "report", "measures", "method", "tags")))
+@click.argument("kind", type=click.Choice(("style", "block", "report", "measures", "method", "tags", "ruler", "digitiser")))
 def schema(kind: str) -> None:
     """Print the JSON Schema of a kind of file."""
     from zesty_pivot.core.formats.schema import schema as schema_of

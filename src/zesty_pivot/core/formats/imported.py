@@ -80,7 +80,7 @@ def read(path: FilePath, devices: Sequence[Device] = ()) -> Source:
     if digitised.is_stream(content, devices):
         return _at(name, lambda: digitised.from_bytes(name, content, devices))
     if ruled.is_ruler(content):
-        return _at(name, lambda: ruled.source(ruled.from_bytes(name, content)))
+        return _at(name, lambda: ruled.source(ruled.from_bytes(name, content), name))
     return from_bytes(name, content)
 
 
@@ -117,7 +117,8 @@ def _at(name: str, work: Callable[[], Found]) -> Found:
     try:
         return work()
     except FileError as fault:
-        raise FileError(fault.what, where=f"{name}, {fault.where}".rstrip(", "), advice=fault.advice) from None
+        where = fault.where if fault.where.startswith(name) else f"{name}, {fault.where}".rstrip(", ")
+        raise FileError(fault.what, where=where, advice=fault.advice) from None
     except ZestyError as fault:
         raise FileError(fault.what, where=name, advice=fault.advice or "Choose another file.") from None
     except Exception as fault:  # noqa: BLE001 - the boundary of a reader

@@ -145,11 +145,12 @@ class RuledSource:
     nets: dict[Body, RulerNet]
     pieces: dict[Body, RuledPiece]
     faults: dict[Body, str]
+    called: str = ""
 
     @property
     def name(self) -> str:
-        """As a file would be called."""
-        return f"{self.file.name}{SUFFIX}"
+        """As its file is called, or would be."""
+        return self.called or f"{self.file.name}{SUFFIX}"
 
     @property
     def under(self) -> None:
@@ -174,8 +175,11 @@ class RuledSource:
     def paper(self) -> TracedPaper:
         """The pieces. Raises FileError where none can be drawn yet."""
         if not self.pieces:
-            why = next(iter(self.faults.values()), "nothing was measured")
-            raise FileError(why.rstrip("."), advice="Measure every point from two others.")
+            body, why = next(
+                iter(self.faults.items()), (Body.FRONT, "Nothing was measured. Measure every point from two others.")
+            )
+            what, _dot, advice = why.partition(". ")
+            raise FileError(f"{what[0].lower()}{what[1:]}", where=f"{self.name}, {body.value}", advice=advice)
         return TracedPaper(tuple(piece.traced for piece in self.pieces.values()), tuple(self.notes()))
 
     def notes(self) -> list[str]:
@@ -202,7 +206,7 @@ class RuledSource:
         return self.paper
 
 
-def source(file: RulerFile) -> RuledSource:
+def source(file: RulerFile, name: str = "") -> RuledSource:
     """The outlines that the measures make, as far as they do; what stands in the way is told by piece."""
     nets: dict[Body, RulerNet] = {}
     pieces: dict[Body, RuledPiece] = {}
@@ -226,7 +230,7 @@ def source(file: RulerFile) -> RuledSource:
             faults[body] = str(fault)
         else:
             shift = float(pieces[body].traced.ring[:, 0].max()) + APART
-    return RuledSource(file, nets, pieces, faults)
+    return RuledSource(file, nets, pieces, faults, name)
 
 
 def is_ruler(content: bytes) -> bool:

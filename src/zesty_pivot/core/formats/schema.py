@@ -13,9 +13,10 @@ from zesty_pivot.core.formats.report import Report
 from zesty_pivot.core.formats.ruled import RulerFile
 from zesty_pivot.core.formats.style_file import BlockRef, Style
 from zesty_pivot.core.formats.tag_file import TagFile
+from zesty_pivot.core.intake.digitiser.device import Device
 from zesty_pivot.core.steps.registry import all_steps
 
-KINDS = ("style", "block", "report", "measures", "method", "tags", "ruler")
+KINDS = ("style", "block", "report", "measures", "method", "tags", "ruler", "digitiser")
 
 
 def schema(kind: str) -> dict[str, Any]:
@@ -28,6 +29,7 @@ def schema(kind: str) -> dict[str, Any]:
         "method": Method,
         "tags": TagFile,
         "ruler": RulerFile,
+        "digitiser": Device,
     }
     found: dict[str, Any] = TypeAdapter(models[kind]).json_schema(by_alias=True)
     if kind in ("style", "block"):

@@ -161,7 +161,7 @@ def test_what_is_typed_stays_as_it_was_typed(tmp_path: Path) -> None:
     assert ruled.read(path) == typed
     assert apart(block_made(typed), block_made(file)).seam < 0.001
     source = imported.read(path)
-    assert isinstance(source, ruled.RuledSource) and source.name == "Measured block.zruler" and source.lines()
+    assert isinstance(source, ruled.RuledSource) and source.name == "b.zruler" and source.lines()
 
 
 @pytest.mark.parametrize(

@@ -192,5 +192,9 @@ def _suspects(
 
 
 def said(net: RulerNet) -> list[str]:
-    """What is missing, in sentences."""
-    return [f"The {point_words(id)} is not held: measure it from one more place." for id in net.loose]
+    """What is missing, in a sentence."""
+    if not net.loose:
+        return []
+    names = [point_words(id) for id in net.loose]
+    which = names[0] if len(names) == 1 else f"{', '.join(names[:-1])} and {names[-1]}"
+    return [f"Not held yet: {which}. Measure {'it' if len(names) == 1 else 'each'} from one more place."]
