@@ -63,7 +63,7 @@ def traced(flat: Flat) -> TracedPaper:
         if is_cut:
             notes.append("A piece reaches the edge of what is looked at: what lies beyond is not seen.")
         plain, cut_in = without_notches(_evenly(ring, EVERY))
-        cut_in = _apart((*notches_in(scene.gaps, plain, flat.fine), *cut_in))
+        cut_in = _apart((*cut_in, *notches_in(scene.gaps, plain, flat.fine)))  # what the outline tells is the truer
         points = points_of_darts(_smoothed(plain, 1))
         cut_in = tuple(at for at in cut_in if not len(points) or float(np.hypot(*(points - at).T).min()) > AT_POINT)
         outline = _sharpened(plain, scene, flat, cut_in)
