@@ -86,7 +86,7 @@ def _pictures() -> tuple[bytes, ...]:
     import cv2
 
     chance = np.random.default_rng(1)
-    small = chance.integers(0, 255, (240, 320, 3), dtype=np.uint8)
+    small = cv2.GaussianBlur(chance.integers(0, 255, (240, 320, 3), dtype=np.uint8), (0, 0), 4.0)
     return tuple(cv2.imencode(ending, small)[1].tobytes() for ending in (".png", ".jpg"))
 
 
