@@ -13,6 +13,7 @@ from PyQt6.QtTest import QTest
 from tests.core.intake.comparing import apart
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import digitised, library, ruled
+from zesty_pivot.core.intake.digitiser import stream
 from zesty_pivot.core.intake.digitiser.port import FoundPort
 from zesty_pivot.data.demo import demo_style, demo_trace
 from zesty_pivot.data.digitisers import shipped
@@ -146,6 +147,21 @@ def test_nothing_that_closes_is_told(window) -> None:  # type: ignore[no-untyped
     digitising.undo(-1)
     with pytest.raises(FileError, match="no outline was pressed"):
         digitising.source()
+
+
+def test_a_last_line_without_an_end_counts_once(window, open_desk) -> None:  # type: ignore[no-untyped-def]
+    """Stopped in the middle of a line, before its end, in the middle of its numbers: the same when it is read again."""
+    digitising = window.views.intake.digitising
+    for cut in (len(demo_trace()) // 2 + k for k in range(0, 16, 3)):
+        digitising.begin_again()
+        digitising.play("cut.ztrace", demo_trace()[:cut])
+        digitising._take(digitising.replay.rest())
+        digitising.stop()
+        window.keeper.writer.flush()
+        assert open_desk().views.intake.digitising.presses == digitising.presses
+        window.run("edit.undo")
+        window.run("edit.redo")
+        assert digitising.presses == stream.read(demo_trace()[:cut], digitising.device).presses
 
 
 def test_a_trace_is_there_again(window, open_desk) -> None:  # type: ignore[no-untyped-def]

@@ -123,6 +123,7 @@ class Digitising(QObject):
         source, self._source = self._source, None
         if source is not None:
             source.close()
+            self.stream.end()  # what waits is a last line, as when it is read again
             self.changed.emit()
 
     @contained("the digitiser")
@@ -157,7 +158,6 @@ class Digitising(QObject):
             self.came.emit()
 
     def _end(self) -> None:
-        self.stream.end()
         self.stop()
         self.came.emit()
 
