@@ -97,6 +97,7 @@ def test_a_trace_is_kept_and_replayed_and_dropped(window, tmp_path: Path, monkey
     monkeypatch.setattr(window.ask, "open_file", lambda *_asked: path)
     window.run("digitiser.replay")
     assert digitising.is_running and digitising.taken.name == "mine"
+    assert window.views.intake.digitiser_view.line.currentText().startswith("Simulated")
     digitising.to_end()
     window.take(path)
     until(lambda: window.model.view == IMPORT)

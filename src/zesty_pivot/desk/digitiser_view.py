@@ -111,7 +111,7 @@ class DigitiserView(QWidget):
             return
         digitising = self._digitising
         self.device.show_choices([(one.id, one.title) for one in digitising.devices], digitising.device.id)
-        if not digitising.is_running:
+        if not digitising.is_running or not self.line.count():
             lines = [(SIMULATED, "Simulated, the demo's block"), *((port.name, port.title) for port in ports())]
             known = [name for name, _title in lines]
             now = self.line.currentData()
