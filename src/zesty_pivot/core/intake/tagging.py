@@ -26,6 +26,7 @@ from zesty_pivot.core.record import record
 # Log likelihoods, our own choice, tried on drafts of random people and on pieces that are none.
 SURE_AHEAD, LIKELY_AHEAD = 9.0, 3.0  # that the best reading is ahead of the next
 PASSED = math.radians(30.0)  # a corner that the reading passes over and that turns by more makes it less than sure
+LEAST_HEIGHT = 0.1  # mm from the centre waist to the neck
 LEAST_SCORE = -60.0  # below it a piece is no bodice half
 SURE_SCORE = -25.0
 WEAK = math.radians(9.0)  # the least corner that is looked for where there are too few
@@ -111,6 +112,8 @@ def _looked(number: int, piece: TracedPiece, hints: PieceHints) -> _Looked | str
         return "it does not look like half of a bodice"
     error = shape.error + 2.0 * shape.sigma + piece.error
     seen = laid(inside.piece, parts, best, error)
+    if not seen.height > LEAST_HEIGHT:
+        return "it has no height from its waist to its neck"
     return _Looked(number, inside, parts, best, _guess(found, parts, hints), seen)
 
 
