@@ -52,4 +52,17 @@ def measured(piece: Piece, *, strays: float = 0.0, chance: random.Random | None 
 def ruler_file(block: BlockFile, **how) -> ruled.RulerFile:  # type: ignore[no-untyped-def]
     pattern = block_file.pattern(block)
     front, back = (measured(pattern.piece(name), **how) for name in ("front", "back"))
-    return ruled.of_block(front, back)
+    return file_of(front, back)
+
+
+def file_of(front: RulerPiece, back: RulerPiece | None) -> ruled.RulerFile:
+    """A file of measures in mm."""
+
+    def measures(piece: RulerPiece) -> ruled.RulerMeasures:
+        rows: dict[str, dict[str, float]] = {}
+        for (id, other), mm in piece.distances.items():
+            rows.setdefault(id, {})[other] = round(mm, 3)
+        along = {edge: round(mm, 3) for edge, mm in piece.along.items()}
+        return ruled.RulerMeasures.model_validate({"items": dict(piece.items), "distances": rows, "along": along})
+
+    return ruled.RulerFile(units="mm", front=measures(front), back=measures(back) if back is not None else None)

@@ -14,10 +14,11 @@ from tests.core.intake.comparing import apart
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import digitised, library, ruled
 from zesty_pivot.core.intake.digitiser import stream
-from zesty_pivot.core.intake.digitiser.port import FoundPort
+from zesty_pivot.core.intake.digitiser.port import FoundPort, Replay
 from zesty_pivot.data.demo import demo_style, demo_trace
 from zesty_pivot.data.digitisers import shipped
 from zesty_pivot.desk import digitiser_view
+from zesty_pivot.desk import digitising as digitising_module
 from zesty_pivot.desk import window as endings
 from zesty_pivot.desk.model import DIGITISER, IMPORT
 
@@ -174,6 +175,46 @@ def test_a_trace_is_there_again(window, open_desk) -> None:  # type: ignore[no-u
     window.keeper.writer.flush()
     again = open_desk().views.intake.digitising
     assert again.presses == digitising.presses and again.device.id == "tenths"
+
+
+def test_a_trace_of_ones_own_digitiser_is_there_again(window, open_desk, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    """With how it talks: its file need not be found again."""
+    digitising = window.views.intake.digitising
+    digitising.play_demo()
+    digitising.to_end()
+    path = tmp_path / "ours.zdigit"
+    path.write_text(shipped()[0].model_copy(update={"id": "ours", "mm": 0.2}).model_dump_json())
+    digitising.add_device(path)
+    window.keeper.writer.flush()
+    again = open_desk().views.intake.digitising
+    assert again.device.id == "ours" and again.presses == digitising.presses and again.device in again.devices
+
+
+def test_a_line_cut_off_is_no_part_of_the_next(window, monkeypatch: pytest.MonkeyPatch) -> None:  # type: ignore[no-untyped-def]
+    """Pulled out in the middle of a line and opened again: undo and redo read the same."""
+    digitising = window.views.intake.digitising
+    monkeypatch.setattr(digitising_module, "SerialLine", lambda _name, _device: Replay(b"", 9600.0))
+    digitising.open("a port")
+    digitising._take(b"100,200,1\r\n300,4")
+    digitising.open("a port")
+    digitising._take(b"500,600,2\r\n")
+    digitising.stop()
+    wanted = [(10.0, -20.0), (50.0, -60.0)]
+    assert [(press.x, press.y) for press in digitising.presses] == wanted
+    digitising.begin_again()
+    window.run("edit.undo")
+    assert [(press.x, press.y) for press in digitising.presses] == wanted
+
+
+def test_the_last_place_that_stands_is_taken_back(window) -> None:  # type: ignore[no-untyped-def]
+    """Not one that the device itself took back, nor its taking back."""
+    digitising = window.views.intake.digitising
+    digitising._take(b"10,10,1\r\n20,20,1\r\n30,30,1\r\n0,0,*\r\n")
+    digitising.back()
+    assert [press.x for press in stream.standing(digitising.presses)] == [1.0]
+    digitising.back()
+    digitising.back()
+    assert stream.standing(digitising.presses) == []
 
 
 def test_the_windows_endings_are_those_of_the_formats() -> None:

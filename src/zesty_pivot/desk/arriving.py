@@ -19,7 +19,6 @@ from zesty_pivot.desk.measure_view import today
 from zesty_pivot.desk.model import IMPORT, LIBRARY
 
 if TYPE_CHECKING:
-    from zesty_pivot.core.intake.photo.sized import Known
     from zesty_pivot.desk.ask import Asker
     from zesty_pivot.desk.documents import Documents
     from zesty_pivot.desk.incoming import CameIn
@@ -129,9 +128,6 @@ class Arriving:
         photo = sizing.photo
         if photo is None:
             return
-        found: list[Known] = []
-        if not self._model.tried(lambda: found.append(sizing.known())):
-            return
 
         def show(source: PhotoSource) -> None:
             self._window.views.intake.incoming.begin(source)
@@ -139,7 +135,7 @@ class Arriving:
 
         self._window.worker.run(
             f"Laying {photo.name} flat",
-            lambda _told: imported.sized(photo, found[0]),
+            lambda _told: imported.sized(photo, sizing.known()),
             show,
             lambda fault: self._model.say(str(fault), fault=True),
         )

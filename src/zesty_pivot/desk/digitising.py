@@ -24,6 +24,7 @@ from zesty_pivot.desk.kept_work import KeptWork
 from zesty_pivot.desk.model import DIGITISER, DeskModel
 
 LOOK_MS = 40  # how often the line is looked at
+KEPT_S = 0.5  # and how often what it sent is kept
 
 
 @record(eq=False)
@@ -53,12 +54,23 @@ class Digitising(QObject):
         self._timer.setInterval(LOOK_MS)
         self._timer.timeout.connect(self.look)
         self._looked = 0.0
+        self._kept_at = time.monotonic()
 
     def _left(self) -> Taken:
-        """The trace as it was left, by the digitiser that it looks like."""
-        raw = self._kept.read()
-        known = raw and digitiser_file.is_known(raw, tuple(self.devices))
-        return Taken(digitiser_file.likeliest(raw, tuple(self.devices)), raw) if known else Taken(self.devices[0])
+        """The trace as it was left, with how its digitiser talks; an empty one where nothing can be read of it."""
+        device, _line, raw = self._kept.read().partition(b"\n")
+        try:
+            left = Taken(digitiser_file.from_text(device.decode("utf-8", "replace"), "the trace that was left"), raw)
+        except FileError:
+            return Taken(self.devices[0])
+        if left.device not in self.devices:
+            self.devices = [one for one in self.devices if one.id != left.device.id] + [left.device]
+        return left
+
+    def _keep(self) -> None:
+        """Keeps the trace, with how its digitiser talks in a line before it."""
+        self._kept.write(self.device.model_dump_json().encode() + b"\n" + self.taken.raw)
+        self._kept_at = time.monotonic()
 
     # What is so.
 
@@ -108,7 +120,10 @@ class Digitising(QObject):
     def open(self, port: str) -> None:
         """A serial port; what was traced before stays. Raises FileError where it cannot be opened."""
         self.stop()
-        self._run(SerialLine(port, self.device))
+        line = SerialLine(port, self.device)
+        if self.taken.raw and not self.taken.raw.endswith(b"\n"):  # what was cut off is a line of its own
+            self._take(b"\n")
+        self._run(line)
 
     def _run(self, source: PortLine) -> None:
         self._source = source
@@ -124,6 +139,7 @@ class Digitising(QObject):
         if source is not None:
             source.close()
             self.stream.end()  # what waits is a last line, as when it is read again
+            self._keep()
             self.changed.emit()
 
     @contained("the digitiser")
@@ -154,7 +170,8 @@ class Digitising(QObject):
             taken = self.taken
             self.history.values[self.history.at] = Taken(taken.device, taken.raw + portion, taken.name)
             self.stream.take(portion)
-            self._kept.write(self.taken.raw)
+            if time.monotonic() - self._kept_at > KEPT_S:
+                self._keep()
             self.came.emit()
 
     def _end(self) -> None:
@@ -177,11 +194,18 @@ class Digitising(QObject):
         self.set_device(device.id)
 
     def back(self) -> None:
-        """Takes the last place away: its line is taken out of what was sent."""
+        """Takes the last place that stands away: its line is taken out of what was sent."""
         lines = self.taken.raw.splitlines(keepends=True)
-        last = next((k for k in range(len(lines) - 1, -1, -1) if stream.read(lines[k], self.device).presses), None)
-        if last is not None:
-            self._push(Taken(self.device, b"".join(lines[:last] + lines[last + 1 :]), self.taken.name), "the last place")
+        stand: list[int] = []  # the lines of the places that stand; a press that takes one back may be the device's own
+        for number, line in enumerate(lines):
+            for press in stream.read(line, self.device).presses:
+                if press.deed != "back":
+                    stand.append(number)
+                elif stand:
+                    stand.pop()
+        if stand:
+            left = lines[: stand[-1]] + lines[stand[-1] + 1 :]
+            self._push(Taken(self.device, b"".join(left), self.taken.name), "the last place")
 
     def begin_again(self) -> None:
         """An empty table."""
@@ -199,7 +223,7 @@ class Digitising(QObject):
         self._read_again()
 
     def _read_again(self) -> None:
-        self._kept.write(self.taken.raw)
+        self._keep()
         self.stream = Stream(self.device)
         self.stream.take(self.taken.raw)
         if not self.is_running:
@@ -211,6 +235,5 @@ class Digitising(QObject):
     def source(self) -> DigitisedSource:
         """What was pressed, to be tagged. Raises FileError where there is no outline yet."""
         found = DigitisedSource(f"{self.taken.name}{SUFFIX}", tuple(self.presses), self.told)
-        if not found.paper.pieces:
-            raise FileError("nothing was traced")
+        found.traced()
         return found

@@ -9,9 +9,9 @@ from functools import partial
 from PyQt6.QtGui import QAction
 from PyQt6.QtWidgets import QGridLayout, QHBoxLayout, QLineEdit, QPushButton, QVBoxLayout, QWidget
 
-from zesty_pivot.core.intake.ruler.sheet import EDGE_WORDS, NECK, RUNS_TO, WAIST, RulerPoint, is_tip, item_words, point_words
+from zesty_pivot.core.intake.ruler.sheet import NECK, RUNS_TO, WAIST, RulerPoint, edge_words, is_tip, item_words, point_words
 from zesty_pivot.core.piece import Body
-from zesty_pivot.core.quantity import format_length
+from zesty_pivot.core.piece.names import capital
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import Column, SideColumn, asking, side
 from zesty_pivot.desk.contained import contained
@@ -22,6 +22,7 @@ from zesty_pivot.desk.ruling import Ruling
 from zesty_pivot.desk.table.ruler_table import RulerTable
 
 LEFT, TITLE, UNDER = 476, 128, 118
+MOST_SAID = 5  # of what does not close
 BODIES = (("front", "Front"), ("back", "Back"))
 UNITS = (("cm", "Centimetres"), ("mm", "Millimetres"), ("in", "Inches"))
 ASKED = (
@@ -77,7 +78,7 @@ class RulerView(QWidget):
         rows.addWidget(label("On the edges, in order from the centre neck", "heading"))
         rows.addLayout(self.items)
         add = QHBoxLayout()
-        self.edge.show_choices([(edge, EDGE_WORDS.get(edge, edge).capitalize()) for edge in RUNS_TO], "shoulder")
+        self.edge.show_choices([(edge, edge_words(edge).capitalize()) for edge in RUNS_TO], "shoulder")
         add.addWidget(self.edge, 1)
         for item, text in (("dart", "Add a dart"), ("point", "Add a point of the curve")):
             button = QPushButton(text)
@@ -150,9 +151,9 @@ class RulerView(QWidget):
         for number, point in enumerate(points, 1):
             self._lay_row(number, point)
         for number, edge in enumerate(RUNS_TO):
-            field = RulerField(f"Along the {EDGE_WORDS.get(edge, edge)}", partial(ruling.set_along, edge))
+            field = RulerField(f"Along the {edge_words(edge)}", partial(ruling.set_along, edge))
             self.lengths[edge] = field
-            self.tape.addWidget(label(EDGE_WORDS.get(edge, edge).capitalize(), "quiet", wraps=False), 0, number)
+            self.tape.addWidget(label(edge_words(edge).capitalize(), "quiet", wraps=False), 0, number)
             self.tape.addWidget(field, 1, number)
         for edge in RUNS_TO:
             counts: Counter[str] = Counter()
@@ -195,17 +196,15 @@ class RulerView(QWidget):
             names = [f"{point_words(point)} from {point_words(other)}" for point, other in suspects[:4]]
             which = names[0] if len(names) == 1 else f"one of these is likely to be wrong: {'; '.join(names)}"
             self.says.addWidget(label(f"Measure again: {which}.", "warning"))
-        for one in ruling.open[:3]:
-            how = f"{format_length(abs(one.off), ruling.file.units, fine=True)} {'longer' if one.off > 0 else 'shorter'}"
-            where = f"{point_words(one.point)} from {point_words(one.source)}".capitalize()
-            self.says.addWidget(label(f"{where} is drawn {how} than measured.", "warning"))
-        piece = ruling.source.pieces.get(ruling.body)
-        for edge, off in piece.along.items() if piece is not None else ():
-            if abs(off) > 1.0:
-                how = f"{format_length(abs(off), ruling.file.units, fine=True)} {'longer' if off > 0 else 'shorter'}"
-                self.says.addWidget(label(f"The {EDGE_WORDS.get(edge, edge)} is drawn {how} than along the tape.", "warning"))
-        if piece is not None and self.says.count() == 0:
-            self.says.addWidget(label("Everything closes.", "quiet"))
+        unclosed = ruling.source.unclosed(ruling.body)
+        for text in unclosed[:MOST_SAID]:
+            self.says.addWidget(label(f"{capital(text)}.", "warning"))
+        net = ruling.source.nets.get(ruling.body)
+        if net is not None and not fault and not unclosed:
+            checked = (
+                "Everything closes." if net.is_checked else "It is drawn as measured. Nothing was measured twice to check it."
+            )
+            self.says.addWidget(label(checked, "quiet"))
 
     def go_to(self, id: str) -> None:
         """The first empty field of a point, else its first."""

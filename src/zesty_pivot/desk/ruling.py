@@ -8,7 +8,7 @@ from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import FileError
-from zesty_pivot.core.formats import files, ruled
+from zesty_pivot.core.formats import ruled
 from zesty_pivot.core.formats.ruled import RuledSource, RulerFile, RulerMeasures
 from zesty_pivot.core.intake.ruler.net import OpenDistance
 from zesty_pivot.core.intake.ruler.sheet import Item, RulerPoint, points_of
@@ -146,7 +146,7 @@ class Ruling(QObject):
 
     def open_file(self, path: Path) -> None:
         """A sheet from its file. Raises FileError."""
-        self.take(ruled.from_bytes(files.shown(path), files.read_bytes(path, files.MAX_BYTES)))
+        self.take(ruled.read(path))
 
     def take(self, file: RulerFile) -> None:
         """Shows a sheet."""

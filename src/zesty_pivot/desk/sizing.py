@@ -13,7 +13,6 @@ from zesty_pivot.desk.history import History
 from zesty_pivot.desk.model import SIZING, DeskModel
 
 SHEETS = {**PAPERS, "own": (300.0, 300.0)}
-RULER_MM = 300.0
 Points = tuple[tuple[float, float], ...]
 
 

@@ -13,7 +13,7 @@ from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake.hints import Hints, PieceHints
 from zesty_pivot.core.intake.ruler.net import CLOSES, RulerNet, adjusted_net, said
 from zesty_pivot.core.intake.ruler.outline import RuledPiece, drawn
-from zesty_pivot.core.intake.ruler.sheet import RUNS_TO, Item, RulerPiece, point_words, points_of
+from zesty_pivot.core.intake.ruler.sheet import RUNS_TO, Item, RulerPiece, edge_words, point_words, points_of
 from zesty_pivot.core.intake.traced import TracedPaper
 from zesty_pivot.core.intake.units import UnitChoice
 from zesty_pivot.core.kept import cached_property
@@ -26,7 +26,6 @@ KIND = "ruler"
 SUFFIX = ".zruler"
 APART = 120.0  # mm between front and back on the paper
 MOST_ITEMS = 8  # on an edge
-BODIES = {"front": Body.FRONT, "back": Body.BACK}
 
 
 class RulerMeasures(Model):
@@ -65,7 +64,7 @@ class RulerMeasures(Model):
             for source, text in row.items():
                 if source in known.get(id, ()):
                     distances[id, source] = _length(text, scope, f"{point_words(id)} from {point_words(source)}")
-        along = {edge: _length(text, scope, f"along the {edge.replace('_', ' ')}") for edge, text in self.along.items()}
+        along = {edge: _length(text, scope, f"along the {edge_words(edge)}") for edge, text in self.along.items()}
         return RulerPiece(body, self.items, distances, along)
 
 
@@ -183,19 +182,25 @@ class RuledSource:
         return TracedPaper(tuple(piece.traced for piece in self.pieces.values()), tuple(self.notes()))
 
     def notes(self) -> list[str]:
-        """What does not close, and what no distance holds, in sentences."""
-        found = []
-        for body, net in self.nets.items():
-            found += said(net)
-            for one in net.open:
-                how = f"{format_length(abs(one.off), self.file.units, fine=True)} {'longer' if one.off > 0 else 'shorter'}"
-                where = f"{point_words(one.point)} from {point_words(one.source)}"
-                found.append(f"{body.value.capitalize()}: {where} is drawn {how} than measured.")
-            for edge, off in self.pieces[body].along.items() if body in self.pieces else ():
-                if abs(off) > CLOSES:
-                    how = f"{format_length(abs(off), self.file.units, fine=True)} {'longer' if off > 0 else 'shorter'}"
-                    found.append(f"{body.value.capitalize()}: the {edge.replace('_', ' ')} is drawn {how} than along the tape.")
-        return found
+        """What does not close, and what no distance holds, in sentences, front and back."""
+        missing = [text for net in self.nets.values() for text in said(net)]
+        return missing + [f"{body.value.capitalize()}: {text}." for body in self.nets for text in self.unclosed(body)]
+
+    def unclosed(self, body: Body) -> list[str]:
+        """What does not close on a piece, the worst first, in words."""
+
+        def how(off: float) -> str:
+            return f"{format_length(abs(off), self.file.units, fine=True)} {'longer' if off > 0 else 'shorter'}"
+
+        net, piece = self.nets.get(body), self.pieces.get(body)
+        found = [
+            f"{point_words(one.point)} from {point_words(one.source)} is drawn {how(one.off)} than measured"
+            for one in (net.open if net is not None else ())
+        ]
+        along = piece.along.items() if piece is not None else ()
+        return found + [
+            f"the {edge_words(edge)} is drawn {how(off)} than along the tape" for edge, off in along if abs(off) > CLOSES
+        ]
 
     def lines(self, _unit: str | None = None) -> tuple[Path, ...]:
         """The outlines as they were drawn."""
@@ -212,7 +217,7 @@ def source(file: RulerFile, name: str = "") -> RuledSource:
     pieces: dict[Body, RuledPiece] = {}
     faults: dict[Body, str] = {}
     shift = 0.0
-    for body in BODIES.values():
+    for body in (Body.FRONT, Body.BACK):
         measures = file.of(body)
         if measures is None:
             continue
@@ -251,19 +256,3 @@ def from_bytes(name: str, content: bytes) -> RulerFile:
 def dump(file: RulerFile) -> bytes:
     """The file's bytes."""
     return (file.model_dump_json(indent=1, exclude_none=True) + "\n").encode()
-
-
-def of_block(front: RulerPiece | None, back: RulerPiece | None, name: str = "Measured block") -> RulerFile:
-    """A file of measures in mm."""
-
-    def measures(piece: RulerPiece | None) -> RulerMeasures | None:
-        if piece is None:
-            return None
-        rows: dict[str, dict[str, float]] = {}
-        for (id, other), mm in piece.distances.items():
-            rows.setdefault(id, {})[other] = round(mm, 3)
-        return RulerMeasures.model_validate(
-            {"items": dict(piece.items), "distances": rows, "along": {edge: round(mm, 3) for edge, mm in piece.along.items()}}
-        )
-
-    return RulerFile(name=name, units="mm", front=measures(front), back=measures(back))

@@ -24,13 +24,16 @@ class DigitiserTable(Canvas):
         super().__init__(model)
         self._digitising = digitising
         self._box = TABLE
+        self._presses: list[Press] = []  # those that stand
         self.setAccessibleName("Digitiser")
         digitising.changed.connect(self.refresh)
         digitising.came.connect(self.refresh)
+        self.refresh()
 
     def refresh(self) -> None:
         """Draws again; the view follows while it is not moved by hand."""
-        places = [QPointF(press.x, press.y) for press in standing(self._digitising.presses) if press.deed not in NOWHERE]
+        self._presses = standing(self._digitising.presses)
+        places = [QPointF(press.x, press.y) for press in self._presses if press.deed not in NOWHERE]
         box = TABLE
         if places:
             xs, ys = [at.x() for at in places], [at.y() for at in places]
@@ -52,7 +55,7 @@ class DigitiserTable(Canvas):
         line, legs = QPainterPath(), QPainterPath()
         begun: QPointF | None = None
         before = ""
-        for press in standing(self._digitising.presses):
+        for press in self._presses:
             at = QPointF(press.x, press.y)
             if press.deed in ALONG:
                 if begun is None:
@@ -74,13 +77,13 @@ class DigitiserTable(Canvas):
         painter.drawPath(line)
         painter.setPen(QPen(NOW.color("ink"), 1.1 * px))
         painter.drawPath(legs)
-        ends = [QPointF(press.x, press.y) for press in standing(self._digitising.presses) if press.deed == "grain"]
+        ends = [QPointF(press.x, press.y) for press in self._presses if press.deed == "grain"]
         painter.setPen(QPen(NOW.color("quiet"), 1.1 * px, Qt.PenStyle.DashDotLine))
         for start, stop in zip(ends[::2], ends[1::2], strict=False):
             painter.drawLine(start, stop)
 
     def paint_over(self, painter: QPainter) -> None:
-        presses = [press for press in standing(self._digitising.presses) if press.deed not in ("close", "next")]
+        presses = [press for press in self._presses if press.deed not in NOWHERE]
         for press in presses:
             self._mark(painter, press)
         painter.setFont(text_font(10))

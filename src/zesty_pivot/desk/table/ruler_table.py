@@ -24,7 +24,7 @@ SWEEP = 16.0  # degrees of an arc to both sides of its point
 
 
 class RulerTable(Canvas):
-    """Draws the piece that is looked at; a click on a point asks for its measures."""
+    """Draws the piece that is looked at; pressing on a point leads to its fields."""
 
     picked = pyqtSignal(str)
 
@@ -48,11 +48,8 @@ class RulerTable(Canvas):
         at = list(self.points.values())
         box = EMPTY
         if at:
-            low, high = (
-                QPointF(min(p.x() for p in at), min(p.y() for p in at)),
-                QPointF(max(p.x() for p in at), max(p.y() for p in at)),
-            )
-            box = QRectF(low, high).adjusted(-ROOM, -ROOM, ROOM, ROOM)
+            xs, ys = [one.x() for one in at], [one.y() for one in at]
+            box = QRectF(QPointF(min(xs), min(ys)), QPointF(max(xs), max(ys))).adjusted(-ROOM, -ROOM, ROOM, ROOM)
         was, self._box = self._box, box
         self._fit_again(was)
 

@@ -14,7 +14,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from tests.core.intake.comparing import apart
-from tests.ruled_blocks import measured, ruler_file
+from tests.ruled_blocks import file_of, measured, ruler_file
 from tests.samples import real_block
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import block_file, imported, ruled
@@ -67,6 +67,14 @@ def test_what_does_not_close_is_told_and_the_wrong_measure_found() -> None:
     assert checked > len(piece.distances) / 2
     assert named == checked and alone > 0.5 * checked
     assert adjusted_net(piece).suspects == () and adjusted_net(piece).open == []
+    assert adjusted_net(piece).is_checked
+
+
+def test_what_is_measured_once_is_not_checked() -> None:
+    """Both ends of the centre, and nothing more: each point has its two distances, and nothing can fail to close."""
+    piece = measured(block_file.pattern(real_block()).piece("front"), curve_points=0)
+    once = replace(piece, distances={key: mm for key, mm in piece.distances.items() if key[1] in (NECK, WAIST)})
+    assert adjusted_net(once).loose == () and not adjusted_net(once).is_checked
 
 
 def test_one_distance_too_many_tells_only_that_one_of_three_is_wrong() -> None:
@@ -143,7 +151,7 @@ def test_the_points_of_a_sheet() -> None:
 
 def test_a_curve_shorter_than_its_chord_is_as_near_as_can_be_and_told() -> None:
     piece = measured(block_file.pattern(real_block()).piece("front"), curve_points=0)
-    source = ruled.source(ruled.of_block(replace(piece, along={"neckline": 50.0}), None))
+    source = ruled.source(file_of(replace(piece, along={"neckline": 50.0}), None))
     assert source.pieces[Body.FRONT].along["neckline"] > 20.0
     assert any("neckline is drawn" in note and "longer than along the tape" in note for note in source.notes())
 

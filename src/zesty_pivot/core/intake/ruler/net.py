@@ -18,9 +18,8 @@ from zesty_pivot.core.record import record
 READS = 0.5  # mm that a ruler is read to. Common practice, no source
 CLOSES = 1.0  # mm that a distance may be off before it is said
 STRANGE = 3.3  # times its own spread that a distance is off when it is likely to be wrong (Baarda's data snooping, from memory)
-ALIKE = (
-    0.9  # of the strangest: what is as strange is meant as well; one distance too many tells only that one of three is wrong
-)
+# Of the strangest: what is as strange is meant as well. One distance too many tells only that one of three is wrong.
+ALIKE = 0.9
 LEAST_CHECK = 0.02  # of a distance that the others say at least, that it can be told wrong
 HOLDS = 1e-4  # of a distance's weight: keeps what nothing measures where pieces usually have it
 
@@ -52,6 +51,11 @@ class RulerNet:
     suspects: tuple[tuple[str, str], ...]
 
     @property
+    def is_checked(self) -> bool:
+        """Whether more was measured than the points need, so that something could fail to close."""
+        return len(self.off) > 2 * (len(self.points) - 2) + 1
+
+    @property
     def open(self) -> list[OpenDistance]:
         """What does not close, the worst first."""
         found = [OpenDistance(*key, off) for key, off in self.off.items() if abs(off) > CLOSES]
@@ -59,8 +63,7 @@ class RulerNet:
 
 
 def adjusted_net(piece: RulerPiece) -> RulerNet:
-    """The points that lie nearest to all distances. Raises FileError where the centre's length is not known, or too much to
-    be a garment's."""
+    """The points that lie nearest to all distances. Raises FileError where the centre's length is not known."""
     base = piece.distances.get((WAIST, NECK))
     if base is None:
         raise FileError(
@@ -146,10 +149,11 @@ def _by_arcs(arcs: Sequence[tuple[Array, float]], usual: Array) -> Array:
             normal = np.array([-way[1], way[0]]) / apart
             both = foot + normal * high, foot - normal * high
             return min(both, key=lambda at: float(np.hypot(*(at - usual))))
-    for centre, r in arcs:
-        way = usual - centre
-        return np.asarray(centre + way / max(float(np.hypot(*way)), 1e-9) * r)
-    return usual
+    if not arcs:
+        return usual
+    centre, r = arcs[0]
+    way = usual - centre
+    return np.asarray(centre + way / max(float(np.hypot(*way)), 1e-9) * r)
 
 
 def _usual(piece: RulerPiece, base: float) -> dict[str, Array]:

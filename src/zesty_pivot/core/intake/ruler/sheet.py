@@ -17,7 +17,6 @@ RUNS_TO = {
     "neckline": "neck_point", "shoulder": "shoulder_tip", "armhole": "underarm", "side_seam": "side_waist",
     "waist": "centre_waist",
 }  # fmt: skip
-EDGE_WORDS = {"side_seam": "side seam"}
 
 
 @record
@@ -100,12 +99,17 @@ def _apart(*names: str) -> tuple[str, ...]:
     return tuple(dict.fromkeys(names))
 
 
+def edge_words(edge: str) -> str:
+    """An edge's name in words."""
+    return edge.replace("_", " ")
+
+
 def point_words(id: str) -> str:
     """A point's name in words."""
     edge, _colon, item = id.partition(":")
     if not item:
         return id.replace("_", " ")
-    name = EDGE_WORDS.get(edge, edge)
+    name = edge_words(edge)
     number = item.strip("pabti")
     which = "" if number == "1" else f" {number}"
     if is_tip(id):
