@@ -5,13 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from zesty_pivot.core.formats import digitiser_file
+from zesty_pivot.core.formats.brought_in import BroughtIn
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake.digitiser import stream, traces
 from zesty_pivot.core.intake.digitiser.device import Device
 from zesty_pivot.core.intake.digitiser.stream import Press
-from zesty_pivot.core.intake.hints import Hints
 from zesty_pivot.core.intake.traced import TracedPaper
-from zesty_pivot.core.intake.units import UnitChoice
 from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.record import record
 
@@ -20,26 +19,12 @@ SUFFIX = ".ztrace"  # plain text: the lines as the digitiser sent them
 
 
 @record(eq=False)
-class DigitisedSource:
+class DigitisedSource(BroughtIn):
     """Places as they were pressed, mm, with what was told of the line."""
 
     name: str
     presses: tuple[Press, ...]
     told: tuple[str, ...] = ()
-
-    @property
-    def under(self) -> None:
-        """No picture lies under it: its lines do."""
-
-    @property
-    def hints(self) -> Hints:
-        """Nobody has said anything of its pieces."""
-        return Hints()
-
-    @property
-    def units(self) -> list[UnitChoice]:
-        """None to choose: the digitiser tells the size."""
-        return []
 
     @cached_property
     def paper(self) -> TracedPaper:

@@ -9,6 +9,7 @@ from typing import TypeVar
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.faults import caught, sentence
 from zesty_pivot.core.formats import digitised, files, photographed, ruled
+from zesty_pivot.core.formats.brought_in import BroughtIn
 from zesty_pivot.core.formats.digitised import DigitisedSource
 from zesty_pivot.core.formats.photographed import BarePhoto, PhotoSource
 from zesty_pivot.core.formats.ruled import RuledSource
@@ -32,22 +33,13 @@ MAX_IMPORT = 64 * 1024 * 1024  # bytes; a drawing of a whole style is a few, a p
 
 
 @record(eq=False)
-class ImportSource:
+class ImportSource(BroughtIn):
     """A file as it was read: its name, which reader read it, its content, and what it draws in its own units."""
 
     name: str
     reader: str
     content: bytes
     drawing: Drawing
-
-    @property
-    def under(self) -> None:
-        """No picture lies under it: its lines do."""
-
-    @property
-    def hints(self) -> Hints:
-        """A drawing says nothing of its pieces that a person would."""
-        return Hints()
 
     @cached_property
     def units(self) -> list[units.UnitChoice]:

@@ -5,13 +5,12 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from zesty_pivot.core.errors import FileError
+from zesty_pivot.core.formats.brought_in import BroughtIn
 from zesty_pivot.core.geometry import Path
-from zesty_pivot.core.intake.hints import Hints
 from zesty_pivot.core.intake.photo import outlines, picture, sized
 from zesty_pivot.core.intake.photo.picture import Flat, Pixels
 from zesty_pivot.core.intake.photo.sized import Known
 from zesty_pivot.core.intake.traced import TracedPaper
-from zesty_pivot.core.intake.units import UnitChoice
 from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.record import record
 
@@ -19,7 +18,7 @@ MOST_PICTURES = 8
 
 
 @record(eq=False)
-class PhotoSource:
+class PhotoSource(BroughtIn):
     """Photographs as they were read: names, pixels, and the table in them from above."""
 
     names: tuple[str, ...]
@@ -37,16 +36,6 @@ class PhotoSource:
     def under(self) -> Flat:
         """The table from above, to lie under the block."""
         return self.flat
-
-    @property
-    def hints(self) -> Hints:
-        """Nobody has said anything of its pieces."""
-        return Hints()
-
-    @property
-    def units(self) -> list[UnitChoice]:
-        """None to choose: the frame of marks tells the size."""
-        return []
 
     @cached_property
     def _lines(self) -> tuple[Path, ...]:
@@ -75,16 +64,11 @@ def is_picture(content: bytes) -> bool:
 
 
 @record(eq=False)
-class BarePhoto:
+class BarePhoto(BroughtIn):
     """A photograph without any mark: how large things are has to be said first."""
 
     name: str
     pixels: Pixels
-
-    @property
-    def hints(self) -> Hints:
-        """Nobody has said anything of its pieces."""
-        return Hints()
 
     def sized(self, known: Known) -> PhotoSource:
         """The pieces, by something in it whose size is known. Raises FileError."""

@@ -9,13 +9,13 @@ from pydantic import Field, field_validator
 
 from zesty_pivot.core.errors import FileError, GeometryError, ZestyError, one_of
 from zesty_pivot.core.formats import files
+from zesty_pivot.core.formats.brought_in import BroughtIn
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.intake.hints import Hints, PieceHints
 from zesty_pivot.core.intake.ruler.net import CLOSES, RulerNet, adjusted_net, said
 from zesty_pivot.core.intake.ruler.outline import RuledPiece, drawn
 from zesty_pivot.core.intake.ruler.sheet import RUNS_TO, Item, RulerPiece, edge_words, point_words, points_of
 from zesty_pivot.core.intake.traced import TracedPaper
-from zesty_pivot.core.intake.units import UnitChoice
 from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.piece import Body
 from zesty_pivot.core.quantity import Scope, Unit, format_length, length_mm, with_unit
@@ -137,7 +137,7 @@ def without_item(measures: RulerMeasures, edge: str, place: int) -> RulerMeasure
 
 
 @record(eq=False)
-class RuledSource:
+class RuledSource(BroughtIn):
     """A block by ruler: its file, the nets and outlines of its pieces, and why a piece has none."""
 
     file: RulerFile
@@ -150,15 +150,6 @@ class RuledSource:
     def name(self) -> str:
         """As its file is called, or would be."""
         return self.called or f"{self.file.name}{SUFFIX}"
-
-    @property
-    def under(self) -> None:
-        """No picture lies under it."""
-
-    @property
-    def units(self) -> list[UnitChoice]:
-        """None to choose: the lengths have their unit."""
-        return []
 
     @property
     def hints(self) -> Hints:
