@@ -323,4 +323,6 @@ def test_every_export_format_has_its_action_and_its_button(open_desk, qtbot, tmp
         window.ask.path = tmp_path / "out"
         window.run(f"export.{id}")
         qtbot.waitUntil(lambda: not window.worker.is_busy, timeout=10_000)
-        assert (tmp_path / f"out{one.ending}").read_bytes() == one.files(window.model.derived, "A4")[one.whole("A4")]()
+        assert (tmp_path / f"out{one.ending}").read_bytes() == one.files(window.model.derived, window.paging.printing)[
+            one.whole("A4")
+        ]()

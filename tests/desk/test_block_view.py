@@ -236,7 +236,7 @@ def test_the_draft_is_printed_true_to_its_scale(open_desk, tmp_path: Path, scale
     window = opened(open_desk)
     drafting = window.views.drafting
     drafting.scale = scale
-    window.views.paper.choose("full")
+    window.paging.change(paper="full")
     window.ask.path = tmp_path / "draft.pdf"
     window.run("draft.print")
     page = pypdf.PdfReader(tmp_path / "draft.pdf").pages[0]

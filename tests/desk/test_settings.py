@@ -55,12 +55,12 @@ def test_the_page_keeps_what_is_picked(open_desk) -> None:
     page.close()
     assert window.lay.way == "slash"  # in force at once, also for views that are made already
     window.run("view.paper")
-    assert window.views.paper.chosen == "Letter"
+    assert window.paging.chosen == "Letter"
     window.run("file.settings")
     window.findChildren(SettingsPage)[-1].paper.picked.emit("A4")
-    assert window.views.paper.chosen == "A4"
+    assert window.paging.chosen == "A4"
     window.findChildren(SettingsPage)[-1].close()
-    window.views.paper.choose("A3")
+    window.paging.change(paper="A3")
     window.keeper.writer.flush()
     assert load().paper == "A3"
 

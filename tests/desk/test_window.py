@@ -209,7 +209,7 @@ def test_finish_choices_reach_the_sheet(open_desk) -> None:
 def test_papers(open_desk, tmp_path: Path, paper: str) -> None:
     window = open_desk()
     window.run("view.paper")
-    window.views.paper.choose(paper)
+    window.paging.change(paper=paper)
     assert not window.views.paper.canvas.grab().isNull()
     window.ask.path = tmp_path / "x"
     window.run("export.pdf")

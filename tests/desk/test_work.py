@@ -12,6 +12,7 @@ from tests.samples import move, style, written
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.exports.registry import outputs
 from zesty_pivot.core.formats.derived import derive
+from zesty_pivot.core.formats.printing import Printing
 from zesty_pivot.desk.work import Progress, Stopped, Worker
 from zesty_pivot.desk.writer import Writer
 
@@ -112,7 +113,12 @@ def test_an_export_that_is_stopped_writes_nothing(open_desk, qtbot, tmp_path: Pa
 
 def test_progress_counts_every_file() -> None:
     told: list[tuple[int, int]] = []
-    found = outputs(derive(style([move("shoulder", "french")])), ("svg", "pdf", "json"), "A4", lambda *at: told.append(at))
+    found = outputs(
+        derive(style([move("shoulder", "french")])),
+        ("svg", "pdf", "json"),
+        Printing(packing="kept"),
+        lambda *at: told.append(at),
+    )
     assert told == [(k, len(found)) for k in range(len(found) + 1)]
 
     def stop(done: int, _total: int) -> None:
@@ -120,7 +126,7 @@ def test_progress_counts_every_file() -> None:
             raise Stopped("stopped")
 
     with pytest.raises(Stopped):
-        outputs(derive(style([])), ("svg", "json"), "A4", stop)
+        outputs(derive(style([])), ("svg", "json"), Printing(packing="kept"), stop)
 
 
 def test_opening_a_long_recipe_can_be_stopped(open_desk, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]

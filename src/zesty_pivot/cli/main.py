@@ -6,10 +6,9 @@ Exit codes: 0 done, 1 findings or refused input, 2 wrong usage. Messages go to s
 from __future__ import annotations
 
 import json
-import logging
 import os
 import sys
-from collections.abc import Callable, Sequence
+from collections.abc import Sequence
 from contextlib import suppress
 from pathlib import Path
 from typing import Literal
@@ -18,12 +17,12 @@ import click
 
 from zesty_pivot import __version__
 from zesty_pivot.cli.cold import prepare
+from zesty_pivot.cli.deriving import derive, folder
 from zesty_pivot.cli.importing import import_block
+from zesty_pivot.cli.opened import fault_log, opened, own_methods
 from zesty_pivot.cli.saying import echo, unwritten
 from zesty_pivot.core import faults
-from zesty_pivot.core.errors import FileError, ZestyError, one_of
-
-PAPER_NAMES = ("A4", "A3", "Letter")
+from zesty_pivot.core.errors import FileError, ZestyError
 
 
 class _Commands(click.Group):
@@ -34,31 +33,6 @@ class _Commands(click.Group):
         if args and args[0] not in known and not args[0].startswith("-"):
             args = ["open", *args]
         return super().parse_args(ctx, args or ["open"])
-
-
-def _folder(_context: click.Context, _option: click.Parameter, value: str) -> Path:
-    """A folder to write to. An empty name, as an unset variable of a script gives, is wrong usage and not this folder."""
-    if not value.strip():
-        raise click.BadParameter("is empty; give the folder to write to.")
-    return Path(value)
-
-
-class _Format(click.ParamType[str]):
-    """An export format by its id. The formats are looked for only when one is named, or help is asked for."""
-
-    name = "format"
-
-    def convert(self, value: str, param: click.Parameter | None, ctx: click.Context | None) -> str:
-        from zesty_pivot.core.exports.registry import all_exports
-
-        if value not in all_exports():
-            self.fail(f"{value!r} is not one of {', '.join(all_exports())}.", param, ctx)
-        return value
-
-    def get_metavar(self, param: click.Parameter, ctx: click.Context) -> str:
-        from zesty_pivot.core.exports.registry import all_exports
-
-        return f"[{'|'.join(all_exports())}]"
 
 
 @click.group(cls=_Commands, context_settings={"help_option_names": ["-h", "--help"]})
@@ -88,55 +62,11 @@ def open_window(file: str | None) -> None:
 @cli.command()
 @click.argument("style", type=click.Path(path_type=Path))
 @click.option("--block", type=click.Path(path_type=Path), help="Use this block instead of the style's own.")
-@click.option("--measures", type=click.Path(path_type=Path), help="Take the measurements from this file.")
-@click.option("--person", default="", help="Whose of them; not needed where the file has one person.")
-@click.option("--out", callback=_folder, required=True, help="Folder to write to.")
-@click.option(
-    "--format", "formats", multiple=True, type=_Format(), help="What to write beside report.json; all when not given."
-)
-@click.option("--paper", type=click.Choice(PAPER_NAMES), default="A4", show_default=True, help="Paper of the tiled PDF.")
-@click.option("--date", default=None, help="Date on the labels; the style's own when not given.")
-@click.option("--variant", default=None, help="Which of the style's variants; the one on its table when not given.")
-@click.option("--all-variants", is_flag=True, help="Every variant, each to a folder of its own within the folder.")
-def derive(
-    style: Path, block: Path | None, measures: Path | None, person: str, out: Path, formats: Sequence[str], paper: str,
-    date: str | None, variant: str | None, all_variants: bool,
-) -> None:  # fmt: skip
-    """Write the sheets of STYLE and report.json to a folder."""
-    from zesty_pivot.core.exports.registry import all_exports, write_all, write_variants
-    from zesty_pivot.core.formats.derived import derive as work_out
-
-    chosen = _opened(style, block, measures, person)
-    if date is not None:
-        try:
-            chosen = chosen.with_finish({"date": date})
-        except ValueError:
-            raise click.BadParameter("is too long, or holds what cannot be printed.", param_hint="--date") from None
-    wanted = tuple(formats) or tuple(all_exports())
-    if all_variants:
-        if variant is not None:
-            raise click.UsageError("--variant and --all-variants do not go together.")
-        made = write_variants(chosen, out, wanted, paper)
-        written = list(made)
-    else:
-        derived = work_out(_with_variant(chosen, variant))
-        made, written = {out: derived}, write_all(derived, out, wanted, paper)
-    for path in written:
-        echo(str(path))
-    for derived in made.values():
-        for number, fault in derived.derivation.broken:
-            echo(f"zesty-pivot: step {number} could not be done: {fault}", err=True)
-    sys.exit(1 if any(derived.has_errors for derived in made.values()) else 0)
-
-
-@cli.command()
-@click.argument("style", type=click.Path(path_type=Path))
-@click.option("--block", type=click.Path(path_type=Path), help="Use this block instead of the style's own.")
 def check(style: Path, block: Path | None) -> None:
     """Print the findings of STYLE; exit 1 when one is an error."""
     from zesty_pivot.core.formats.derived import derive as work_out
 
-    derived = work_out(_opened(style, block, None))
+    derived = work_out(opened(style, block, None))
     for finding in derived.findings:
         place = f"{finding.piece}: " if finding.piece else ""
         told = finding.advice + (f" Accepted: {finding.accepted}." if finding.accepted else "")
@@ -156,7 +86,7 @@ def hand(style: Path, block: Path | None, way: Literal["pivot", "slash"]) -> Non
     """Print the paper procedure of STYLE with its numbers."""
     from zesty_pivot.core.formats.derived import derive as work_out
 
-    derived = work_out(_opened(style, block, None))
+    derived = work_out(opened(style, block, None))
     for section in derived.by_hand(way):
         echo(f"{section.number}  {section.title}" if section.number else section.title)
         for line in section.lines:
@@ -180,7 +110,7 @@ def draft(method: str, measures: Path, person: str, given: Sequence[str], out: P
 
     if not out.name:
         raise click.BadParameter("is empty; give the file to write.", param_hint="--out")
-    chosen = method_file.chosen(method, () if method.endswith(SUFFIX) else all_methods(_own_methods()))
+    chosen = method_file.chosen(method, () if method.endswith(SUFFIX) else all_methods(own_methods()))
     people, told = measures_csv.read_people(measures)
     for line in told:
         echo(f"zesty-pivot: {line}", err=True)
@@ -206,7 +136,7 @@ def methods(as_json: bool) -> None:
     from zesty_pivot.core.drafting.listing import listing
     from zesty_pivot.data.methods import all_methods
 
-    found = listing(all_methods(_own_methods()))
+    found = listing(all_methods(own_methods()))
     if as_json:
         echo(json.dumps({"methods": found}, indent=1, ensure_ascii=False))
         return
@@ -261,7 +191,7 @@ def schema(kind: str) -> None:
 
 
 @cli.command(name="demo-sheets")
-@click.option("--out", callback=_folder, required=True, help="Folder to write to.")
+@click.option("--out", callback=folder, required=True, help="Folder to write to.")
 def demo_sheets(out: Path) -> None:
     """Write the demo's sheets and pictures without a display."""
     from zesty_pivot.core.exports.registry import all_exports, write_all
@@ -269,45 +199,13 @@ def demo_sheets(out: Path) -> None:
     from zesty_pivot.data.demo import demo_style
     from zesty_pivot.desk.pictures import write_pictures
 
-    write_all(work_out(demo_style()), out, tuple(all_exports()), "A4")
+    write_all(work_out(demo_style()), out, tuple(all_exports()))
     write_pictures(out)
     echo(f"The demo's sheets and pictures are in {out}")
 
 
+cli.add_command(derive)
 cli.add_command(import_block)
-
-
-def _opened(style: Path, block: Path | None, measures: Path | None, person: str = ""):  # type: ignore[no-untyped-def]
-    from zesty_pivot.core.formats import block_file, style_file
-
-    opened = style_file.read(style)
-    _log_faults(lambda: style_file.anonymous_steps(opened))
-    if block is not None:
-        opened = opened.model_copy(update={"block": block_file.read(block)})
-    if measures is not None:
-        from zesty_pivot.core.formats import files, measures_csv, measures_file
-        from zesty_pivot.core.formats.redraft import with_measures
-        from zesty_pivot.data.methods import method_of
-
-        people, _told = measures_csv.read_people(measures)
-        lengths = measures_file.lengths_of(people, person, files.shown(measures))
-        opened = with_measures(opened, lengths, method_of(opened.block.method, _own_methods()))
-    return opened
-
-
-def _with_variant(style, name: str | None):  # type: ignore[no-untyped-def]
-    if name is None:
-        return style
-    if name not in [one.name for one in style.variants]:
-        what, advice = one_of("variant", name, (one.name for one in style.variants))
-        raise ZestyError(what, where=style.name, advice=advice if style.variants else "The style has no variants.")
-    return style.with_variant(name)
-
-
-def _own_methods() -> Path:
-    from zesty_pivot.desk.settings import methods_folder
-
-    return methods_folder()
 
 
 def run(args: Sequence[str] | None = None) -> None:
@@ -358,26 +256,4 @@ def _hush() -> None:
 
 
 def _where_logged() -> str:
-    return f"Details: {_fault_log()}"
-
-
-def _fault_log() -> Path:
-    from zesty_pivot.desk.settings import fault_log  # only where something went wrong
-
-    return fault_log()
-
-
-class _Log(logging.Handler):
-    """Writes faults to the log, whose place is looked for only then."""
-
-    def __init__(self, steps: Callable[[], str]) -> None:
-        super().__init__()
-        self._steps = steps
-
-    def emit(self, record: logging.LogRecord) -> None:
-        faults.FaultLog(_fault_log(), self._steps).emit(record)
-
-
-def _log_faults(steps: Callable[[], str] = lambda: "") -> None:
-    """Faults of this command go to the log, with the steps of the style it is about."""
-    faults.LOGGER.addHandler(_Log(steps))
+    return f"Details: {fault_log()}"

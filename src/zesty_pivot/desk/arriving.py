@@ -25,6 +25,7 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.keeping import Keeper
     from zesty_pivot.desk.model import DeskModel
     from zesty_pivot.desk.notice import Notice
+    from zesty_pivot.desk.paper.paging import Paging
     from zesty_pivot.desk.views import Views
     from zesty_pivot.desk.work import Worker
 
@@ -46,7 +47,8 @@ class ArrivingHost(Protocol):
     worker: Worker
     notice: Notice
 
-    def paper_chosen(self) -> str: ...
+    @property
+    def paging(self) -> Paging: ...
     def show_file(self, path: Path) -> None: ...
 
 
@@ -142,7 +144,7 @@ class Arriving:
 
     def print_frame(self) -> None:
         """The frame of marks that photographs are taken in, as a PDF for the chosen paper."""
-        paper = self._window.paper_chosen()
+        paper = self._window.paging.for_sheets
         paper = paper if paper in PAGES else "A4"
         path = self._window.ask.save_file("Print the frame of marks", f"frame of marks, {paper}.pdf", "PDF (*.pdf)")
         if path is None:

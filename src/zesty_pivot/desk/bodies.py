@@ -25,6 +25,7 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.keeping import Keeper
     from zesty_pivot.desk.model import DeskModel
     from zesty_pivot.desk.notice import Notice
+    from zesty_pivot.desk.paper.paging import Paging
     from zesty_pivot.desk.views import Views
     from zesty_pivot.desk.work import Worker
 
@@ -44,7 +45,8 @@ class BodyHost(Protocol):
     keeper: Keeper
     worker: Worker
 
-    def paper_chosen(self) -> str: ...
+    @property
+    def paging(self) -> Paging: ...
     def show_file(self, path: Path) -> None: ...
 
 
@@ -112,7 +114,7 @@ class Bodies:
                 lambda: files.write_atomic(target, measures_csv.write_table([head, *rows])), f"Saved {target.name}."
             )
         else:
-            content = fractions_pdf(body.title, [head, *rows], self._window.paper_chosen())
+            content = fractions_pdf(body.title, [head, *rows], self._window.paging.for_sheets)
             self._printed(target, content)
 
     # Drafts.
@@ -161,7 +163,7 @@ class Bodies:
         scale, name = drafting.scale, drafting.block.name
         path = self._window.ask.save_file("Print the draft", f"{name}, {scale.replace(':', ' to ')}.pdf", PRINTED)
         if path is not None:
-            self._printed(path, draft_pdf(drafting.drawn, name, scale, self._window.paper_chosen()))
+            self._printed(path, draft_pdf(drafting.drawn, name, scale, self._window.paging.for_sheets))
 
     def print_instruction(self) -> None:
         """The numbered instruction as PDF."""
@@ -171,7 +173,7 @@ class Bodies:
         name = drafting.block.name
         path = self._window.ask.save_file("Print the instruction", f"{name}, by hand.pdf", PRINTED)
         if path is not None:
-            self._printed(path, instruction_pdf(drafting.drawn, name, self._model.style.units, self._window.paper_chosen()))
+            self._printed(path, instruction_pdf(drafting.drawn, name, self._model.style.units, self._window.paging.for_sheets))
 
     def _printed(self, path: Path, content: bytes) -> None:
         target = path if path.suffix else path.with_suffix(".pdf")

@@ -12,6 +12,7 @@ from zesty_pivot.core.formats import block_file, files, style_file
 from zesty_pivot.core.formats.leftovers import Leftover
 from zesty_pivot.core.formats.style_file import SUFFIX, Style
 from zesty_pivot.core.quantity import Unit
+from zesty_pivot.core.record import replace
 from zesty_pivot.data.demo import demo_style
 from zesty_pivot.desk import opening
 from zesty_pivot.desk.opening import OpenDocument
@@ -23,6 +24,7 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.lay import Lay
     from zesty_pivot.desk.model import DeskModel
     from zesty_pivot.desk.notice import Notice
+    from zesty_pivot.desk.paper.paging import Paging
     from zesty_pivot.desk.table.canvas import Canvas
     from zesty_pivot.desk.work import Worker
 
@@ -43,7 +45,8 @@ class Host(Protocol):
     faults: FaultTeller
 
     def canvas(self) -> Canvas: ...
-    def paper_chosen(self) -> str: ...
+    @property
+    def paging(self) -> Paging: ...
     def show_file(self, path: Path) -> None: ...
 
 
@@ -181,17 +184,19 @@ class Documents:
 
     def export(self, one: Export) -> None:
         """Saves the style in a format: the PDF as the paper view shows it, tiled or on one page."""
-        chosen = self._window.paper_chosen()
+        paging = self._window.paging
         path = self._ask.save_file(f"Save the {one.title}", f"{self._model.style.name}{one.ending}", one.kind)
         if path is None:
             return
         target = path if path.suffix else path.with_suffix(one.ending)
-        derived, paper = self._model.derived, self._paper()
+        derived, printing = paging.settled(), paging.printing
+        whole = one.whole(paging.chosen)
         self._work(
             f"Writing {target.name}",
-            lambda _progress: files.write_atomic(target, one.files(derived, paper)[one.whole(chosen)]()),
+            lambda _progress: files.write_atomic(target, one.files(derived, printing)[whole]()),
             f"Saved {target.name}.",
             target if one.is_printed else None,
+            keeps=one.is_printed and paging.chosen != FULL,
         )
 
     def export_hand(self) -> None:
@@ -209,7 +214,7 @@ class Documents:
         )  # fmt: skip
 
     def _paper(self) -> str:
-        chosen = self._window.paper_chosen()
+        chosen = self._window.paging.for_sheets
         return "A4" if chosen == FULL else chosen
 
     def export_all(self) -> None:
@@ -220,12 +225,12 @@ class Documents:
         from zesty_pivot.core.exports.registry import all_exports, outputs
         from zesty_pivot.core.formats.folder import write_together
 
-        derived, paper = self._model.derived, self._paper()
+        derived, printing = self._window.paging.settled(), self._window.paging.printing
 
         def job(progress: Callable[[int, int], None]) -> None:
-            write_together(folder, outputs(derived, tuple(all_exports()), paper, progress))
+            write_together(folder, outputs(derived, tuple(all_exports()), printing, progress))
 
-        self._work("Writing sheets, pages and report", job, f"Saved everything to {folder}.")
+        self._work("Writing sheets, pages and report", job, f"Saved everything to {folder}.", keeps=True)
 
     def export_variants(self) -> None:
         """Saves every format of every variant, each to a folder of its own within a folder."""
@@ -234,10 +239,10 @@ class Documents:
             return
         from zesty_pivot.core.exports.registry import all_exports, write_variants
 
-        style, paper = self._model.style, self._paper()
+        style, printing = self._model.style, replace(self._window.paging.printing, only="")
         self._work(
             "Writing every variant",
-            lambda progress: write_variants(style, folder, tuple(all_exports()), paper, progress),
+            lambda progress: write_variants(style, folder, tuple(all_exports()), printing, progress),
             f"Saved every variant to {folder}.",
         )
 
@@ -247,11 +252,15 @@ class Documents:
         return answer
 
     def _work(
-        self, title: str, job: Callable[[Callable[[int, int], None]], object], said: str, printed: Path | None = None
-    ) -> None:
-        """Long work; a PDF that was written is offered to be opened, which is how it gets to the printer."""
+        self, title: str, job: Callable[[Callable[[int, int], None]], object], said: str, printed: Path | None = None,
+        *, keeps: bool = False,
+    ) -> None:  # fmt: skip
+        """Long work; a PDF that was written is offered to be opened, which is how it gets to the printer. `keeps` keeps its
+        pages with the style."""
 
         def done(_result: object) -> None:
+            if keeps:
+                self._window.paging.keep()
             self._model.say(said)
             if printed is not None:
                 text = f"{printed.name} is saved. Open it and print it at 100 %."

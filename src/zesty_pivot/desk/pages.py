@@ -55,7 +55,7 @@ class Pages:
 
         page = SettingsPage(self._keeper, self._set_theme, self._parent)  # type: ignore[arg-type]
         page.way.picked.connect(self._lay.read_way)
-        page.paper.picked.connect(lambda paper: self._views.paper.choose(paper))
+        page.paper.picked.connect(lambda paper: self._views.paging.change(paper=paper))
         self._open(page)
 
     def show_commands(self) -> None:

@@ -1,135 +1,57 @@
-"""The paper view: the sheet with its pages as they will come out of the printer, and the ways to get it out."""
+"""The paper view: the pages as they will come out of the printer, and the ways to get the pattern out."""
 
 from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtCore import QRectF, Qt
-from PyQt6.QtGui import QPainter, QPen
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.exports.base import FULL
 from zesty_pivot.core.exports.registry import all_exports
-from zesty_pivot.core.finish.pen import draw
-from zesty_pivot.core.finish.sheet import Laid, Sheet
-from zesty_pivot.core.formats.tiles import OVERLAP, PAPERS, Tile, Tiling, tiled
+from zesty_pivot.core.formats.printing import chosen_pages
+from zesty_pivot.core.nest.paged import OVERLAP, PAPERS, page_setup
+from zesty_pivot.core.quantity import Scope, length_mm
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column, side
+from zesty_pivot.desk.column import Column, asking, side
 from zesty_pivot.desk.contained import contained
+from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.finish_view import WIDTH
-from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.table.canvas import Canvas
-from zesty_pivot.desk.table.finished import ScreenPen
-from zesty_pivot.desk.theme import NOW, text_font
+from zesty_pivot.desk.paper.pages_canvas import PagesCanvas
+from zesty_pivot.desk.paper.paging import Paging
 
-GAP = 14.0  # mm between the pages on the screen
-
-
-class PaperCanvas(Canvas):
-    """The pages side by side, each with what it carries; the strip that is glued over is tinted."""
-
-    def __init__(self, model: DeskModel) -> None:
-        super().__init__(model)
-        self.setAccessibleName("Print preview")
-        self.sheet: Sheet | None = None
-        self.tiling: Tiling | None = None
-        self.tiles: tuple[Tile, ...] = ()
-
-    def show_sheet(self, sheet: Sheet | None, tiling: Tiling | None, tiles: tuple[Tile, ...]) -> None:
-        """Shows a sheet cut into tiles; without tiling it is one page."""
-        self.sheet, self.tiling, self.tiles = sheet, tiling, tiles
-        if self._fitted:
-            self.fit()
-        self.update()
-
-    def content_box(self) -> QRectF:
-        if self.sheet is None:
-            return QRectF(0, 0, 100, 100)
-        if self.tiling is None:
-            return QRectF(0, 0, self.sheet.width, self.sheet.height)
-        box = QRectF()
-        for tile in self.tiles:
-            box = box.united(self._page(tile))
-        return box
-
-    def _page(self, tile: Tile) -> QRectF:
-        """Where a page's printed field lies on the canvas, mm: its own place and a gap for each page before it."""
-        if self.tiling is None:
-            return QRectF()
-        wide, tall = self.tiling.inner
-        gap = GAP + OVERLAP
-        return QRectF(tile.x + tile.column * gap, tile.y + tile.row * gap, wide, tall)
-
-    def paint_content(self, painter: QPainter) -> None:
-        if self.sheet is None:
-            return
-        if self.tiling is None:
-            painter.fillRect(self.content_box(), NOW.color("paper"))
-            self._draw(painter, self.sheet)
-            return
-        for tile in self.tiles:
-            self._tile(painter, tile, self.sheet)
-
-    def _tile(self, painter: QPainter, tile: Tile, sheet: Sheet) -> None:
-        page, px = self._page(tile), 1.0 / self.scale
-        painter.fillRect(page.translated(2 * px, 3 * px), NOW.color("shadow", 40))
-        painter.fillRect(page, NOW.color("paper"))
-        strip = NOW.color("citrus_pale")
-        if self.tiling is not None and tile.column < self.tiling.columns - 1:
-            painter.fillRect(QRectF(page.right() - OVERLAP, page.top(), OVERLAP, page.height()), strip)
-        if self.tiling is not None and tile.row < self.tiling.rows - 1:
-            painter.fillRect(QRectF(page.left(), page.bottom() - OVERLAP, page.width(), OVERLAP), strip)
-        painter.save()
-        painter.setClipRect(page)
-        painter.translate(page.left() - tile.x, page.top() - tile.y)
-        wide, tall = page.width(), page.height()
-        self._draw(painter, sheet, QRectF(tile.x, tile.y, wide, tall))
-        painter.restore()
-
-    def _draw(self, painter: QPainter, sheet: Sheet, field: QRectF | None = None) -> None:
-        """The pieces of the sheet; only those that reach into a field (mm), when one is given."""
-        painter.save()
-        draw(
-            (laid for laid in sheet.laid if field is None or field.intersects(_box(laid))),
-            ScreenPen(painter, 1.0 / self.scale, filled=False),
-        )
-        painter.restore()
-
-    def paint_over(self, painter: QPainter) -> None:
-        painter.setFont(text_font(9, bold=True))
-        for tile in self.tiles if self.tiling else ():
-            page = self._page(tile)
-            at = self.to_px(page.left(), page.top())
-            box = QRectF(at.x() + 6, at.y() + 6, 34, 20)
-            painter.setPen(QPen(NOW.color("edge"), 1))
-            painter.setBrush(NOW.color("paper", 235))
-            painter.drawRoundedRect(box, 4, 4)
-            painter.setPen(NOW.color("quiet"))
-            painter.drawText(box, Qt.AlignmentFlag.AlignCenter, tile.name)
-
-
-def _box(laid: Laid) -> QRectF:
-    left, top, right, bottom = laid.piece.box()
-    return QRectF(left + laid.dx, top + laid.dy, right - left, bottom - top)
+OWN = "own"
+FIRST_OWN = "330x480"  # mm: a sheet of the larger office printers
 
 
 class PaperView(QWidget):
-    """Canvas, paper choice and export buttons. The buttons run actions of the window's table."""
+    """Preview, paper choice and export buttons. The buttons run actions of the window's table."""
 
-    def __init__(self, model: DeskModel, keeper: Keeper, run: Callable[[str], None]) -> None:
+    def __init__(self, model: DeskModel, paging: Paging, run: Callable[[str], None]) -> None:
         super().__init__()
-        self._model, self._keeper = model, keeper
-        self.canvas = PaperCanvas(model)
-        self.paper = Choice("Paper")
-        self.chosen: str = keeper.settings.paper
-        self.hand = Choice("Hand sheet")
+        self._model, self._paging = model, paging
+        self.canvas = PagesCanvas(model)
+        self.paper, self.hand, self.joins = Choice("Paper"), Choice("Hand sheet"), Choice("How pages join")
+        self.own = CalcField(self._own_words, "Width and height of the paper")
+        self.edge = CalcField(self._edge_words, "White edge of the printer")
+        self.only = CalcField(self._only_words, "Pages to print", may_be_empty=True)
+        self.apart = QCheckBox("Pages of its own for every piece")
+        self.colour = QCheckBox("Lines in colours")
+        self.pack = QPushButton()
         self.summary = label("", "quiet")
-        self.fault = label("", "fault")
-        self.open_findings = label("", "warning")
+        self.fault, self.open_findings = label("", "fault"), label("", "warning")
+        layout = QHBoxLayout(self)
+        layout.setContentsMargins(0, 0, 0, 0)
+        layout.setSpacing(0)
+        layout.addWidget(self.canvas, 1)
+        layout.addWidget(self._beside(run))
+        self._connect()
+        self.refresh()
+
+    def _beside(self, run: Callable[[str], None]) -> QWidget:
         beside = side("right")
         beside.setFixedWidth(WIDTH)
         inside = Column()
@@ -139,76 +61,147 @@ class PaperView(QWidget):
         around.setContentsMargins(0, 0, 0, 0)
         column.addWidget(label("Paper", "heading"))
         column.addWidget(self.paper)
-        column.addWidget(label("Hand sheet after the pages", "quiet"))
-        column.addWidget(self.hand)
+        column.addWidget(self.own)
+        column.addWidget(self.joins)
+        for title, field in (("White edge of the printer", self.edge), ("Pages to print, as 2, 5-7", self.only)):
+            name = label(title, "quiet")
+            name.setBuddy(field.edit)
+            column.addWidget(name)
+            column.addWidget(field)
+        self.only.edit.setPlaceholderText("all")
+        column.addWidget(self.apart)
+        column.addWidget(self.colour)
         column.addWidget(self.summary)
+        column.addWidget(self.pack)
         column.addWidget(self.fault)
         column.addWidget(self.open_findings)
-        column.addSpacing(10)
+        column.addSpacing(8)
         column.addWidget(label("Get it out", "heading"))
+        column.addWidget(label("Hand sheet after the pages", "quiet"))
+        column.addWidget(self.hand)
         said = {f"export.{one.id}": f"Save the {one.button or one.title}" for one in all_exports().values()}
         said |= {"export.hand": "Save the hand sheet alone", "export.all": "Save everything to a folder"}
         for action, text in said.items():
-            button = QPushButton(text)
+            button = asking(action, text, run)
             if action == "export.pdf":
                 button.setObjectName("primary")
-            button.clicked.connect(lambda _checked=False, action=action: run(action))
             column.addWidget(button)
-        column.addSpacing(10)
+        column.addSpacing(8)
         hint = (
-            "Print at 100 %, without fitting to the page. Measure the 10 cm or 4 in square on the first page "
-            "before you cut. Lay the diamonds on each other to join the pages."
+            "Print at 100 %, without fitting to the page. Measure the square on the first page, or the frame of any, "
+            "before you cut. Click a page to leave it out."
         )
         column.addWidget(label(hint, "quiet"))
         column.addStretch(1)
         around.addWidget(inside.scrolled())
-        layout = QHBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(0)
-        layout.addWidget(self.canvas, 1)
-        layout.addWidget(beside)
-        self.paper.picked.connect(self.choose)
+        return beside
+
+    def _connect(self) -> None:
+        paging, model = self._paging, self._model
+        self.paper.picked.connect(lambda paper: paging.change(paper=FIRST_OWN if paper == OWN else paper))
+        self.own.committed.connect(lambda text: paging.change(paper=_size(text)))
+        self.joins.picked.connect(lambda mm: paging.change(overlap=float(mm)))
+        self.edge.committed.connect(lambda text: paging.change(edge=self._mm(text)))
+        self.only.committed.connect(paging.print_only)
+        self.apart.clicked.connect(lambda on: paging.change(apart=on))
+        self.colour.clicked.connect(lambda on: paging.change(print_colour=on))
+        self.pack.clicked.connect(lambda: paging.stop() if paging.packer.is_at_work else paging.pack())
+        self.canvas.clicked.connect(paging.toggle)
         self.hand.picked.connect(lambda way: model.recipe.set_finish({"hand_sheet": way}, "hand sheet"))
+        paging.changed.connect(self._show)
         model.pace.followed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
-        self.refresh()
 
-    def choose(self, paper: str) -> None:
-        """Another paper, or `full` for one page at full size."""
-        self.chosen = paper
-        self._keeper.change(lambda settings: settings.model_copy(update={"paper": paper}))
-        self.refresh()
+    # What is typed.
+
+    def _mm(self, text: str) -> float:
+        return length_mm(text, Scope(self._model.style.units))
+
+    def _edge_words(self, text: str) -> str:
+        printing = self._paging.printing
+        setup = page_setup(printing.paper, self._mm(text), printing.overlap)
+        unit = self._model.length
+        return f"{unit(setup.field[0])} by {unit(setup.field[1])} are printed"
+
+    def _own_words(self, text: str) -> str:
+        printing = self._paging.printing
+        setup = page_setup(_size(text), printing.edge, printing.overlap)
+        return f"{self._model.length(setup.width)} wide, {self._model.length(setup.height)} high"
+
+    def _only_words(self, text: str) -> str:
+        count = len(chosen_pages(text, self._paging.pages))
+        return "1 page" if count == 1 else f"{count} pages"
+
+    # What is so.
 
     @contained("the paper view")
     def refresh(self) -> None:
-        """Shows the model, when this view is the one that is seen."""
+        """Follows the model, when this view is the one that is seen."""
         if self._model.view != "paper":
             return
-        papers = [(name, f"{name}, tiled") for name in PAPERS]
-        self.paper.show_choices([*papers, (FULL, "one page at full size")], self.chosen)
-        ways = [("none", "none"), *WAYS.items()]
-        self.hand.show_choices(ways, self._model.style.finish.hand_sheet)
-        unit = self._model.length
+        self._paging.look()
+
+    @contained("the paper view")
+    def _show(self) -> None:
+        if self._model.view != "paper":
+            return
+        paging, unit = self._paging, self._model.length
+        is_own = paging.chosen not in PAPERS and paging.chosen != FULL
+        papers = [(name, f"{name}, in pages") for name in PAPERS]
+        papers += [(OWN, "paper of another size"), (FULL, "one page at full size")]
+        self.paper.show_choices(papers, OWN if is_own else paging.chosen)
+        self.own.setVisible(is_own)
+        self.own.set_text(paging.chosen, "paper")
+        shared = paging.printing.overlap
+        ways = [
+            (f"{OVERLAP:g}", f"glued over {unit(OVERLAP)}"),
+            ("15", f"glued over {unit(15.0)}"),
+            ("0", "cut, laid edge to edge"),
+        ]
+        if f"{shared:g}" not in [mm for mm, _title in ways]:
+            ways.append((f"{shared:g}", f"glued over {unit(shared)}"))
+        self.joins.show_choices(ways, f"{shared:g}")
+        self.edge.set_text(unit(paging.printing.edge), "edge")
+        self.only.set_text(paging.only, "pages")
+        self.apart.setChecked(paging.printing.apart)
+        self.colour.setChecked(paging.printing.in_colour)
+        self.hand.show_choices([("none", "none"), *WAYS.items()], self._model.style.finish.hand_sheet)
+        for part in (self.joins, self.edge, self.only, self.apart, self.pack):
+            part.setEnabled(paging.chosen != FULL)
         try:
-            sheet = self._model.derived.sheet
-            if self.chosen == FULL:
-                self.canvas.show_sheet(sheet, None, ())
-                self.summary.setText(f"One page of {unit(sheet.width)} by {unit(sheet.height)}.")
-            else:
-                tiling, tiles = tiled(sheet, self.chosen)
-                self.canvas.show_sheet(sheet, tiling, tiles)
-                plural = "" if len(tiles) == 1 else "s"
-                self.summary.setText(
-                    f"{len(tiles)} page{plural}, {tiling.columns} across by {tiling.rows} down, and a first page with the map. "
-                    f"Neighbours share {unit(OVERLAP)}."
-                )
-            self.fault.setText("")
+            self._show_pages()
+            self.fault.setText(paging.fault)
         except ZestyError as fault:
-            self.canvas.show_sheet(None, None, ())
-            self.summary.setText("")
+            self.canvas.show_plan(None)
             self.fault.setText(str(fault))
         self.fault.setVisible(bool(self.fault.text()))
         count = sum(finding.severity.value != "remark" for finding in self._model.derived.findings)
         stand = "1 finding stands" if count == 1 else f"{count} findings stand"
         self.open_findings.setText(f"{stand} open: look at Style before you cut." if count else "")
         self.open_findings.setVisible(bool(count))
+
+    def _show_pages(self) -> None:
+        paging, unit = self._paging, self._model.length
+        at_work = paging.packer.is_at_work
+        self.pack.setText("Stop: these pages are good" if at_work else "Look for fewer pages")
+        if paging.chosen == FULL:
+            sheet = self._model.derived.sheet
+            self.canvas.show_sheet(sheet)
+            self.summary.setText(f"One page of {unit(sheet.width)} by {unit(sheet.height)}.")
+            return
+        self.canvas.show_plan(paging.plan, paging.printed)
+        if paging.plan is None:
+            self.summary.setText("")
+            return
+        plan, printed = paging.plan, paging.printed
+        pages = "1 page" if len(plan.pages) == 1 else f"{len(plan.pages)} pages"
+        only = "" if len(printed) == len(plan.pages) else f", {len(printed)} of them printed"
+        self.summary.setText(
+            f"{pages}{only}, {plan.columns} across by {plan.rows} down, and a first page with the map."
+            + (" Looking for fewer…" if at_work else "")
+        )
+
+
+def _size(text: str) -> str:
+    """What was typed for a paper's size, without spaces: `330 x 480` is meant as `330x480`."""
+    return text.replace(" ", "")

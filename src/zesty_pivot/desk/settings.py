@@ -30,7 +30,11 @@ class Settings(Model):
     theme: ThemeName = "system"
     scale: int = Field(default=100, ge=100, le=200, description="size of text and controls in percent")
     units: Unit = Field(default="cm", description="unit of new styles")
-    paper: Literal["A4", "A3", "Letter", "full"] = "A4"
+    paper: str = Field(default="A4", min_length=1, max_length=40, description="a name, a size as 330x480 (mm), or full")
+    edge: float = Field(default=10.0, ge=0.0, le=60.0, description="mm of every page that the printer leaves white")
+    overlap: float = Field(default=10.0, ge=0.0, le=40.0, description="mm that neighbouring pages share; 0: edge to edge")
+    apart: bool = Field(default=False, description="pages of its own for every piece")
+    print_colour: bool = Field(default=False, description="lines in colours")
     hand_way: Literal["pivot", "slash"] = "pivot"
     has_started: bool = Field(default=False, description="whether the program has been used before")
     has_toured: bool = Field(default=False, description="whether the walk through the ring was seen or left")

@@ -7,7 +7,7 @@ from collections.abc import Callable
 from PyQt6.QtWidgets import QDialog, QDialogButtonBox, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.formats.tiles import PAPERS
+from zesty_pivot.core.nest.paged import PAPERS
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.desk import desktop_entry
 from zesty_pivot.desk.choice import Choice
@@ -38,7 +38,7 @@ class SettingsPage(QDialog):
         self.rows.addWidget(self.later)
         self.later.hide()
         self.units = self._row("Unit of new styles", UNITS, settings.units, self._keeps("units"))
-        papers = [*((name, f"{name}, tiled") for name in PAPERS), ("full", "one page at full size")]
+        papers = [*((name, f"{name}, in pages") for name in PAPERS), ("full", "one page at full size")]
         self.paper = self._row("Paper", papers, settings.paper, self._keeps("paper"))
         self.way = self._row("Hand sheets", list(WAYS.items()), settings.hand_way, self._keeps("hand_way"))
         self.rows.addSpacing(8)

@@ -5,8 +5,8 @@ from __future__ import annotations
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core.formats.photographed import BarePhoto
-from zesty_pivot.core.formats.tiles import PAPERS
 from zesty_pivot.core.intake.photo.sized import Known, Way
+from zesty_pivot.core.nest.paged import PAPERS
 from zesty_pivot.core.quantity import Scope, length_mm
 from zesty_pivot.core.record import record, replace
 from zesty_pivot.desk.history import History

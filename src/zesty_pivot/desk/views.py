@@ -22,6 +22,7 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.drafting import Drafting
     from zesty_pivot.desk.finish_view import FinishView
     from zesty_pivot.desk.measure_view import MeasureView
+    from zesty_pivot.desk.paper.paging import Paging
     from zesty_pivot.desk.paper_view import PaperView
     from zesty_pivot.desk.people import People
     from zesty_pivot.desk.start_page import StartPage
@@ -93,11 +94,24 @@ class Views(QStackedWidget):
         return view
 
     @cached_property
+    def paging(self) -> Paging:
+        """The pages of the style."""
+        from zesty_pivot.desk.paper.paging import Paging
+
+        return Paging(self._model, self._keeper)
+
+    def let_go(self) -> None:
+        """Lets go of what is open outside, and of what goes on beside."""
+        self.intake.let_go()
+        if "paging" in vars(self):
+            self.paging.close()
+
+    @cached_property
     def paper(self) -> PaperView:
         """The paper view."""
         from zesty_pivot.desk.paper_view import PaperView
 
-        view = PaperView(self._model, self._keeper, self._run)
+        view = PaperView(self._model, self.paging, self._run)
         self.addWidget(view)
         return view
 

@@ -36,6 +36,7 @@ from zesty_pivot.desk.work import ProgressBox, Worker
 
 if TYPE_CHECKING:
     from zesty_pivot.desk.bodies import Bodies
+    from zesty_pivot.desk.paper.paging import Paging
 
 # Endings by what is done with a file; the formats themselves are loaded when one comes.
 OPENED, RAIL, RULER_SHEET, TRACE = (".zpiv", ".zblock"), ".zrail", ".zruler", ".ztrace"
@@ -152,9 +153,10 @@ class Window(QMainWindow):
         """The canvas of the view that is seen."""
         return self.views.canvas()
 
-    def paper_chosen(self) -> str:
-        """The paper that sheets are printed on."""
-        return self.views.paper.chosen
+    @property
+    def paging(self) -> Paging:
+        """The pages of the style."""
+        return self.views.paging
 
     def edit_step(self) -> None:
         """Puts the hand into the fields of the chosen step."""
@@ -283,7 +285,7 @@ class Window(QMainWindow):
         if event.isAccepted():
             place = bytes(self.saveGeometry().toHex().data()).decode()
             self.keeper.change(lambda settings: settings.model_copy(update={"window": place}))
-            self.views.intake.let_go()
+            self.views.let_go()
             self.keeper.close()
             self.faults.close()
             self.model.pace.close()

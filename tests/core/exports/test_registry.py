@@ -7,6 +7,7 @@ from tests.samples import move, style
 from zesty_pivot.core.exports.base import FULL
 from zesty_pivot.core.exports.registry import all_exports, makers, outputs, write_all
 from zesty_pivot.core.formats.derived import derive
+from zesty_pivot.core.formats.printing import Printing
 
 STYLE = style([move("waist", "french")])
 
@@ -22,7 +23,7 @@ def test_each_names_the_file_that_holds_the_whole_style() -> None:
     made = derive(STYLE)
     for one in all_exports().values():
         for paper in ("A4", "A3", "Letter"):
-            files = one.files(made, paper)
+            files = one.files(made, Printing(paper, packing="kept"))
             assert one.whole(paper) in files and one.whole(FULL) in files, one.id
             assert all(name.endswith(one.ending) for name in files)
         assert one.kind.endswith(f"(*{one.ending})")
@@ -30,9 +31,9 @@ def test_each_names_the_file_that_holds_the_whole_style() -> None:
 
 def test_the_report_is_written_beside_whatever_is_asked_for(tmp_path: Path) -> None:
     made = derive(STYLE)
-    assert list(makers(made, ("json",), "A4")) == ["report.json"]
+    assert list(makers(made, ("json",), Printing(packing="kept"))) == ["report.json"]
     for id in all_exports():
-        names = {path.name for path in write_all(made, tmp_path / id, (id,))}
-        assert "report.json" in names and names == set(outputs(made, (id,), "A4"))
+        names = {path.name for path in write_all(made, tmp_path / id, (id,), Printing(packing="kept"))}
+        assert "report.json" in names and names == set(outputs(made, (id,), Printing(packing="kept")))
     told = json.loads((tmp_path / "svg" / "report.json").read_text())
     assert {piece["name"] for piece in told["pieces"]} == {"front", "back"}

@@ -49,8 +49,15 @@ def test_a_style_of_version_1_gives_the_same_sheet(tmp_path: Path) -> None:
     old = as_version_1(json.loads(style_file.dump(now)))
     (tmp_path / "old.zpiv").write_text(json.dumps(old))
     opened = style_file.read(tmp_path / "old.zpiv")
-    assert opened == now and json.loads(style_file.dump(opened))["version"] == 4
+    assert opened == now and json.loads(style_file.dump(opened))["version"] == 5
     assert svg.sheet_svg(derive(opened).sheet, "x") == svg.sheet_svg(derive(now).sheet, "x")
+
+
+def test_a_style_of_version_4_has_no_pages_yet() -> None:
+    now = style(CONTOUR)
+    old = {**json.loads(style_file.dump(now)), "version": 4}
+    opened = style_file.from_value(old, "old")
+    assert opened == now and opened.pages == ()
 
 
 def test_the_finish_of_version_2_named_darts_by_their_ids() -> None:

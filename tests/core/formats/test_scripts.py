@@ -16,6 +16,7 @@ from zesty_pivot.core.exports.registry import outputs
 from zesty_pivot.core.formats import svg
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.formats.pdf_paper import Paper
+from zesty_pivot.core.formats.printing import Printing
 
 EIGHT = ["Łódź Čeština", "Ελληνικά", "Кириллица", "前後", "עברית", "العربية", "ქართული", "हिन्दी क्षेत्र", "Հայերեն", "ไทย ที่นี่"]
 APART = 14.0  # mm between two lines of the page
@@ -66,7 +67,7 @@ def test_the_page_as_a_picture_shows_letters_and_no_boxes(tmp_path: Path, qapp) 
 def test_labels_of_a_style_in_any_script(text: str, tmp_path: Path) -> None:
     derived = derive(style([]).model_copy(update={"name": text}).with_finish({"size": text, "cloth": text[:40]}))
     assert not [finding for finding in derived.findings if finding.check == "letters"]
-    files = outputs(derived, ("svg", "pdf"), "A4")
+    files = outputs(derived, ("svg", "pdf"), Printing(packing="kept"))
     tree = ET.fromstring(files["sheet.svg"])
     written = [node.text for node in tree.iter("{http://www.w3.org/2000/svg}text")]
     assert text in written and f"size {text}" in written

@@ -17,6 +17,7 @@ from tests.paper_blocks import Lay, pieces_of
 from tests.samples import DATA
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import block_file, imported
+from zesty_pivot.core.formats.printing import Printing
 from zesty_pivot.core.formats.tagged_block import block_of
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.data import demo
@@ -75,7 +76,7 @@ def test_our_own_sheet_comes_back(tmp_path: FilePath) -> None:
     from zesty_pivot.core.formats.derived import derive
     from zesty_pivot.core.formats.style_file import from_block
 
-    write_all(derive(from_block(real_block())), tmp_path, ("svg",), "A4")
+    write_all(derive(from_block(real_block())), tmp_path, ("svg",), Printing(packing="kept"))
     tagging = imported.tagged_file(imported.read(tmp_path / "sheet.svg"))
     off = apart(real_block(), block_of(tagging))
     assert off.seam <= EXACT

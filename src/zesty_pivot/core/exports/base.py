@@ -6,6 +6,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from zesty_pivot.core.formats.derived import Derived
+from zesty_pivot.core.formats.printing import Printing
 from zesty_pivot.core.record import record
 
 FULL = "full"  # the choice of one page at full size, where others name a paper
@@ -17,14 +18,14 @@ Make = Callable[[], bytes]
 class Export:
     """A format: its id on the command line, its name for people ("Save the ..."), the ending of its files.
 
-    `files` gives what makes each file of a derived style, by the file's name, for a paper (`A4`, `A3`, `Letter`). `whole` names
+    `files` gives what makes each file of a derived style, by the file's name, put on paper so. `whole` names
     the one of them that holds the whole style, for a paper or FULL. What is printed is offered to be opened when it is saved.
     """
 
     id: str
     title: str
     ending: str
-    files: Callable[[Derived, str], dict[str, Make]]
+    files: Callable[[Derived, Printing], dict[str, Make]]
     whole: Callable[[str], str]
     button: str = ""
     tip: str = ""

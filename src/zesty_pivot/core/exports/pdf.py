@@ -1,10 +1,10 @@
-"""PDF at true scale: in tiles for the paper, and on one page."""
+"""PDF at true scale: in pages for the paper, and on one page."""
 
 from __future__ import annotations
 
 from zesty_pivot.core.exports.base import FULL, Export, Make
 from zesty_pivot.core.formats.derived import Derived
-from zesty_pivot.core.formats.tiles import tiled
+from zesty_pivot.core.formats.printing import Printing, chosen_pages
 from zesty_pivot.core.procedures.hand import Way
 from zesty_pivot.core.recipe.hand import Section
 
@@ -22,13 +22,19 @@ def hand_pdf(derived: Derived, way: Way, paper: str) -> bytes:
     return pdf.hand_pdf(derived.style.title, hand_pages(derived, way), paper)
 
 
-def _files(derived: Derived, paper: str) -> dict[str, Make]:
+def _files(derived: Derived, printing: Printing) -> dict[str, Make]:
     from zesty_pivot.core.formats import pdf
+    from zesty_pivot.core.formats.kept_pages import page_plan
 
-    pages, name = hand_pages(derived), derived.style.title
+    hand, name, rows, in_colour = hand_pages(derived), derived.style.title, derived.sheet.title, printing.in_colour
+
+    def pages() -> bytes:
+        plan = page_plan(derived, printing)
+        return pdf.pages_pdf(plan, chosen_pages(printing.only, plan.pages), name, rows, hand, in_colour=in_colour)
+
     return {
-        f"tiles-{paper}.pdf": lambda: pdf.tiled_pdf(derived.sheet, *tiled(derived.sheet, paper), name, pages),
-        "full.pdf": lambda: pdf.full_pdf(derived.sheet, name, pages),
+        f"tiles-{printing.paper}.pdf": pages,
+        "full.pdf": lambda: pdf.full_pdf(derived.sheet, name, hand, in_colour=in_colour),
     }
 
 

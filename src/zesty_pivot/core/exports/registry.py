@@ -12,6 +12,7 @@ from zesty_pivot.core.exports.base import Export, Make
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.file_names import plain_names
 from zesty_pivot.core.formats.folder import write_together
+from zesty_pivot.core.formats.printing import Printing
 from zesty_pivot.core.formats.style_file import Style
 
 ALWAYS = "json"  # the report is written beside whatever is asked for: it tells which files belong to the style
@@ -24,23 +25,26 @@ def all_exports() -> dict[str, Export]:
     return {one.id: one for one in sorted(found, key=lambda one: (one.order, one.id))}
 
 
-def makers(derived: Derived, formats: Sequence[str], paper: str) -> dict[str, Make]:
+def makers(derived: Derived, formats: Sequence[str], printing: Printing) -> dict[str, Make]:
     """What makes each file of a derived style, by the file's name; the report's always among them."""
     found: dict[str, Make] = {}
     for id, one in all_exports().items():
         if id in formats or id == ALWAYS:
-            found.update(one.files(derived, paper))
+            found.update(one.files(derived, printing))
     return found
 
 
 def outputs(
-    derived: Derived, formats: Sequence[str], paper: str, progress: Callable[[int, int], None] = lambda _done, _total: None
+    derived: Derived,
+    formats: Sequence[str],
+    printing: Printing,
+    progress: Callable[[int, int], None] = lambda _done, _total: None,
 ) -> dict[str, bytes]:
     """The files of a derived style by name. Everything is worked out before anything is written.
 
     `progress` is told how many files of how many are made; what it raises stops the work.
     """
-    known = makers(derived, formats, paper)
+    known = makers(derived, formats, printing)
     found: dict[str, bytes] = {}
     for name, make in known.items():
         progress(len(found), len(known))
@@ -50,7 +54,7 @@ def outputs(
 
 
 def write_variants(
-    style: Style, folder: FilePath, formats: Sequence[str], paper: str = "A4",
+    style: Style, folder: FilePath, formats: Sequence[str], printing: Printing | None = None,
     progress: Callable[[int, int], None] = lambda _done, _total: None,
 ) -> dict[FilePath, Derived]:  # fmt: skip
     """Every variant of a style written to a folder of its own within a folder; what each came to, by its folder. Raises
@@ -60,11 +64,11 @@ def write_variants(
     for number, (name, stem) in enumerate(plain_names(several).items()):
         progress(number, len(several))
         derived = derive(several[name])
-        write_all(derived, folder / stem, formats, paper)
+        write_all(derived, folder / stem, formats, printing)
         found[folder / stem] = derived
     return found
 
 
-def write_all(derived: Derived, folder: FilePath, formats: Sequence[str], paper: str = "A4") -> list[FilePath]:
+def write_all(derived: Derived, folder: FilePath, formats: Sequence[str], printing: Printing | None = None) -> list[FilePath]:
     """Writes the files of a derived style to a folder, report.json always: all or none. Raises FileError when it cannot."""
-    return write_together(folder, outputs(derived, formats, paper))
+    return write_together(folder, outputs(derived, formats, printing or Printing()))

@@ -5,9 +5,10 @@ from __future__ import annotations
 from zesty_pivot.core.exports.base import Export, Make
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.folder import REPORT
+from zesty_pivot.core.formats.printing import Printing
 
 
-def _files(derived: Derived, _paper: str) -> dict[str, Make]:
+def _files(derived: Derived, _printing: Printing) -> dict[str, Make]:
     from zesty_pivot.core.formats import report
 
     return {REPORT: lambda: report.dump(report.report(derived))}

@@ -7,9 +7,10 @@ from functools import partial
 from zesty_pivot.core.exports.base import Export, Make
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.file_names import svg_names
+from zesty_pivot.core.formats.printing import Printing
 
 
-def _files(derived: Derived, _paper: str) -> dict[str, Make]:
+def _files(derived: Derived, _printing: Printing) -> dict[str, Make]:
     from zesty_pivot.core.formats import svg
 
     names = svg_names(piece.name for piece in derived.pieces)

@@ -17,29 +17,33 @@ from zesty_pivot.core.record import record
 @record
 class LineLook:
     """How a line looks. On paper: its width in mm, its dashes and gaps in mm. On a screen, where a line must be seen at any
-    scale: its width in pixels, its dashes and gaps in widths."""
+    scale: its width in pixels, its dashes and gaps in widths. `colour` is what it is printed in where that is
+    asked for; width and dashes say the same."""
 
     mm: float
     px: float
     dash_mm: tuple[float, ...] = ()
     dash_px: tuple[float, ...] = ()
+    colour: str = ""
 
+
+SEAMS, FOLDS, GRAIN = "#1d4f91", "#8a3b12", "#2f6b3a"  # in print; everything else is ink
 
 LOOKS: dict[str, LineLook] = {
-    "seam": LineLook(0.25, 1.1),
-    "leg": LineLook(0.25, 1.1),
-    "cap": LineLook(0.25, 1.1),
-    "fold": LineLook(0.35, 1.4, (12, 3, 2, 3), (9, 3, 1.5, 3)),
+    "seam": LineLook(0.25, 1.1, colour=SEAMS),
+    "leg": LineLook(0.25, 1.1, colour=SEAMS),
+    "cap": LineLook(0.25, 1.1, colour=SEAMS),
+    "fold": LineLook(0.35, 1.4, (12, 3, 2, 3), (9, 3, 1.5, 3), FOLDS),
     "cut": LineLook(0.7, 2.4),
-    "crease": LineLook(0.25, 1.0, (3, 3), (4, 4)),
+    "crease": LineLook(0.25, 1.0, (3, 3), (4, 4), FOLDS),
     "notch": LineLook(0.7, 2.4),
-    "grain": LineLook(0.35, 1.2),
+    "grain": LineLook(0.35, 1.2, colour=GRAIN),
     "arrow": LineLook(0.5, 1.6),
     "cross": LineLook(0.35, 1.2),
     "thin": LineLook(0.18, 0.8),
     "centre": LineLook(0.25, 1.0, (9, 2, 2, 2), (9, 3, 1.5, 3)),
 }
-DRILL = LineLook(0.35, 1.1)  # of drill holes
+DRILL = LineLook(0.35, 1.1, colour=SEAMS)  # of drill holes
 
 
 class Pen(Protocol):

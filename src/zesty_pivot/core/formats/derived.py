@@ -72,11 +72,15 @@ class Derived:
     @cached_property
     def sheet(self) -> Sheet:
         """The finished pieces on one sheet: front and back as they lie on the table, then facings, straps and linings."""
+        return lay(self.sheet_pieces, title_rows(self.style))
+
+    @cached_property
+    def sheet_pieces(self) -> tuple[FinishedPiece, ...]:
+        """The finished pieces in their order on the sheet."""
         left = self.style.table.left
         first = {piece.name for piece in self.pattern.pieces if piece.body.value == left}
         own = {piece.name for piece in self.pattern.pieces}
-        order = sorted(self.pieces, key=lambda piece: (piece.name not in first, piece.name not in own))
-        return lay(tuple(order), title_rows(self.style))
+        return tuple(sorted(self.pieces, key=lambda piece: (piece.name not in first, piece.name not in own)))
 
     def by_hand(self, way: Way) -> tuple[Section, ...]:
         """The hand sheet: the recipe step by step, then what is done with each piece until it can be cut."""

@@ -8,14 +8,18 @@ from zesty_pivot.core.drafting.draft import Draft
 from zesty_pivot.core.formats import pdf
 from zesty_pivot.core.formats.draft_sheet import SCALES, draft_sheet, instruction
 from zesty_pivot.core.formats.pdf_table import table_pdf
-from zesty_pivot.core.formats.tiles import PAPERS, tiled
+from zesty_pivot.core.nest.paged import PAPERS, page_setup
+from zesty_pivot.core.nest.pages import side_by_side
 from zesty_pivot.core.quantity import Unit
 
 
 def draft_pdf(drawn: Draft, title: str, scale: str, paper: str) -> bytes:
     """The draft at `1:1`, `1:2` or `1:4`, on pages of a paper; on one page where it is none."""
     sheet, name = draft_sheet(drawn, SCALES[scale]), f"{title}, {scale}"
-    return pdf.tiled_pdf(sheet, *tiled(sheet, paper), name) if paper in PAPERS else pdf.full_pdf(sheet, name)
+    if paper not in PAPERS:
+        return pdf.full_pdf(sheet, name)
+    plan = side_by_side(tuple(laid.piece for laid in sheet.laid), page_setup(paper))
+    return pdf.pages_pdf(plan, plan.pages, name)
 
 
 def instruction_pdf(drawn: Draft, title: str, unit: Unit, paper: str) -> bytes:

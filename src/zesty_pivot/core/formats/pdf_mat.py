@@ -5,11 +5,11 @@ from __future__ import annotations
 from reportlab.lib.colors import black, white
 
 from zesty_pivot.core.formats.pdf_paper import MM, Paper
-from zesty_pivot.core.formats.tiles import EDGE, PAPERS, Tile, tile
 from zesty_pivot.core.intake.photo.mat import Mat, mat
+from zesty_pivot.core.nest.paged import EDGE, PAPERS, Page, grid, page_setup
 
 DOING = (
-    "Print all pages at 100 % and check the square of 10 cm. Glue them edge over edge, the letters and numbers in their order,",
+    "Print all pages at 100 % and check the square of 10 cm. Glue them edge over edge, in the order of their numbers,",
     "to a frame round an open window. Lay the block within the frame, on a cloth or card of another colour,",
     "flat, with some of the cloth seen all round. Take the picture from above, all twelve marks in it, in even light.",
 )
@@ -18,18 +18,18 @@ DOING = (
 def mat_pdf(paper: str) -> bytes:
     """The frame for a paper: A4, A3 or Letter. Raises KeyError for another."""
     frame = mat(paper)
-    tiling = tile(frame.width, frame.height, paper)
+    setup = page_setup(paper)
     made = Paper("Frame of marks for photographs")
     width, height = PAPERS[paper]
-    for number, page in enumerate(tiling.tiles):
+    for number, page in enumerate(grid(frame.width, frame.height, setup)):
         if number:
             made.canvas.showPage()
         made.page(width, height)
-        _page(made, frame, page, tiling.inner)
+        _page(made, frame, page, setup.field)
     return made.done()
 
 
-def _page(made: Paper, frame: Mat, page: Tile, inner: tuple[float, float]) -> None:
+def _page(made: Paper, frame: Mat, page: Page, inner: tuple[float, float]) -> None:
     dx, dy = EDGE - page.x, EDGE - page.y
     canvas = made.canvas
     canvas.saveState()

@@ -17,6 +17,7 @@ from zesty_pivot.core.quantity.units import IN
 MM = 72.0 / IN  # PDF points per mm: 72 to the inch
 INK = HexColor("#1d1b18")
 FAINT = HexColor("#8a8378")
+WHITE = HexColor("#ffffff")
 
 
 class Paper:
@@ -43,8 +44,8 @@ class Paper:
     def point(self, x: float, y: float) -> tuple[float, float]:
         return x * MM, (self.height - y) * MM
 
-    def look(self, width: float, dash: tuple[float, ...] = (), faint: bool = False) -> None:
-        self.canvas.setStrokeColor(FAINT if faint else INK)
+    def look(self, width: float, dash: tuple[float, ...] = (), faint: bool = False, colour: str = "") -> None:
+        self.canvas.setStrokeColor(HexColor(colour) if colour else FAINT if faint else INK)
         self.canvas.setLineWidth(width * MM)
         self.canvas.setDash([part * MM for part in dash], 0)
 
@@ -62,14 +63,16 @@ class Paper:
     def line(self, x0: float, y0: float, x1: float, y1: float) -> None:
         self.canvas.line(*self.point(x0, y0), *self.point(x1, y1))
 
-    def rect(self, x: float, y: float, width: float, height: float) -> None:
-        self.canvas.rect(*self.point(x, y + height), width * MM, height * MM, stroke=1, fill=0)
+    def rect(self, x: float, y: float, width: float, height: float, *, filled: bool = False) -> None:
+        self.canvas.setFillColor(INK)
+        self.canvas.rect(*self.point(x, y + height), width * MM, height * MM, stroke=1, fill=int(filled))
 
     def text(
-        self, x: float, y: float, text: str, size: float, *, bold: bool = False, centred: bool = True, turn: float = 0.0
-    ) -> None:
+        self, x: float, y: float, text: str, size: float, *, bold: bool = False, centred: bool = True, turn: float = 0.0,
+        white: bool = False,
+    ) -> None:  # fmt: skip
         """A line of writing about its middle or from its beginning; `turn` (radians, clockwise) is about the place given."""
-        self.canvas.setFillColor(INK)
+        self.canvas.setFillColor(WHITE if white else INK)
         at, up = self.point(x, y)
         back = pdf_text.width(text, size * MM, bold=bold) / 2.0 if centred else 0.0
         if not turn:

@@ -7,12 +7,14 @@ from zesty_pivot.core.finish.pen import DRILL, LOOKS
 from zesty_pivot.core.finish.piece import FinishedPiece, Stroke
 from zesty_pivot.core.formats.pdf_paper import MM, Paper
 
+THINNEST = 0.25  # mm: what a cheap printer still draws as a whole line. Common practice, no source
+
 
 class PdfPen:
     """Draws on a page whose corner lies at (-dx, -dy) mm of the sheet."""
 
-    def __init__(self, paper: Paper, dx: float, dy: float) -> None:
-        self._paper, self._corner = paper, (dx, dy)
+    def __init__(self, paper: Paper, dx: float, dy: float, *, in_colour: bool = False) -> None:
+        self._paper, self._corner, self._in_colour = paper, (dx, dy), in_colour
         self._dx, self._dy = dx, dy
         self._drills = False  # whether the look of drill holes is set
 
@@ -21,13 +23,13 @@ class PdfPen:
 
     def stroke(self, stroke: Stroke) -> None:
         look, self._drills = LOOKS[stroke.kind], False
-        self._paper.look(look.mm, look.dash_mm)
+        self._paper.look(max(look.mm, THINNEST), look.dash_mm, colour=look.colour if self._in_colour else "")
         for path in stroke.paths:
             self._paper.path(path, self._dx, self._dy)
 
     def circle(self, circle: Circle) -> None:
         if not self._drills:
-            self._paper.look(DRILL.mm, DRILL.dash_mm)
+            self._paper.look(DRILL.mm, DRILL.dash_mm, colour=DRILL.colour if self._in_colour else "")
             self._drills = True
         x, y = self._paper.point(circle.at[0] + self._dx, circle.at[1] + self._dy)
         self._paper.canvas.circle(x, y, circle.radius * MM, stroke=1, fill=0)

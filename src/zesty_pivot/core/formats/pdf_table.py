@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from zesty_pivot.core.formats.pdf_paper import Paper
-from zesty_pivot.core.formats.tiles import PAPERS
+from zesty_pivot.core.nest.paged import PAPERS
 
 MARGIN, TEXT, ROW, FIRST = 15.0, 3.8, 7.5, 56.0  # mm
 

@@ -13,6 +13,7 @@ from zesty_pivot.core.formats import block_file, files, migrations, variants
 from zesty_pivot.core.formats.accepted import Accepted
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.dart_keys import named_by_place
+from zesty_pivot.core.formats.page_models import MOST, KeptPages
 from zesty_pivot.core.formats.table_lay import TableLay
 from zesty_pivot.core.formats.variants import MAX_STEPS, MAX_VARIANTS, AnyStep, Variant
 from zesty_pivot.core.quantity import Scope, Unit, length_mm
@@ -37,7 +38,7 @@ class Style(Model):
     lines: ClassVar[frozenset[str]] = frozenset({"notes"})
 
     format: Literal["zesty-pivot/style"] = "zesty-pivot/style"
-    version: Literal[4] = 4
+    version: Literal[5] = 5
     name: str = Field(default="Untitled style", max_length=200)
     units: Unit = "cm"
     block: BlockFile
@@ -47,6 +48,7 @@ class Style(Model):
     variants: tuple[Variant, ...] = Field(default=(), max_length=MAX_VARIANTS, description="other recipes over the same block")
     accepted: tuple[Accepted, ...] = Field(default=(), max_length=500, description="findings that may stay, and why")
     table: TableLay = Field(default=TableLay.model_construct(), description="how the pieces lie on the table")
+    pages: tuple[KeptPages, ...] = Field(default=(), max_length=MOST, description="pieces packed on pages, by paper")
     notes: str = Field(default="", max_length=100_000)
 
     @field_validator("variants")
@@ -70,6 +72,12 @@ class Style(Model):
         """Its name as it stands on labels and sheets, with the variant that lies on the table."""
         one = variants.shown(self.variants)
         return self.name if one is None else f"{self.name}: {one.name}"
+
+    @property
+    def variant(self) -> str:
+        """The name of the variant on the table; empty where the style has none."""
+        one = variants.shown(self.variants)
+        return "" if one is None else one.name
 
     @property
     def every_variant(self) -> dict[str, Self]:
@@ -156,13 +164,14 @@ def _named_by_place(style: Style) -> Style:
 
 def dump(style: Style) -> bytes:
     """The file's bytes: readable JSON, defaults of steps left out."""
-    apart = {"steps", "finish", "variants", "accepted", "table"}
+    apart = {"steps", "finish", "variants", "accepted", "table", "pages"}
     value: dict[str, Any] = style.model_dump(mode="json", exclude=apart, exclude_none=True)
     value["steps"] = [registry.dump(step) for step in style.steps]
     value["variants"] = [_variant(one) for one in style.variants]
     value["accepted"] = [one.model_dump(mode="json") for one in style.accepted]
     value["table"] = style.table.model_dump(mode="json", exclude_defaults=True)
-    for key in ("variants", "accepted", "table"):
+    value["pages"] = [one.model_dump(mode="json", exclude_defaults=True) for one in style.pages]
+    for key in ("variants", "accepted", "table", "pages"):
         if not value[key]:
             del value[key]
     value["finish"] = style.finish.model_dump(mode="json", exclude_defaults=True, exclude_none=True)

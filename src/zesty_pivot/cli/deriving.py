@@ -1,0 +1,104 @@
+"""`zesty-pivot derive`: a style worked out, and its sheets written."""
+
+from __future__ import annotations
+
+import sys
+from collections.abc import Sequence
+from pathlib import Path
+
+import click
+
+from zesty_pivot.cli.opened import opened, with_variant
+from zesty_pivot.cli.saying import echo
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.formats.printing import Packing, Printing
+from zesty_pivot.core.nest.paged import EDGE, OVERLAP
+
+
+def folder(_context: click.Context, _option: click.Parameter, value: str) -> Path:
+    """A folder to write to. An empty name, as an unset variable of a script gives, is wrong usage and not this folder."""
+    if not value.strip():
+        raise click.BadParameter("is empty; give the folder to write to.")
+    return Path(value)
+
+
+class _Format(click.ParamType[str]):
+    """An export format by its id. The formats are looked for only when one is named, or help is asked for."""
+
+    name = "format"
+
+    def convert(self, value: str, param: click.Parameter | None, ctx: click.Context | None) -> str:
+        from zesty_pivot.core.exports.registry import all_exports
+
+        if value not in all_exports():
+            self.fail(f"{value!r} is not one of {', '.join(all_exports())}.", param, ctx)
+        return value
+
+    def get_metavar(self, param: click.Parameter, ctx: click.Context) -> str:
+        from zesty_pivot.core.exports.registry import all_exports
+
+        return f"[{'|'.join(all_exports())}]"
+
+
+def _printing(asked: Printing) -> Printing:
+    """What was asked of the pages; a paper that is none is wrong usage."""
+    try:
+        _ = asked.setup
+    except ZestyError as fault:
+        raise click.BadParameter(str(fault), param_hint="--paper") from None
+    return asked
+
+
+@click.command()
+@click.argument("style", type=click.Path(path_type=Path))
+@click.option("--block", type=click.Path(path_type=Path), help="Use this block instead of the style's own.")
+@click.option("--measures", type=click.Path(path_type=Path), help="Take the measurements from this file.")
+@click.option("--person", default="", help="Whose of them; not needed where the file has one person.")
+@click.option("--out", callback=folder, required=True, help="Folder to write to.")
+@click.option(
+    "--format", "formats", multiple=True, type=_Format(), help="What to write beside report.json; all when not given."
+)
+@click.option("--paper", "--page", "paper", default="A4", show_default=True, help="A4, A3, Letter, Legal, or mm as 330x480.")
+@click.option("--edge", type=float, default=EDGE, show_default=True, help="Mm of every page that the printer leaves white.")
+@click.option("--overlap", type=float, default=OVERLAP, show_default=True, help="Mm that pages share; 0: edge to edge.")
+@click.option("--apart", is_flag=True, help="Pages of its own for every piece.")
+@click.option("--only", default="", metavar="PAGES", help="Print these pages only, as 2,5-7.")
+@click.option("--colour", is_flag=True, help="Print lines in colours.")
+@click.option(
+    "--packing", type=click.Choice(("search", "kept", "none")), default="search", show_default=True,
+    help="Fewest pages, as the file keeps them, or side by side.",
+)  # fmt: skip
+@click.option("--date", default=None, help="Date on the labels; the style's own when not given.")
+@click.option("--variant", default=None, help="Which of the style's variants; the one on its table when not given.")
+@click.option("--all-variants", is_flag=True, help="Every variant, each to a folder of its own within the folder.")
+def derive(
+    style: Path, block: Path | None, measures: Path | None, person: str, out: Path, formats: Sequence[str], paper: str,
+    edge: float, overlap: float, apart: bool, only: str, colour: bool, packing: Packing,
+    date: str | None, variant: str | None, all_variants: bool,
+) -> None:  # fmt: skip
+    """Write the sheets of STYLE and report.json to a folder."""
+    from zesty_pivot.core.exports.registry import all_exports, write_all, write_variants
+    from zesty_pivot.core.formats.derived import derive as work_out
+
+    printing = _printing(Printing(paper, edge, overlap, apart, only, colour, packing))
+    chosen = opened(style, block, measures, person)
+    if date is not None:
+        try:
+            chosen = chosen.with_finish({"date": date})
+        except ValueError:
+            raise click.BadParameter("is too long, or holds what cannot be printed.", param_hint="--date") from None
+    wanted = tuple(formats) or tuple(all_exports())
+    if all_variants:
+        if variant is not None:
+            raise click.UsageError("--variant and --all-variants do not go together.")
+        made = write_variants(chosen, out, wanted, printing)
+        written = list(made)
+    else:
+        derived = work_out(with_variant(chosen, variant))
+        made, written = {out: derived}, write_all(derived, out, wanted, printing)
+    for path in written:
+        echo(str(path))
+    for derived in made.values():
+        for number, fault in derived.derivation.broken:
+            echo(f"zesty-pivot: step {number} could not be done: {fault}", err=True)
+    sys.exit(1 if any(derived.has_errors for derived in made.values()) else 0)

@@ -1,0 +1,1 @@
+"""Pieces laid close together: on pages of paper, and on cloth."""

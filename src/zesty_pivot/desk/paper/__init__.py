@@ -1,0 +1,1 @@
+"""How the pattern leaves the program: pages, and what is done with them."""
