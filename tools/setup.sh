@@ -34,6 +34,8 @@ need_lib libxcb-shape.so.0 libxcb-shape0
 need_lib libxcb-xinerama.so.0 libxcb-xinerama0
 command -v pdftotext >/dev/null 2>&1 || missing+=(poppler-utils)
 command -v hp2xx >/dev/null 2>&1 || missing+=(hp2xx)
+command -v g++ >/dev/null 2>&1 || missing+=(g++)
+[ -e /usr/include/dxflib/dl_dxf.h ] || missing+=(libdxflib-dev)
 command -v Xvfb >/dev/null 2>&1 || missing+=(xvfb)
 "$python" -c 'import ensurepip, venv' 2>/dev/null || missing+=("python$("$python" -c 'import sys; print("%d.%d" % sys.version_info[:2])')-venv")
 

@@ -11,7 +11,7 @@ import click
 from zesty_pivot.cli.opened import opened, with_variant
 from zesty_pivot.cli.saying import echo
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.formats.printing import Packing, Printing
+from zesty_pivot.core.formats.printing import DxfVersion, Packing, Printing
 from zesty_pivot.core.nest.paged import EDGE, OVERLAP
 
 
@@ -56,7 +56,7 @@ def _printing(asked: Printing) -> Printing:
 @click.option("--person", default="", help="Whose of them; not needed where the file has one person.")
 @click.option("--out", callback=folder, required=True, help="Folder to write to.")
 @click.option(
-    "--format", "formats", multiple=True, type=_Format(), help="What to write beside report.json; all when not given."
+    "--format", "formats", multiple=True, type=_Format(), help="What to write beside report.json; svg and pdf when not given."
 )
 @click.option("--paper", "--page", "paper", default="A4", show_default=True, help="A4, A3, Letter, Legal, or mm as 330x480.")
 @click.option("--edge", type=float, default=EDGE, show_default=True, help="Mm of every page that the printer leaves white.")
@@ -68,26 +68,30 @@ def _printing(asked: Printing) -> Printing:
     "--packing", type=click.Choice(("search", "kept", "none")), default="search", show_default=True,
     help="Fewest pages, as the file keeps them, or side by side.",
 )  # fmt: skip
+@click.option(
+    "--dxf", type=click.Choice(("R12", "R2000", "R2010")), default="R2000", show_default=True, help="Version of the DXF."
+)
+@click.option("--dxf-each", is_flag=True, help="A DXF of its own for every piece as well.")
 @click.option("--date", default=None, help="Date on the labels; the style's own when not given.")
 @click.option("--variant", default=None, help="Which of the style's variants; the one on its table when not given.")
 @click.option("--all-variants", is_flag=True, help="Every variant, each to a folder of its own within the folder.")
 def derive(
     style: Path, block: Path | None, measures: Path | None, person: str, out: Path, formats: Sequence[str], paper: str,
-    edge: float, overlap: float, apart: bool, only: str, colour: bool, packing: Packing,
+    edge: float, overlap: float, apart: bool, only: str, colour: bool, packing: Packing, dxf: DxfVersion, dxf_each: bool,
     date: str | None, variant: str | None, all_variants: bool,
 ) -> None:  # fmt: skip
     """Write the sheets of STYLE and report.json to a folder."""
     from zesty_pivot.core.exports.registry import all_exports, write_all, write_variants
     from zesty_pivot.core.formats.derived import derive as work_out
 
-    printing = _printing(Printing(paper, edge, overlap, apart, only, colour, packing))
+    printing = _printing(Printing(paper, edge, overlap, apart, only, colour, packing, dxf, dxf_each))
     chosen = opened(style, block, measures, person)
     if date is not None:
         try:
             chosen = chosen.with_finish({"date": date})
         except ValueError:
             raise click.BadParameter("is too long, or holds what cannot be printed.", param_hint="--date") from None
-    wanted = tuple(formats) or tuple(all_exports())
+    wanted = tuple(formats) or tuple(id for id, one in all_exports().items() if one.is_usual)
     if all_variants:
         if variant is not None:
             raise click.UsageError("--variant and --all-variants do not go together.")

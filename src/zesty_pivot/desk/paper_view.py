@@ -24,6 +24,11 @@ from zesty_pivot.desk.paper.pages_canvas import PagesCanvas
 from zesty_pivot.desk.paper.paging import Paging
 
 OWN = "own"
+DXF_VERSIONS = [
+    ("R12", "R12: every system reads it"),
+    ("R2000", "R2000, with exact curves"),
+    ("R2010", "R2010, with exact curves"),
+]
 FIRST_OWN = "330x480"  # mm: a sheet of the larger office printers
 
 
@@ -35,6 +40,7 @@ class PaperView(QWidget):
         self._model, self._paging = model, paging
         self.canvas = PagesCanvas(model)
         self.paper, self.hand, self.joins = Choice("Paper"), Choice("Hand sheet"), Choice("How pages join")
+        self.dxf = Choice("Version of the DXF")
         self.own = CalcField(self._own_words, "Width and height of the paper")
         self.edge = CalcField(self._edge_words, "White edge of the printer")
         self.only = CalcField(self._only_words, "Pages to print", may_be_empty=True)
@@ -79,6 +85,8 @@ class PaperView(QWidget):
         column.addWidget(label("Get it out", "heading"))
         column.addWidget(label("Hand sheet after the pages", "quiet"))
         column.addWidget(self.hand)
+        column.addWidget(label("Version of the DXF", "quiet"))
+        column.addWidget(self.dxf)
         said = {f"export.{one.id}": f"Save the {one.button or one.title}" for one in all_exports().values()}
         said |= {"export.hand": "Save the hand sheet alone", "export.all": "Save everything to a folder"}
         for action, text in said.items():
@@ -107,6 +115,7 @@ class PaperView(QWidget):
         self.colour.clicked.connect(lambda on: paging.change(print_colour=on))
         self.pack.clicked.connect(lambda: paging.stop() if paging.packer.is_at_work else paging.pack())
         self.canvas.clicked.connect(paging.toggle)
+        self.dxf.picked.connect(lambda version: paging.change(dxf=version))
         self.hand.picked.connect(lambda way: model.recipe.set_finish({"hand_sheet": way}, "hand sheet"))
         paging.changed.connect(self._show)
         model.pace.followed.connect(self.refresh)
@@ -166,6 +175,7 @@ class PaperView(QWidget):
         self.apart.setChecked(paging.printing.apart)
         self.colour.setChecked(paging.printing.in_colour)
         self.hand.show_choices([("none", "none"), *WAYS.items()], self._model.style.finish.hand_sheet)
+        self.dxf.show_choices(DXF_VERSIONS, paging.printing.dxf)
         for part in (self.joins, self.edge, self.only, self.apart, self.pack):
             part.setEnabled(paging.chosen != FULL)
         try:

@@ -11,6 +11,7 @@ from pydantic import Field
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import aside, files
+from zesty_pivot.core.formats.printing import DxfVersion
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.core.quantity.fields import Model
 
@@ -34,6 +35,8 @@ class Settings(Model):
     edge: float = Field(default=10.0, ge=0.0, le=60.0, description="mm of every page that the printer leaves white")
     overlap: float = Field(default=10.0, ge=0.0, le=40.0, description="mm that neighbouring pages share; 0: edge to edge")
     apart: bool = Field(default=False, description="pages of its own for every piece")
+    dxf: DxfVersion = "R2000"
+    dxf_each: bool = Field(default=False, description="a DXF of every piece as well")
     print_colour: bool = Field(default=False, description="lines in colours")
     hand_way: Literal["pivot", "slash"] = "pivot"
     has_started: bool = Field(default=False, description="whether the program has been used before")

@@ -19,7 +19,8 @@ class Export:
     """A format: its id on the command line, its name for people ("Save the ..."), the ending of its files.
 
     `files` gives what makes each file of a derived style, by the file's name, put on paper so. `whole` names
-    the one of them that holds the whole style, for a paper or FULL. What is printed is offered to be opened when it is saved.
+    the one of them that holds the whole style, for a paper or FULL. What is printed is offered to be opened when it is saved;
+    what is usual is written where nothing is asked for.
     """
 
     id: str
@@ -33,6 +34,7 @@ class Export:
     shortcut: str = ""
     order: int = 9
     is_printed: bool = False
+    is_usual: bool = False
 
     @property
     def kind(self) -> str:

@@ -41,5 +41,5 @@ def _files(derived: Derived, printing: Printing) -> dict[str, Make]:
 EXPORT = Export(
     "pdf", "PDF", ".pdf", _files, lambda paper: "full.pdf" if paper == FULL else f"tiles-{paper}.pdf",
     button="PDF to print", tip="Pages at true size, to print at 100 %", icon="printer", shortcut="Ctrl+P", order=1,
-    is_printed=True,
+    is_printed=True, is_usual=True,
 )  # fmt: skip

@@ -15,5 +15,12 @@ def _files(derived: Derived, _printing: Printing) -> dict[str, Make]:
 
 
 EXPORT = Export(
-    "json", "report", ".json", _files, lambda _paper: REPORT, tip="Every length, angle and finding, for other programs", order=3
+    "json",
+    "report",
+    ".json",
+    _files,
+    lambda _paper: REPORT,
+    tip="Every length, angle and finding, for other programs",
+    order=3,
+    is_usual=True,
 )

@@ -18,4 +18,4 @@ def _files(derived: Derived, _printing: Printing) -> dict[str, Make]:
     return {"sheet.svg": lambda: svg.sheet_svg(derived.sheet, derived.style.title), **pieces}
 
 
-EXPORT = Export("svg", "sheet as SVG", ".svg", _files, lambda _paper: "sheet.svg", order=2)
+EXPORT = Export("svg", "sheet as SVG", ".svg", _files, lambda _paper: "sheet.svg", order=2, is_usual=True)

@@ -9,6 +9,7 @@ from zesty_pivot.core.nest.paged import EDGE, OVERLAP, Page, PageSetup, page_set
 from zesty_pivot.core.record import record
 
 Packing = Literal["search", "kept", "none"]
+DxfVersion = Literal["R12", "R2000", "R2010"]
 
 
 @record
@@ -16,7 +17,8 @@ class Printing:
     """`paper` is a name or a size (`330x480`, mm), `edge` and `overlap` are mm (overlap 0: pages are laid edge to edge);
     `apart` gives every piece pages of its own, `only` says which pages are printed (`2, 5-7`; empty: all). `packing` is how the
     pieces come to lie: as the style's file keeps them and searched for where it does not (`search`), as kept and side by side
-    where it does not (`kept`), side by side (`none`)."""
+    where it does not (`kept`), side by side (`none`). `dxf` is the version that DXF is written in, `dxf_each` writes
+    every piece to a file of its own as well."""
 
     paper: str = "A4"
     edge: float = EDGE
@@ -25,6 +27,8 @@ class Printing:
     only: str = ""
     in_colour: bool = False
     packing: Packing = "search"
+    dxf: DxfVersion = "R2000"
+    dxf_each: bool = False
 
     @property
     def setup(self) -> PageSetup:

@@ -54,7 +54,9 @@ class Paging(QObject):
         """How sheets are put on paper; where one page is chosen, how they would be on A4."""
         kept = self._keeper.settings
         paper = "A4" if kept.paper == FULL else kept.paper
-        return Printing(paper, kept.edge, kept.overlap, kept.apart, self.only, kept.print_colour)
+        return Printing(
+            paper, kept.edge, kept.overlap, kept.apart, self.only, kept.print_colour, dxf=kept.dxf, dxf_each=kept.dxf_each
+        )
 
     def change(self, **told: object) -> None:
         """Another paper or another way; what is no way to print is said, and the way before stays."""
@@ -104,7 +106,7 @@ class Paging(QObject):
     def look(self) -> None:
         """Follows the style: its kept pages, else side by side while fewer pages are looked for."""
         derived, printing = self._model.derived, self.printing
-        asked = (derived.sheet_pieces, replace(printing, only="", in_colour=False))
+        asked = (derived.sheet_pieces, replace(printing, only="", in_colour=False, dxf="R2000", dxf_each=False))
         if self._for is not None and self._for[1] == asked[1] and _same(self._for[0], asked[0]):
             self.changed.emit()
             return
