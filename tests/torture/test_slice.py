@@ -57,7 +57,7 @@ def test_kills_lose_nothing_older_than_a_second(tmp_path: Path) -> None:
         assert kills.tried(0, tmp_path, begin, kills=4) is None
 
 
-@pytest.mark.parametrize("seed", [412, 762, 1225, 2042, 22086, 71200])
+@pytest.mark.parametrize("seed", [412, 762, 1225, 2042, 22086, 49839, 59276, 71200])
 def test_what_came_in_and_was_not_met(seed: int) -> None:
     """What this family found: 2 GB for a flat picture, an outline there and back, an SVG whose first element draws nothing, a
     piece without height."""

@@ -20,6 +20,7 @@ from zesty_pivot.cli.cold import prepare
 from zesty_pivot.cli.deriving import derive, folder
 from zesty_pivot.cli.importing import import_block
 from zesty_pivot.cli.opened import fault_log, opened, own_methods
+from zesty_pivot.cli.plotting import plotter
 from zesty_pivot.cli.saying import echo, unwritten
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import FileError, ZestyError
@@ -206,6 +207,7 @@ def demo_sheets(out: Path) -> None:
 
 cli.add_command(derive)
 cli.add_command(import_block)
+cli.add_command(plotter)
 
 
 def run(args: Sequence[str] | None = None) -> None:

@@ -18,7 +18,8 @@ class Printing:
     `apart` gives every piece pages of its own, `only` says which pages are printed (`2, 5-7`; empty: all). `packing` is how the
     pieces come to lie: as the style's file keeps them and searched for where it does not (`search`), as kept and side by side
     where it does not (`kept`), side by side (`none`). `dxf` is the version that DXF is written in, `dxf_each` writes
-    every piece to a file of its own as well."""
+    every piece to a file of its own as well. `roll` and `roll_length` (0: without an end) are mm of a plotter's paper, `pens`
+    how many it has."""
 
     paper: str = "A4"
     edge: float = EDGE
@@ -29,6 +30,9 @@ class Printing:
     packing: Packing = "search"
     dxf: DxfVersion = "R2000"
     dxf_each: bool = False
+    roll: float = 900.0
+    roll_length: float = 0.0
+    pens: int = 3
 
     @property
     def setup(self) -> PageSetup:

@@ -54,6 +54,8 @@ def flat_by(pixels: Pixels, known: Known) -> Flat:
     high, wide = pixels.shape[:2]
     found = _camera(known.places, at, (wide, high))
     low, box = _reach(found, known, wide, high)
+    if not (np.isfinite(box).all() and box.min() > 1.0):
+        raise FileError("the points lie so that the picture shows no table", advice="Point at the corners once more.")
     moved = _camera(known.places - low, at, (wide, high))
     middle = known.places.mean(axis=0) - low
     pointed = POINTED / max(moved.scale(middle), 1e-9)

@@ -1,0 +1,1 @@
+"""Plotters: what they are sent, how it is sent, and one that is simulated."""
