@@ -75,20 +75,25 @@ def _printing(asked: Printing) -> Printing:
 @click.option("--roll", type=float, default=900.0, show_default=True, help="Mm of the plotter's roll.")
 @click.option("--roll-length", type=float, default=0.0, help="Mm that it draws before its paper ends; 0: without an end.")
 @click.option("--pens", type=click.IntRange(1, 3), default=3, show_default=True, help="Pens that the plotter has.")
+@click.option("--cloth", default="", help="Width of the cloth to lay on, as '140 cm'; the style's own lays when not given.")
+@click.option("--folded", is_flag=True, help="Lay on the folded cloth.")
+@click.option("--nap", is_flag=True, help="All pieces one way up.")
 @click.option("--date", default=None, help="Date on the labels; the style's own when not given.")
 @click.option("--variant", default=None, help="Which of the style's variants; the one on its table when not given.")
 @click.option("--all-variants", is_flag=True, help="Every variant, each to a folder of its own within the folder.")
 def derive(
     style: Path, block: Path | None, measures: Path | None, person: str, out: Path, formats: Sequence[str], paper: str,
     edge: float, overlap: float, apart: bool, only: str, colour: bool, packing: Packing, dxf: DxfVersion, dxf_each: bool,
-    roll: float, roll_length: float, pens: int,
+    roll: float, roll_length: float, pens: int, cloth: str, folded: bool, nap: bool,
     date: str | None, variant: str | None, all_variants: bool,
 ) -> None:  # fmt: skip
     """Write the sheets of STYLE and report.json to a folder."""
     from zesty_pivot.core.exports.registry import all_exports, write_all, write_variants
     from zesty_pivot.core.formats.derived import derive as work_out
 
-    printing = _printing(Printing(paper, edge, overlap, apart, only, colour, packing, dxf, dxf_each, roll, roll_length, pens))
+    printing = _printing(
+        Printing(paper, edge, overlap, apart, only, colour, packing, dxf, dxf_each, roll, roll_length, pens, cloth, folded, nap)
+    )
     chosen = opened(style, block, measures, person)
     if date is not None:
         try:

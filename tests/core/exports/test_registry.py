@@ -25,7 +25,7 @@ def test_each_names_the_file_that_holds_the_whole_style() -> None:
         for paper in ("A4", "A3", "Letter"):
             files = one.files(made, Printing(paper, packing="kept"))
             assert one.whole(paper) in files and one.whole(FULL) in files, one.id
-            assert all(name.endswith(one.ending) for name in files)
+            assert one.whole(paper).endswith(one.ending)
         assert one.kind.endswith(f"(*{one.ending})")
 
 

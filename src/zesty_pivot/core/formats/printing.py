@@ -19,7 +19,8 @@ class Printing:
     pieces come to lie: as the style's file keeps them and searched for where it does not (`search`), as kept and side by side
     where it does not (`kept`), side by side (`none`). `dxf` is the version that DXF is written in, `dxf_each` writes
     every piece to a file of its own as well. `roll` and `roll_length` (0: without an end) are mm of a plotter's paper, `pens`
-    how many it has."""
+    how many it has. `cloth` is the width of the cloth to lay on, where it is another than the style's own, `folded` and with a
+    one-way `nap`."""
 
     paper: str = "A4"
     edge: float = EDGE
@@ -33,6 +34,9 @@ class Printing:
     roll: float = 900.0
     roll_length: float = 0.0
     pens: int = 3
+    cloth: str = ""
+    folded: bool = False
+    nap: bool = False
 
     @property
     def setup(self) -> PageSetup:

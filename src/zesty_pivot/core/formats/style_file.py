@@ -13,6 +13,7 @@ from zesty_pivot.core.formats import block_file, files, migrations, variants
 from zesty_pivot.core.formats.accepted import Accepted
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.dart_keys import named_by_place
+from zesty_pivot.core.formats.lay_models import MOST_LAYS, LayFile
 from zesty_pivot.core.formats.page_models import MOST, KeptPages
 from zesty_pivot.core.formats.table_lay import TableLay
 from zesty_pivot.core.formats.variants import MAX_STEPS, MAX_VARIANTS, AnyStep, Variant
@@ -48,6 +49,7 @@ class Style(Model):
     variants: tuple[Variant, ...] = Field(default=(), max_length=MAX_VARIANTS, description="other recipes over the same block")
     accepted: tuple[Accepted, ...] = Field(default=(), max_length=500, description="findings that may stay, and why")
     table: TableLay = Field(default=TableLay.model_construct(), description="how the pieces lie on the table")
+    lays: tuple[LayFile, ...] = Field(default=(), max_length=MOST_LAYS, description="cloths, and the lays on them")
     pages: tuple[KeptPages, ...] = Field(default=(), max_length=MOST, description="pieces packed on pages, by paper")
     notes: str = Field(default="", max_length=100_000)
 
@@ -164,14 +166,15 @@ def _named_by_place(style: Style) -> Style:
 
 def dump(style: Style) -> bytes:
     """The file's bytes: readable JSON, defaults of steps left out."""
-    apart = {"steps", "finish", "variants", "accepted", "table", "pages"}
+    apart = {"steps", "finish", "variants", "accepted", "table", "pages", "lays"}
     value: dict[str, Any] = style.model_dump(mode="json", exclude=apart, exclude_none=True)
     value["steps"] = [registry.dump(step) for step in style.steps]
     value["variants"] = [_variant(one) for one in style.variants]
     value["accepted"] = [one.model_dump(mode="json") for one in style.accepted]
     value["table"] = style.table.model_dump(mode="json", exclude_defaults=True)
     value["pages"] = [one.model_dump(mode="json", exclude_defaults=True) for one in style.pages]
-    for key in ("variants", "accepted", "table", "pages"):
+    value["lays"] = [one.model_dump(mode="json", exclude_defaults=True) for one in style.lays]
+    for key in ("variants", "accepted", "table", "pages", "lays"):
         if not value[key]:
             del value[key]
     value["finish"] = style.finish.model_dump(mode="json", exclude_defaults=True, exclude_none=True)

@@ -29,8 +29,12 @@ def with_units(style: Style, units: Unit) -> Style:
         return style
     advice = "Write that length with its unit, and try again."
     try:
-        change = {"finish": _spelt(style.finish, old), "steps": tuple(_spelt(step, old) for step in style.steps)}
+        change: dict[str, Any] = {
+            "finish": _spelt(style.finish, old),
+            "steps": tuple(_spelt(step, old) for step in style.steps),
+        }
         change["variants"] = tuple(_respelt(one, old) for one in style.variants)
+        change["lays"] = tuple(_spelt(one, old) for one in style.lays)
         change["measures"] = {name: with_unit(text, old) for name, text in style.measures.items()}
         return Style.model_validate({**dict(style), **change, "units": units})
     except ValidationError as fault:

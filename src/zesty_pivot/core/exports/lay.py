@@ -1,0 +1,86 @@
+"""Lays on cloth: small with their measures, and at full size for a plotter."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+
+from zesty_pivot.core.exports.base import Export, Make
+from zesty_pivot.core.formats.derived import Derived
+from zesty_pivot.core.formats.lay_models import LayFile
+from zesty_pivot.core.formats.printing import Printing
+from zesty_pivot.core.kept import kept_with
+from zesty_pivot.core.nest.lay import LayPlan
+
+
+def asked_lays(derived: Derived, printing: Printing) -> tuple[LayFile, ...]:
+    """The lays of the style; one on the cloth that was asked for where it has none, or another was."""
+    if printing.cloth or not derived.style.lays:
+        return (LayFile(width=printing.cloth or "140 cm", folded=printing.folded, nap="one_way" if printing.nap else "none"),)
+    return tuple(one for one in derived.style.lays if one.variant in ("", derived.style.variant))
+
+
+def plan_for(derived: Derived, kept: LayFile) -> LayPlan:
+    """The lay as the file keeps it, where its pieces still lie apart; else the shortest that is found. Raises ZestyError where
+    it cannot be laid."""
+    return _plan_for(derived, kept.model_dump_json())
+
+
+@kept_with
+def _plan_for(derived: Derived, told: str) -> LayPlan:
+    """Three files are made of one lay."""
+    from zesty_pivot.core.formats.kept_lay import laid, laid_from
+
+    kept = LayFile.model_validate_json(told)
+    known = laid_from(derived, kept)
+    if known is not None and not known.clashes:
+        return known
+    *_, best = laid(derived, kept)
+    return best
+
+
+def _plans(derived: Derived, printing: Printing) -> Iterator[tuple[str, LayFile, LayPlan]]:
+    used: dict[str, int] = {}
+    for one in asked_lays(derived, printing):
+        used[one.cloth] = used.get(one.cloth, 0) + 1
+        yield f"lay-{one.cloth}{used[one.cloth] if used[one.cloth] > 1 else ''}", one, plan_for(derived, one)
+
+
+def _small(derived: Derived, printing: Printing) -> bytes:
+    from zesty_pivot.core.formats.kept_lay import changed_since
+    from zesty_pivot.core.formats.lay_sheet import lay_rows, lays_pdf
+    from zesty_pivot.core.nest.paged import PAPERS
+
+    unit, size = derived.style.units, printing.paper if printing.paper in PAPERS else "A4"
+    rows = [(plan, lay_rows(plan, unit, changed_since(derived, one))) for _name, one, plan in _plans(derived, printing)]
+    return lays_pdf(tuple(rows), derived.style.title, size)
+
+
+def _full(derived: Derived, printing: Printing, name: str) -> bytes:
+    from zesty_pivot.core.formats.lay_sheet import lay_at_full_size
+    from zesty_pivot.core.formats.svg import sheet_svg
+    from zesty_pivot.core.plotter.frames import Roll, frames
+    from zesty_pivot.core.plotter.hpgl import plot
+
+    plan = next(plan for own, _one, plan in _plans(derived, printing) if own == name.rpartition(".")[0])
+    sheet = lay_at_full_size(plan)
+    if name.endswith(".svg"):
+        return sheet_svg(sheet, derived.style.title)
+    roll = Roll(max(printing.roll, 150.0), printing.roll_length, printing.pens)
+    return plot(frames(sheet.laid, (sheet.width, sheet.height), roll))
+
+
+def _files(derived: Derived, printing: Printing) -> dict[str, Make]:
+    found: dict[str, Make] = {"lay.pdf": lambda: _small(derived, printing)}
+    used: dict[str, int] = {}
+    for one in asked_lays(derived, printing):
+        used[one.cloth] = used.get(one.cloth, 0) + 1
+        stem = f"lay-{one.cloth}{used[one.cloth] if used[one.cloth] > 1 else ''}"
+        for ending in (".svg", ".plt"):
+            found[stem + ending] = lambda name=stem + ending: _full(derived, printing, name)  # type: ignore[misc]
+    return found
+
+
+EXPORT = Export(
+    "lay", "lay on cloth", ".pdf", _files, lambda _paper: "lay.pdf", order=6,
+    tip="Where every piece lies on the cloth, and how much to buy",
+)  # fmt: skip

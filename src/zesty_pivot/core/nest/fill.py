@@ -1,0 +1,209 @@
+"""Pieces laid one by one, each as near to the beginning of the cloth as it goes and then as near to its edge: for folded cloth,
+for stripes and checks, and to compare other lays with."""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Iterator, Sequence
+
+import numpy as np
+import shapely
+from numpy.typing import NDArray
+from shapely import affinity
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.nest.cloth import Cloth, too_wide
+from zesty_pivot.core.nest.cut_pieces import CutPiece
+from zesty_pivot.core.nest.lay import LayPlan, OnCloth, placed, plan_of_places
+from zesty_pivot.core.nest.raster import rasterised
+from zesty_pivot.core.record import record
+
+CELL = 5.0  # mm of the cells that free places are looked for by; pieces are then pushed together exactly
+SLIDE = 0.05  # mm: pushed no nearer than this
+# Orders in which pieces are laid: the largest, the longest or the widest first.
+ORDERS: tuple[Callable[[CutPiece], float], ...] = (
+    lambda piece: -float(piece.shape.area),
+    lambda piece: piece.shape.bounds[0] - piece.shape.bounds[2],
+    lambda piece: piece.shape.bounds[1] - piece.shape.bounds[3],
+)
+
+
+@record
+class Phase:
+    """Where a piece must lie to match: its place (x, y) mm of the frame falls on whole repeats; None: anywhere that way."""
+
+    x: float | None = None
+    y: float | None = None
+
+
+def filled(
+    cloth: Cloth, pieces: Sequence[CutPiece], phases: dict[str, Phase] | None = None,
+    locked: Sequence[OnCloth] = (),
+) -> Iterator[LayPlan]:  # fmt: skip
+    """A lay by each of the orders. `locked` pieces stay where they are. Raises ZestyError for a piece that is wider than the
+    cloth."""
+    kept = {place.key: place for place in locked}
+    for piece in pieces:
+        if piece.key not in kept:
+            _check(piece, cloth)
+    for order in ORDERS:
+        filling = _Filling(cloth)
+        places = list(locked)
+        for piece in pieces:
+            if piece.key in kept:
+                filling.put(placed(piece, kept[piece.key]))
+        # What belongs to the fold or to a repeat has the fewest ways to lie.
+        free = [piece for piece in pieces if piece.key not in kept]
+        for piece in sorted(free, key=lambda one: (not one.is_at_fold, one.key not in (phases or {}), order(one))):
+            place = filling.place(piece, (phases or {}).get(piece.key, Phase()))
+            places.append(place)
+            filling.put(placed(piece, place))
+        yield plan_of_places(cloth, pieces, places)
+
+
+def _check(piece: CutPiece, cloth: Cloth) -> None:
+    turns = (0.0,) if piece.is_at_fold else cloth.turns
+    across = [affinity.rotate(piece.shape, turn, origin=(0.0, 0.0)).bounds for turn in turns]
+    if min(high - low for _left, low, _right, high in across) > cloth.usable + 1e-6:
+        raise too_wide(piece, cloth)
+
+
+class _Filling:
+    """The cloth as far as it is covered."""
+
+    def __init__(self, cloth: Cloth) -> None:
+        self._cloth = cloth
+        self._rows = math.ceil(cloth.usable / CELL) + 1
+        self._covered = np.zeros((self._rows, 16), dtype=np.float32)
+        self._shapes: list[shapely.Polygon] = []
+
+    def put(self, shape: shapely.Polygon) -> None:
+        """A piece lies here."""
+        self._shapes.append(shape)
+        raster = rasterised(shape, (CELL, CELL), 0.0)
+        row, column = math.floor(raster.corner[1] / CELL), math.floor(raster.corner[0] / CELL)
+        # On the cells of the cloth a shape reaches into one more than on its own.
+        high, wide = raster.mask.shape[0] + 1, raster.mask.shape[1] + 1
+        self._widen(column + wide)
+        grown = np.zeros((high, wide), dtype=bool)
+        for dy in (0, 1):
+            for dx in (0, 1):
+                grown[dy : dy + high - 1, dx : dx + wide - 1] |= raster.mask
+        top, left = max(0, -row), max(0, -column)
+        part = self._covered[row + top : row + high, column + left : column + wide]
+        part[grown[top : top + part.shape[0], left : left + part.shape[1]]] = 1.0
+
+    def _widen(self, columns: int) -> None:
+        more = columns - self._covered.shape[1]
+        if more > 0:
+            self._covered = np.pad(self._covered, ((0, 0), (0, more)))
+
+    def place(self, piece: CutPiece, phase: Phase) -> OnCloth:
+        """Where a piece lies nearest to the beginning."""
+        turns = (0.0,) if piece.is_at_fold else self._cloth.turns
+        along, across = self._cloth.repeat
+        found: list[tuple[float, float, OnCloth]] = []
+        for turn in turns:
+            shape = affinity.rotate(piece.shape, turn, origin=(0.0, 0.0))
+            _left, low, _right, high = shape.bounds
+            if high - low > self._cloth.usable + 1e-6:
+                continue
+            anchor = _turned(phase, turn)
+            x_step = along if along and anchor[0] is not None else 0.0
+            y_step = across if across and anchor[1] is not None and not piece.is_at_fold else 0.0
+            at = self._first(shape, x_step, -(anchor[0] or 0.0), y_step, -(anchor[1] or 0.0), at_fold=piece.is_at_fold)
+            found.append((at[0] + shape.bounds[2], at[1], OnCloth(piece.key, turn, *at)))
+        if not found:
+            raise ZestyError(
+                f"{piece.key} finds no place where it matches across the cloth", where="lay", advice="Take wider cloth."
+            )
+        return min(found, key=lambda one: one[:2])[2]
+
+    def _first(
+        self, shape: shapely.Polygon, x_step: float, x_from: float, y_step: float, y_from: float, *, at_fold: bool
+    ) -> tuple[float, float]:  # fmt: skip
+        """The shift (x, y) to the first free place; steps of 0 let it lie anywhere in that direction."""
+        left, low, _right, high = shape.bounds
+        usable = self._cloth.usable
+        length = self._covered.shape[1] * CELL
+        if x_step:
+            first = math.ceil((-left - x_from) / x_step - 1e-9)
+            xs = [x_from + (first + k) * x_step for k in range(int(length / x_step) + 2)]
+        else:
+            xs = [-left + CELL * k for k in range(self._covered.shape[1] + 1)]
+        if at_fold:
+            ys = [0.0]
+        elif y_step:
+            first = math.ceil((-low - y_from) / y_step - 1e-9)
+            ys = [y for k in range(int(usable / y_step) + 2) if (y := y_from + (first + k) * y_step) + high <= usable + 1e-6]
+        else:
+            ys = [-low + CELL * k for k in range(int((usable - high + low) / CELL + 1e-9) + 1)]
+            ys.append(usable - high)
+        free = self._free_map(shape) if not x_step and not y_step and not at_fold else None
+        for column, x in enumerate(xs):
+            for row, y in enumerate(ys):
+                if free is not None and row < free.shape[0] and column < free.shape[1] and not free[row, column]:
+                    continue
+                if self._is_free(shape, x, y):
+                    return self._slid(shape, x, y, can_x=not x_step, can_y=not y_step and not at_fold)
+        return (xs[-1] if x_step else length - left + self._cloth.gap), (ys[0] if ys else 0.0)
+
+    def _free_map(self, shape: shapely.Polygon) -> NDArray[np.bool_]:
+        """By rows and columns of cells that the shape's corner may be shifted by: whether it may be free there. Never says no
+        where it is."""
+        left, low, _right, _high = shape.bounds
+        mask = rasterised(shape, (CELL, CELL), -CELL).mask if shape.buffer(-CELL).area > 0 else np.zeros((1, 1), dtype=bool)
+        inner = shape.buffer(-CELL)
+        size = self._covered.shape
+        if inner.is_empty or not mask.any():
+            return np.ones((1, 1), dtype=bool)
+        dy, dx = int((inner.bounds[1] - low) / CELL), int((inner.bounds[0] - left) / CELL)
+        full = size[0] + mask.shape[0], size[1] + mask.shape[1]
+        meets = np.fft.irfft2(np.fft.rfft2(self._covered, full) * np.conj(np.fft.rfft2(mask.astype(np.float32), full)), full)
+        rows, columns = size[0] - dy, size[1] - dx
+        return np.asarray(meets[dy : dy + max(rows, 1), dx : dx + max(columns, 1)] < 0.5)
+
+    def _is_free(self, shape: shapely.Polygon, x: float, y: float) -> bool:
+        there = affinity.translate(shape, x, y)
+        gap = self._cloth.gap
+        for other in self._shapes:
+            if gap > 0.0:
+                if there.distance(other) < gap - 1e-9:
+                    return False
+            elif there.intersects(other) and there.intersection(other).area > 1e-6:
+                return False
+        return True
+
+    def _slid(self, shape: shapely.Polygon, x: float, y: float, *, can_x: bool, can_y: bool) -> tuple[float, float]:
+        """Pushed towards the beginning, then towards the edge, and once more."""
+        left, low = shape.bounds[0], shape.bounds[1]
+        for _ in range(2):
+            if can_x:
+                x -= self._push(shape, x, y, (1.0, 0.0), x + left)
+            if can_y:
+                y -= self._push(shape, x, y, (0.0, 1.0), y + low)
+        return x, y
+
+    def _push(self, shape: shapely.Polygon, x: float, y: float, way: tuple[float, float], most: float) -> float:
+        """How far it can be pushed back from a free place, at most one cell, no farther than to the edge."""
+        most = max(0.0, min(most, CELL))
+        if most <= 0.0 or self._is_free(shape, x - way[0] * most, y - way[1] * most):
+            return most
+        near, far = 0.0, most
+        while far - near > SLIDE:
+            middle = (near + far) / 2.0
+            if self._is_free(shape, x - way[0] * middle, y - way[1] * middle):
+                near = middle
+            else:
+                far = middle
+        return near
+
+
+def _turned(phase: Phase, turn: float) -> tuple[float | None, float | None]:
+    """The place that must match, after a turn. Where only one direction matches a lean of the grain is too small to tell."""
+    x, y = phase.x or 0.0, phase.y or 0.0
+    cos, sin = math.cos(math.radians(turn)), math.sin(math.radians(turn))
+    return (
+        None if phase.x is None else cos * x - sin * y,
+        None if phase.y is None else sin * x + cos * y,
+    )
