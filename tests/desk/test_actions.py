@@ -123,7 +123,21 @@ def photographed_bare(window) -> None:  # type: ignore[no-untyped-def]
     window.views.intake.sizing.begin(photo)
 
 
+def on_cloth(window) -> None:  # type: ignore[no-untyped-def]
+    """Pieces laid one by one, the first of them chosen."""
+    window.run("paper.cloth")
+    cloths = window.views.cloths
+    cloths.search._thread.join()
+    QApplication.processEvents()
+    cloths.chosen = cloths.plan.pieces[0].key
+    cloths.changed.emit()
+
+
 BEFORE: dict[str, Callable] = {
+    **dict.fromkeys(("lay.find", "lay.turn", "lay.lock"), on_cloth),
+    "paper.pages": lambda w: w.run("paper.cloth"),
+    "plot.run": lambda w: w.run("paper.plotter"),
+    "plot.pause": lambda w: (w.run("paper.plotter"), w.run("plot.run")),
     "sizing.finish": photographed_bare,
     **{id: traced for id in IDS if id.startswith("digitiser.") and id != "digitiser.show"},
     "digitiser.to_end": lambda w: (w.run("digitiser.show"), w.views.intake.digitising.play_demo()),
@@ -187,6 +201,8 @@ def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
         tuple(window.ask.asked), tuple(told), window.isVisible(), window.focusWidget(), held is not None and held.hasImage(),
         held.text() if held is not None else "",
         tuple(type(w).__name__ for w in QApplication.topLevelWidgets() if w.isVisible()), window.pages.tour.isVisible(),
+        window.views.station, window.views.cloths.search.is_at_work,
+        None if window.views.plotting.sending is None else window.views.plotting.sending.stage,
         window.pages.guide.page, window.table.tape.tool.is_on, frozenset(window.strip.unfolded),
     )  # fmt: skip
 

@@ -168,7 +168,7 @@ def test_the_hand_sheet_on_paper(open_desk, tmp_path: Path) -> None:
         for line in section.lines:
             assert line.text in text
     window.model.set_view("paper")
-    window.views.paper.hand.picked.emit("slash")
+    window.views.paper.pages.hand.picked.emit("slash")
     assert window.model.style.finish.hand_sheet == "slash"
     window.ask.path = tmp_path / "pages.pdf"
     window.run("export.pdf")

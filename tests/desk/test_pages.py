@@ -29,7 +29,7 @@ def type_into(field, text: str) -> None:  # type: ignore[no-untyped-def]
 
 def test_pages_are_left_out_and_printed_again(open_desk, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     window = opened(open_desk, qtbot)
-    view, paging = window.views.paper, window.paging
+    view, paging = window.views.paper.pages, window.paging
     count = len(paging.pages)
     box = view.canvas.page_box(paging.pages[1])
     at = view.canvas.to_px(box.center().x(), box.center().y()).toPoint()
@@ -76,7 +76,7 @@ def test_pages_that_were_printed_come_out_again(open_desk, qtbot, tmp_path: Path
 
 def test_fewer_are_looked_for_until_it_is_stopped(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = opened(open_desk, qtbot, [move("shoulder", "french")])
-    view, paging = window.views.paper, window.paging
+    view, paging = window.views.paper.pages, window.paging
     before = len(paging.pages)
     QTest.mouseClick(view.pack, Qt.MouseButton.LeftButton)
     assert paging.packer.is_at_work and view.pack.text().startswith("Stop")
@@ -92,7 +92,7 @@ def test_fewer_are_looked_for_until_it_is_stopped(open_desk, qtbot) -> None:  # 
 
 def test_ways_to_print_are_kept_for_the_next_time(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
     window = opened(open_desk, qtbot)
-    view, paging = window.views.paper, window.paging
+    view, paging = window.views.paper.pages, window.paging
     view.paper.picked.emit("own")
     assert paging.chosen == "330x480" and view.own.isVisibleTo(view)
     type_into(view.own, "400 x 600")

@@ -197,7 +197,7 @@ def test_dialogs_begin_in_the_folder_used_last(open_desk, tmp_path: Path, monkey
 def test_a_saved_pdf_is_offered_to_be_opened(open_desk, tmp_path: Path) -> None:
     window = open_desk()
     window.run("view.paper")
-    assert "3 findings stand open" in window.views.paper.open_findings.text()
+    assert "3 findings stand open" in window.views.paper.pages.open_findings.text()
     window.ask.path = tmp_path / "sheet.pdf"
     window.run("export.pdf")
     assert "print it at 100 %" in window.notice.words.text()

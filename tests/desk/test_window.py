@@ -219,7 +219,7 @@ def test_papers(open_desk, tmp_path: Path, paper: str) -> None:
     assert (tmp_path / "x.svg").read_bytes().startswith(b"<?xml")
     window.ask.path = tmp_path / "all"
     window.run("export.all")
-    assert len(list((tmp_path / "all").iterdir())) == 6
+    assert len(list((tmp_path / "all").iterdir())) == 8
 
 
 @pytest.mark.parametrize("unit", ["mm", "in"])
@@ -265,7 +265,7 @@ def test_the_table_looks_alike_at_every_size(open_desk, size: float) -> None:
     for view in ("finish", "paper"):
         window.model.set_view(view)
         assert not window.canvas().grab().isNull()
-    assert ("pages of A4" in window.views.paper.fault.text()) == (size > 2)
+    assert ("pages of A4" in window.views.paper.pages.fault.text()) == (size > 2)
 
 
 def test_the_window_stands_before_its_findings_are_looked_for(qtbot) -> None:  # type: ignore[no-untyped-def]

@@ -227,8 +227,10 @@ class Documents:
 
         derived, printing = self._window.paging.settled(), self._window.paging.printing
 
+        wanted = tuple(id for id, one in all_exports().items() if one.is_wanted(derived))
+
         def job(progress: Callable[[int, int], None]) -> None:
-            write_together(folder, outputs(derived, tuple(all_exports()), printing, progress))
+            write_together(folder, outputs(derived, wanted, printing, progress))
 
         self._work("Writing sheets, pages and report", job, f"Saved everything to {folder}.", keeps=True)
 
@@ -239,10 +241,11 @@ class Documents:
             return
         from zesty_pivot.core.exports.registry import all_exports, write_variants
 
+        wanted = tuple(id for id, one in all_exports().items() if one.is_wanted(self._model.derived))
         style, printing = self._model.style, replace(self._window.paging.printing, only="")
         self._work(
             "Writing every variant",
-            lambda progress: write_variants(style, folder, tuple(all_exports()), printing, progress),
+            lambda progress: write_variants(style, folder, wanted, printing, progress),
             f"Saved every variant to {folder}.",
         )
 

@@ -37,6 +37,14 @@ class Settings(Model):
     apart: bool = Field(default=False, description="pages of its own for every piece")
     dxf: DxfVersion = "R2000"
     dxf_each: bool = Field(default=False, description="a DXF of every piece as well")
+    plotter: str = Field(
+        default="simulated", min_length=1, max_length=200, description="a port, socket://host:port, or simulated"
+    )
+    handshake: Literal["ask", "xon", "none"] = Field(default="ask", description="how the plotter says when to wait")
+    baud: int = Field(default=9600, ge=110, le=4_000_000, description="bits a second of its line")
+    pens: int = Field(default=3, ge=1, le=3)
+    roll: float = Field(default=900.0, ge=150.0, le=3000.0, description="mm of the plotter's roll")
+    roll_length: float = Field(default=0.0, ge=0.0, le=100_000.0, description="mm that it draws at once; 0: without an end")
     print_colour: bool = Field(default=False, description="lines in colours")
     hand_way: Literal["pivot", "slash"] = "pivot"
     has_started: bool = Field(default=False, description="whether the program has been used before")

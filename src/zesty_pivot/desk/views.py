@@ -22,7 +22,9 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.drafting import Drafting
     from zesty_pivot.desk.finish_view import FinishView
     from zesty_pivot.desk.measure_view import MeasureView
+    from zesty_pivot.desk.paper.cloths import Cloths
     from zesty_pivot.desk.paper.paging import Paging
+    from zesty_pivot.desk.paper.plotting import Plotting
     from zesty_pivot.desk.paper_view import PaperView
     from zesty_pivot.desk.people import People
     from zesty_pivot.desk.start_page import StartPage
@@ -40,6 +42,7 @@ class Views(QStackedWidget):
         super().__init__()
         self._model, self._keeper, self._docs, self._run, self._action = model, keeper, docs, run, action
         self.style_view = style
+        self.station = "pages"  # of the paper view
         self.addWidget(style)
 
     @cached_property
@@ -98,20 +101,42 @@ class Views(QStackedWidget):
         """The pages of the style."""
         from zesty_pivot.desk.paper.paging import Paging
 
-        return Paging(self._model, self._keeper)
+        found = Paging(self._model, self._keeper)
+        found.changed.connect(self.touched)
+        return found
+
+    @cached_property
+    def cloths(self) -> Cloths:
+        """The cloths of the style, and the lays on them."""
+        from zesty_pivot.desk.paper.cloths import Cloths
+
+        found = Cloths(self._model)
+        found.changed.connect(self.touched)
+        return found
+
+    @cached_property
+    def plotting(self) -> Plotting:
+        """The plot on its way to a plotter."""
+        from zesty_pivot.desk.paper.plotting import Plotting
+
+        found = Plotting(self._model, self._keeper, self.paging)
+        found.changed.connect(self.touched)
+        return found
 
     def let_go(self) -> None:
         """Lets go of what is open outside, and of what goes on beside."""
         self.intake.let_go()
-        if "paging" in vars(self):
-            self.paging.close()
+        for name in ("plotting", "cloths", "paging"):
+            if name in vars(self):
+                vars(self)[name].close()
 
     @cached_property
     def paper(self) -> PaperView:
         """The paper view."""
         from zesty_pivot.desk.paper_view import PaperView
 
-        view = PaperView(self._model, self.paging, self._run)
+        view = PaperView(self._model, self.paging, self.cloths, self.plotting, self._run)
+        view.turn(self.station)
         self.addWidget(view)
         return view
 

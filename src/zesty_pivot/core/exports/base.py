@@ -20,7 +20,8 @@ class Export:
 
     `files` gives what makes each file of a derived style, by the file's name, put on paper so. `whole` names
     the one of them that holds the whole style, for a paper or FULL. What is printed is offered to be opened when it is saved;
-    what is usual is written where nothing is asked for.
+    what is usual is written where nothing is asked for, what is
+    wanted of a style where everything is.
     """
 
     id: str
@@ -35,6 +36,7 @@ class Export:
     order: int = 9
     is_printed: bool = False
     is_usual: bool = False
+    is_wanted: Callable[[Derived], bool] = lambda _derived: True
 
     @property
     def kind(self) -> str:

@@ -82,5 +82,6 @@ def _files(derived: Derived, printing: Printing) -> dict[str, Make]:
 
 EXPORT = Export(
     "lay", "lay on cloth", ".pdf", _files, lambda _paper: "lay.pdf", order=6,
+    is_wanted=lambda derived: bool(derived.style.lays),
     tip="Where every piece lies on the cloth, and how much to buy",
 )  # fmt: skip

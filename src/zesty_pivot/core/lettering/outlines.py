@@ -12,7 +12,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.lettering.runs import visual_runs
 
 Line = NDArray[np.float64]
-STEPS = 4  # chords of a curve of a letter: a tenth of a millimetre off at the size of a heading
+STEPS = 2  # chords of a curve of a letter: words are small, and a pen draws every one of them
 
 
 @lru_cache(maxsize=32)

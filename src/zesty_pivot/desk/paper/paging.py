@@ -14,7 +14,6 @@ from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.nest.paged import PAPERS, Page
 from zesty_pivot.core.nest.pages import side_by_side
 from zesty_pivot.core.nest.plan import PagePlan
-from zesty_pivot.core.record import replace
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.paper.packer import PackingSearch, Search
@@ -55,7 +54,17 @@ class Paging(QObject):
         kept = self._keeper.settings
         paper = "A4" if kept.paper == FULL else kept.paper
         return Printing(
-            paper, kept.edge, kept.overlap, kept.apart, self.only, kept.print_colour, dxf=kept.dxf, dxf_each=kept.dxf_each
+            paper,
+            kept.edge,
+            kept.overlap,
+            kept.apart,
+            self.only,
+            kept.print_colour,
+            dxf=kept.dxf,
+            dxf_each=kept.dxf_each,
+            roll=kept.roll,
+            roll_length=kept.roll_length,
+            pens=kept.pens,
         )
 
     def change(self, **told: object) -> None:
@@ -106,7 +115,7 @@ class Paging(QObject):
     def look(self) -> None:
         """Follows the style: its kept pages, else side by side while fewer pages are looked for."""
         derived, printing = self._model.derived, self.printing
-        asked = (derived.sheet_pieces, replace(printing, only="", in_colour=False, dxf="R2000", dxf_each=False))
+        asked = (derived.sheet_pieces, Printing(printing.paper, printing.edge, printing.overlap, printing.apart))
         if self._for is not None and self._for[1] == asked[1] and _same(self._for[0], asked[0]):
             self.changed.emit()
             return

@@ -1,0 +1,259 @@
+"""The cloths of the style on the table, and the lay on the one that is seen."""
+
+from __future__ import annotations
+
+from typing import Any
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.formats.kept_lay import changed_since, cloth_of, cut_for, keep, laid_from, stamp
+from zesty_pivot.core.formats.lay_models import LayFile
+from zesty_pivot.core.nest.lay import LayPlan, OnCloth
+from zesty_pivot.core.piece.names import words
+from zesty_pivot.core.record import replace
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.paper.lay_search import LaySearch
+
+WIDTHS = ("90 cm", "114 cm", "140 cm", "150 cm")  # as cloth is sold. Common practice, no source
+COMPARED_S = 1  # seconds of search for each width that is compared
+
+
+class Cloths(QObject):
+    """Everything that is decided stands in the style; a search goes on beside it."""
+
+    changed = pyqtSignal()
+
+    def __init__(self, model: DeskModel) -> None:
+        super().__init__()
+        self._model = model
+        self.search = LaySearch()
+        self.number = 0
+        self.plan: LayPlan | None = None
+        self.fault = ""
+        self.chosen = ""  # the key of a piece
+        self.compared: list[tuple[str, float, float]] = []  # width, length in mm, cost
+        self._compares: list[LayFile] = []
+        self._found: LayPlan | None = None  # of the search that goes on
+        self._one_by_one: tuple[str, LayPlan | None] = ("", None)  # the last lay that nobody asked for
+        self._is_asked = False  # whether somebody asked for that search
+        self._looked_at: object = None
+        self.search.improved.connect(self._improve)
+        self.search.ended.connect(self._end)
+
+    # What is so.
+
+    @property
+    def lays(self) -> tuple[LayFile, ...]:
+        """The lays of the style; one on cloth of the usual width where it has none yet."""
+        return self._model.style.lays or (LayFile(),)
+
+    @property
+    def lay(self) -> LayFile:
+        """The lay that is seen."""
+        return self.lays[min(self.number, len(self.lays) - 1)]
+
+    @property
+    def changed_since(self) -> str:
+        """Which pieces are no longer what they were when the lay was made, in words."""
+        try:
+            return ", ".join(words(name) for name in changed_since(self._model.derived, self.lay))
+        except ZestyError:
+            return ""
+
+    def place(self, key: str) -> OnCloth | None:
+        """Where a piece lies."""
+        if self.plan is None:
+            return None
+        return next((place for place in self.plan.places if place.key == key), None)
+
+    # Following the style.
+
+    def look(self) -> None:
+        """Shows the lay as it is kept; one by one where nothing is kept, or it no longer fits."""
+        now = (self._model.derived, self.lay)
+        if self._looked_at is not None and self._looked_at == (id(now[0]), now[1].model_dump_json()):
+            self.changed.emit()
+            return
+        self.search.stop()
+        self._looked_at = (id(now[0]), now[1].model_dump_json())
+        self.fault, self.plan = "", None
+        try:
+            cloth_of(self.lay, self._model.style.scope())
+            self.plan = laid_from(self._model.derived, self.lay)
+            if self.plan is None:
+                key, plan = self._one_by_one
+                self.plan = plan if key == self._key() else None
+            if self.plan is None:
+                self._begin(self.lay, 0)
+        except ZestyError as fault:
+            self.fault = str(fault)
+        self.changed.emit()
+
+    def _key(self) -> str:
+        """What a lay one by one depends on: the cloth, and the pieces as they are."""
+        stamps = [stamp(piece) for piece in cut_for(self._model.derived, self.lay)]
+        return self.lay.model_copy(update={"places": (), "stamps": {}}).model_dump_json() + "".join(stamps)
+
+    def choose(self, number: int) -> None:
+        """Another lay."""
+        self.number, self.chosen, self.compared = number, "", []
+        self.look()
+
+    # Changing.
+
+    def add(self, cloth: str) -> None:
+        """Another lay, on another cloth."""
+        self._put((*self.lays, LayFile(cloth=cloth)), "another cloth")
+        self.choose(len(self.lays) - 1)
+
+    def remove(self) -> None:
+        """Takes the lay that is seen away; the last one is laid afresh."""
+        left = tuple(one for n, one in enumerate(self.lays) if n != self.number)
+        self._put(left, "a cloth taken away")
+        self.choose(max(0, self.number - 1))
+
+    def change(self, title: str, **told: object) -> None:
+        """Another cloth or another way to lay: what lay on it is taken up. What is none is said, and the cloth stays."""
+        lay = self.lay.model_copy(update={**told, "places": (), "stamps": {}})
+        try:
+            cloth_of(lay, self._model.style.scope())
+        except ZestyError as fault:
+            self._model.say(str(fault), fault=True)
+            self.changed.emit()
+            return
+        self.compared = []
+        self._keep(lay, title)
+        self.look()
+
+    def _keep(self, lay: LayFile, title: str) -> None:
+        self._put(tuple(lay if n == self.number else one for n, one in enumerate(self.lays)), title)
+
+    def _put(self, lays: tuple[LayFile, ...], title: str) -> None:
+        self._model.edit(self._model.style.model_copy(update={"lays": lays}), title)
+
+    # Laying.
+
+    def find(self) -> None:
+        """Looks for a shorter lay, or stops and keeps what was found."""
+        if self.search.is_at_work:
+            self.search.stop()
+            self._keep_found()
+        else:
+            self._begin(self.lay, None)
+            self._is_asked = True
+        self.changed.emit()
+
+    def compare(self) -> None:
+        """The same pieces on cloth of the usual widths, one after the other."""
+        self.compared = []
+        plain = self.lay.model_copy(update={"places": (), "stamps": {}})
+        self._compares = [plain.model_copy(update={"width": width}) for width in WIDTHS]
+        self._next_width()
+
+    def _next_width(self) -> None:
+        if self._compares:
+            self._begin(self._compares[0], COMPARED_S)
+        self.changed.emit()
+
+    def _begin(self, lay: LayFile, seconds: int | None) -> None:
+        self._found, self._is_asked = None, False
+        self.search.begin(self._model.derived, lay, seconds)
+
+    def _improve(self, asked: LayFile, plan: LayPlan) -> None:
+        if asked is not self.search.asked:
+            return
+        self._found = plan
+        if not self._compares:
+            if self.plan is None or self.plan.clashes or plan.length < self.plan.length:
+                self.plan = plan
+            self.changed.emit()
+
+    def _end(self, asked: LayFile, fault: str) -> None:
+        if self._compares and asked is self._compares[0]:
+            self._compares.pop(0)
+            if self._found is not None and not fault:
+                self.compared.append((str(asked.width), self._found.bought, self._found.cost))
+            else:
+                self.compared.append((str(asked.width), 0.0, 0.0))
+            self._next_width()
+            return
+        if fault:
+            self.fault = fault
+        else:
+            if not self._is_asked and self.plan is not None:
+                self._one_by_one = self._key(), self.plan
+            self._keep_found()
+        self.changed.emit()
+
+    def _keep_found(self) -> None:
+        """Keeps the lay that is shown, where a search found it: nothing is kept of pieces only laid one by one."""
+        if self._is_asked and self.plan is not None and self.plan is self._found:
+            lay = keep(self.lay, self.plan)
+            if lay != self.lay:
+                self._keep(lay, "the lay")
+                self._looked_at = (id(self._model.derived), self.lay.model_dump_json())
+
+    # By hand.
+
+    def put(self, key: str, x: float, y: float) -> None:
+        """A piece moved to another place of the cloth (its frame's origin, mm)."""
+        self._replace(key, "a piece moved on the cloth", x=x, y=y)
+
+    def shown_at(self, key: str, x: float, y: float) -> None:
+        """A piece that is being dragged: seen there, not kept."""
+        if self.plan is not None:
+            self.plan = replace(self.plan, places=self._with(key, x=x, y=y))
+            self.changed.emit()
+
+    def nudge(self, dx: float, dy: float) -> None:
+        """Moves the chosen piece."""
+        place = self.place(self.chosen)
+        if place is not None:
+            self.put(place.key, place.x + dx, place.y + dy)
+
+    def turn(self) -> None:
+        """Turns the chosen piece by the half round, about its middle."""
+        place = self.place(self.chosen)
+        if place is None or self.plan is None:
+            return
+        number = next(n for n, piece in enumerate(self.plan.pieces) if piece.key == place.key)
+        if self.plan.cloth.nap == "one_way":
+            self._model.say("The cloth has a nap: pieces lie one way up.", fault=True)
+            return
+        if self.plan.pieces[number].is_at_fold:
+            self._model.say("It lies on the fold and cannot be turned.", fault=True)
+            return
+        left, low, right, high = self.plan.shapes[number].bounds
+        self._replace(
+            place.key,
+            "a piece turned on the cloth",
+            turn=(place.turn + 180.0) % 360.0,
+            x=left + right - place.x,
+            y=low + high - place.y,
+        )
+
+    def lock(self) -> None:
+        """Keeps the chosen piece where it lies, whatever is searched for; or lets it go."""
+        place = self.place(self.chosen)
+        if place is not None:
+            self._replace(
+                place.key, "a piece locked" if not place.is_locked else "a piece let go", is_locked=not place.is_locked
+            )
+
+    def _replace(self, key: str, title: str, **told: Any) -> None:
+        if self.plan is None:
+            return
+        self.search.stop()
+        self.plan = replace(self.plan, places=self._with(key, **told))
+        self._keep(keep(self.lay, self.plan), title)
+        self._looked_at = (id(self._model.derived), self.lay.model_dump_json())
+        self.changed.emit()
+
+    def _with(self, key: str, **told: Any) -> tuple[OnCloth, ...]:
+        assert self.plan is not None
+        return tuple(replace(place, **told) if place.key == key else place for place in self.plan.places)
+
+    def close(self) -> None:
+        """Ends what goes on beside."""
+        self.search.close()
