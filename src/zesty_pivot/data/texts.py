@@ -24,6 +24,8 @@ GUIDE_PAGES = (
     "variants.md",
     "finish.md",
     "paper.md",
+    "cloth.md",
+    "plotter.md",
     "hand.md",
     "practise.md",
     "desk.md",

@@ -82,6 +82,7 @@ class _Shots:
         window.model.set_view("finish")
         self.shot("finish")
         self._titled()
+        self._cut()
         window.begin(with_start_page=True)
         window.resize(SIZE)
         _wait(200)
@@ -91,7 +92,6 @@ class _Shots:
         window.model.set_view("style")
         self._compared()
         self._panels()
-        self._hanging()
         self._necks()
         window.close()
         return self.written
@@ -155,9 +155,34 @@ class _Shots:
         }
         model.edit(model.style.with_finish(told), "title block")
         model.set_view("paper")
+        _wait_until(lambda: not self.window.paging.packer.is_at_work)
         self.shot("paper")
         model.undo()
         model.say("")
+
+    def _cut(self) -> None:
+        """A lay on narrow cloth, searched for; the simulated plotter at work."""
+        window = self.window
+        cloths, plotting = window.views.cloths, window.views.plotting
+        self._open("Canticle")
+        window.run("paper.cloth")
+        cloths.change("the width", width="90 cm")
+        _wait_until(lambda: not cloths.search.is_at_work)
+        window.run("lay.find")
+        _wait_until(lambda: not cloths.search.is_at_work)
+        cloths.chosen = cloths.plan.pieces[0].key if cloths.plan is not None else ""
+        cloths.changed.emit()
+        self.shot("cloth")
+        window.run("paper.plotter")
+        window.run("plot.run")
+        _wait_until(lambda: plotting.plotter.drawn > 9000.0)
+        self.shot("plotter")
+        plotting.cancel()
+        window.views.station = "pages"
+        window.views.paper.turn("pages")
+        self._open("Descant")
+        window.model.set_view("style")
+        window.model.say("")
 
     def _intake(self) -> None:
         """A block that comes in by a photograph, and the blocks on the rail."""
@@ -227,7 +252,7 @@ class _Shots:
         window.model.set_view("style")
 
     def _compared(self) -> None:
-        """Tracing paper, hand sheet."""
+        """Tracing paper."""
         from zesty_pivot.data.demo import demo_styles
 
         window = self.window
@@ -236,11 +261,6 @@ class _Shots:
         window.lay.show_panel("trace")
         self.shot("trace")
         window.lay.trace_state(None)
-        window.lay.show_panel("hand")
-        window.model.choose_step(1)
-        self.shot("hand")
-        window.model.choose_step(None)
-        window.lay.show_panel("reading")
         window.model.file.replace(demo_styles()[0], None)
 
     def _panels(self) -> None:
@@ -264,19 +284,6 @@ class _Shots:
 
         self.window.model.file.replace(next(style for style in demo_styles() if style.name.startswith(name)), None)
         self.window.model.choose_pivot(None)
-
-    def _hanging(self) -> None:
-        """A cowl with its folds as they hang."""
-        from zesty_pivot.desk.forms.drape_cowl import CowlForm
-
-        window = self.window
-        self._open("Aria")
-        window.strip.choose(1)
-        form = window.side.reading.form("drape.cowl")
-        _wait(300)
-        if isinstance(form, CowlForm):
-            window.side.reading.findChildren(QScrollArea)[0].ensureWidgetVisible(form.hanging)
-        self.shot("cowl")
 
     def _necks(self) -> None:
         """The gallery of necklines in the drawer."""

@@ -108,8 +108,8 @@ class ClothTable(Canvas):
         known = self._middles.get(piece.key)
         if known is None or known[0] is not piece or known[1] != place.turn:
             circle = shapely.maximum_inscribed_circle(shape, tolerance=2.0)
-            x, y = circle.coords[0]
-            known = self._middles[piece.key] = (piece, place.turn, float(x) - place.x, float(y) - place.y)
+            (x, y), aside = circle.coords[0], 0.5 * float(circle.length)  # below the grain line, which runs through it
+            known = self._middles[piece.key] = (piece, place.turn, float(x) - place.x, float(y) + aside - place.y)
         return self.to_px(known[2] + place.x, known[3] + place.y)
 
     # By hand.
