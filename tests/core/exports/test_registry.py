@@ -7,9 +7,10 @@ from tests.samples import move, style
 from zesty_pivot.core.exports.base import FULL
 from zesty_pivot.core.exports.registry import all_exports, makers, outputs, write_all
 from zesty_pivot.core.formats.derived import derive
+from zesty_pivot.core.formats.lay_models import LayFile
 from zesty_pivot.core.formats.printing import Printing
 
-STYLE = style([move("waist", "french")])
+STYLE = style([move("waist", "french")]).model_copy(update={"lays": (LayFile(folded=True),)})  # laid, not searched for
 
 
 def test_every_module_of_the_folder_is_a_format() -> None:

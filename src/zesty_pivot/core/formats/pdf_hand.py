@@ -11,13 +11,16 @@ LEADING = 1.45  # of the letters' height
 BOX = 3.2  # mm, the box to tick
 
 
-def hand_pages(paper: Paper, title: str, sections: tuple[Section, ...], page: tuple[float, float]) -> None:
-    """Adds the pages of a hand sheet (none when there are no sections). `page` is (width, height) in mm."""
+def hand_pages(
+    paper: Paper, title: str, sections: tuple[Section, ...], page: tuple[float, float], what: str = "by hand"
+) -> None:  # fmt: skip
+    """Adds the pages of a hand sheet (none when there are no sections). `page` is (width, height) in mm, `what`
+    stands behind the title."""
     if not sections:
         return
     width, height = page
     room = width - 2.0 * MARGIN
-    y = _begin(paper, title, page, 1)
+    y = _begin(paper, title, page, 1, what)
     number = 1
     for section in sections:
         heading = f"{section.number}  {section.title}" if section.number else section.title
@@ -26,7 +29,7 @@ def hand_pages(paper: Paper, title: str, sections: tuple[Section, ...], page: tu
         if y + needed > height - MARGIN:
             paper.canvas.showPage()
             number += 1
-            y = _begin(paper, title, page, number)
+            y = _begin(paper, title, page, number, what)
         y += HEAD * LEADING + 3.0
         for row in paper.wrapped(heading, HEAD, room, bold=True):
             paper.text(MARGIN, y, row, HEAD, bold=True, centred=False)
@@ -36,7 +39,7 @@ def hand_pages(paper: Paper, title: str, sections: tuple[Section, ...], page: tu
             if y + TEXT * LEADING * len(rows) > height - MARGIN:
                 paper.canvas.showPage()
                 number += 1
-                y = _begin(paper, title, page, number)
+                y = _begin(paper, title, page, number, what)
             paper.look(0.2)
             paper.rect(MARGIN, y - BOX, BOX, BOX)
             for row in rows:
@@ -50,9 +53,9 @@ def _rows(paper: Paper, text: str, room: float) -> list[str]:
     return paper.wrapped(text, TEXT, room - BOX - 3.0)
 
 
-def _begin(paper: Paper, title: str, page: tuple[float, float], number: int) -> float:
+def _begin(paper: Paper, title: str, page: tuple[float, float], number: int, what: str) -> float:
     """A new page with its head; where writing begins, mm from the top."""
     paper.page(*page)
-    paper.text(MARGIN, MARGIN, f"{title}: by hand", 6.0, bold=True, centred=False)
-    paper.text(MARGIN, page[1] - 9.0, f"{title}   by hand, page {number}", 3.2, centred=False)
+    paper.text(MARGIN, MARGIN, f"{title}: {what}", 6.0, bold=True, centred=False)
+    paper.text(MARGIN, page[1] - 9.0, f"{title}   {what}, page {number}", 3.2, centred=False)
     return MARGIN + 6.0

@@ -6,6 +6,7 @@ from typing import Literal
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.nest.cut_pieces import CutPiece
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.record import record
 
 Nap = Literal["none", "one_way"]
@@ -73,6 +74,6 @@ def too_wide(piece: CutPiece, cloth: Cloth) -> ZestyError:
     across = piece.shape.bounds[3] - piece.shape.bounds[1]
     fold = " on the fold" if cloth.is_folded else ""
     return ZestyError(
-        f"{piece.key} is {across / 10.0:.1f} cm wide across the grain and the cloth{fold} leaves {cloth.usable / 10.0:.1f} cm",
+        f"{words(piece.key)} is {across / 10.0:.1f} cm wide across the grain, the cloth{fold} leaves {cloth.usable / 10.0:.1f} cm",
         where="lay", advice="Take wider cloth, open it, or cut the piece with a seam.",
     )  # fmt: skip

@@ -13,6 +13,7 @@ from numpy.typing import NDArray
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.geometry import Motion
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.record import record
 
 FLAT = 0.2  # mm that the outline of a cut piece may lie outside the piece: fewer corners make a faster search
@@ -40,7 +41,9 @@ def cut_pieces(sets: Sequence[tuple[str, Iterable[FinishedPiece]]], *, is_folded
     for size, pieces in sets:
         for piece in pieces:
             if piece.fault:
-                raise ZestyError(f"{piece.name} has no cut line", where="lay", advice="See its finding in the finish view.")
+                raise ZestyError(
+                    f"{words(piece.name)} has no cut line", where="lay", advice="See its finding in the finish view."
+                )
             prefix = f"{size}/{piece.name}" if size else piece.name
             made = _on_folded(piece, prefix) if is_folded else _on_open(piece, prefix)
             found += made
@@ -86,7 +89,7 @@ def _on_folded(piece: FinishedPiece, key: str) -> list[CutPiece]:
     if count % 2:
         often = "once" if count == 1 else f"{count} times"
         raise ZestyError(
-            f"{piece.name} is cut {often} and cannot lie on folded cloth", where="lay",
+            f"{words(piece.name)} is cut {often} and cannot lie on folded cloth", where="lay",
             advice="Open the cloth, or change how it is cut in the finish view.",
         )  # fmt: skip
     motion = _along_grain(piece)

@@ -1,0 +1,1 @@
+"""How a garment is put together: what is sewn before what, and with what."""
