@@ -7,23 +7,23 @@ import pytest
 from tests.samples import hip_block, move, style
 from tests.torture import recipes
 from zesty_pivot.core.formats.derived import derive
-from zesty_pivot.core.making.operations import Operation, sewing_order
+from zesty_pivot.core.making.operations import SewingStep, sewing_order
 from zesty_pivot.data.demo import demo_styles
 
 STYLES = {one.name: one for one in demo_styles()}
 
 
-def order_of(name: str) -> tuple[Operation, ...]:
+def order_of(name: str) -> tuple[SewingStep, ...]:
     return sewing_order(derive(next(one for known, one in STYLES.items() if known.startswith(name))).pattern)
 
 
-def place(order: tuple[Operation, ...], *said: str) -> int:
+def place(order: tuple[SewingStep, ...], *said: str) -> int:
     """Where the operation stands whose words hold all of these."""
     (number,) = [n for n, one in enumerate(order) if all(word in one.says for word in said)]
     return number
 
 
-def asks_for_nothing_later(order: tuple[Operation, ...]) -> None:
+def asks_for_nothing_later(order: tuple[SewingStep, ...]) -> None:
     seen: set[str] = set()
     for one in order:
         assert seen.issuperset(one.after), one

@@ -13,7 +13,7 @@ from zesty_pivot.core.finish.piece import FinishedPiece, allowance_of, cut_order
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.kept_lay import OF_KIND, laid, laid_from
 from zesty_pivot.core.formats.lay_models import CLOTHS, LayFile
-from zesty_pivot.core.making.operations import Operation, sewing_order
+from zesty_pivot.core.making.operations import SewingStep, sewing_order
 from zesty_pivot.core.nest.cut_pieces import count_of
 from zesty_pivot.core.piece import Piece, dart_key
 from zesty_pivot.core.piece.names import capital, words
@@ -48,7 +48,7 @@ class CutSheet:
     rows: tuple[CutRow, ...]
     notions: tuple[tuple[str, str], ...]
     lays: tuple[tuple[str, str], ...]
-    order: tuple[Operation, ...]
+    order: tuple[SewingStep, ...]
     watch: tuple[str, ...]
 
 

@@ -49,7 +49,7 @@ USUAL_STITCHES = 40
 
 
 @record
-class Operation:
+class SewingStep:
     """One thing that is done: its id, what to do in words, the edges whose stitching line it makes (`on`), and those that it
     ends on (`ends`); `after` are the ids that must be done before."""
 
@@ -66,11 +66,11 @@ class Operation:
         return STITCHES.get(self.rank, USUAL_STITCHES)
 
 
-def sewing_order(pattern: Pattern, pressed_away: frozenset[str] = frozenset()) -> tuple[Operation, ...]:
+def sewing_order(pattern: Pattern, pressed_away: frozenset[str] = frozenset()) -> tuple[SewingStep, ...]:
     """Everything that is sewn, in an order in which nothing asks for what comes later. `pressed_away` are `piece.dart` of darts
     that are not sewn."""
     found = _with_order(tuple(_operations(pattern, pressed_away)))
-    left, done = {one.id: one for one in found}, list[Operation]()
+    left, done = {one.id: one for one in found}, list[SewingStep]()
     names = set[str]()
     while left:
         ready = [one for one in left.values() if names.issuperset(one.after)]
@@ -84,7 +84,7 @@ def sewing_order(pattern: Pattern, pressed_away: frozenset[str] = frozenset()) -
     return tuple(done)
 
 
-def _operations(pattern: Pattern, pressed_away: frozenset[str]) -> Iterator[Operation]:
+def _operations(pattern: Pattern, pressed_away: frozenset[str]) -> Iterator[SewingStep]:
     for piece in pattern.with_extras:
         yield from _in_piece(piece, pressed_away)
     for seam in pattern.seams:
@@ -99,27 +99,27 @@ def _operations(pattern: Pattern, pressed_away: frozenset[str]) -> Iterator[Oper
     yield from _edges(pattern, taken | faced)
 
 
-def _in_piece(piece: Piece, pressed_away: frozenset[str]) -> Iterator[Operation]:
+def _in_piece(piece: Piece, pressed_away: frozenset[str]) -> Iterator[SewingStep]:
     """Darts, and fullness that is folded or gathered, of one piece."""
     for dart in piece.darts:
         home = EdgeRef(piece.name, home_edge(piece, dart.id))
         name = f"{dart_words(piece, dart.id)} dart of the {words(piece.name)}"
         key = f"{piece.name}.{dart.id}"
         if dart.use is Use.DART and key not in pressed_away:
-            yield Operation(key, Rank.DART, f"Sew the {name}.", (), (home,))
+            yield SewingStep(key, Rank.DART, f"Sew the {name}.", (), (home,))
         elif dart.use in (Use.TUCK, Use.PLEAT):
-            yield Operation(key, Rank.FOLDS, f"Fold and baste the {dart.use.value} that was the {name}.", (), (home,))
+            yield SewingStep(key, Rank.FOLDS, f"Fold and baste the {dart.use.value} that was the {name}.", (), (home,))
         elif dart.use is Use.GATHERS:
-            yield Operation(key, Rank.FOLDS, f"Gather what was the {name}.", (), (home,))
+            yield SewingStep(key, Rank.FOLDS, f"Gather what was the {name}.", (), (home,))
     for eye in piece.fisheyes:
-        yield Operation(f"{piece.name}.{eye.id}", Rank.DART, f"Sew the {words(eye.id)} of the {words(piece.name)}.")
+        yield SewingStep(f"{piece.name}.{eye.id}", Rank.DART, f"Sew the {words(eye.id)} of the {words(piece.name)}.")
     for let in piece.fullness:
         ends = {line.start.line.rpartition(".")[2] for line in let.lines} | {
             line.stop.line.rpartition(".")[2] for line in let.lines
         }
         edges = tuple(EdgeRef(piece.name, edge) for edge, _role in piece.roles if edge in ends)
         verb = "Gather" if let.taking.value == "gathers" else f"Fold and baste the {let.taking.value} at"
-        yield Operation(f"{piece.name}.{let.id}", Rank.FOLDS, f"{verb} the {words(piece.name)}.", (), edges)
+        yield SewingStep(f"{piece.name}.{let.id}", Rank.FOLDS, f"{verb} the {words(piece.name)}.", (), edges)
 
 
 def _beside(piece: Piece, edge: str) -> tuple[str, str]:
@@ -129,7 +129,7 @@ def _beside(piece: Piece, edge: str) -> tuple[str, str]:
     return ring[at - 1], ring[(at + 1) % len(ring)]
 
 
-def _seam(pattern: Pattern, seam: Seam) -> Operation:
+def _seam(pattern: Pattern, seam: Seam) -> SewingStep:
     """A seam ends on what goes on across it: on the edges beside it that have the same role on both sides."""
     sides = []
     for side in (seam.a, seam.b):
@@ -143,10 +143,10 @@ def _seam(pattern: Pattern, seam: Seam) -> Operation:
     role = pattern.piece(first.piece).role(first.edge)
     ease = f", easing in {abs(seam.ease_mm):.0f} mm" if abs(seam.ease_mm) >= 1.0 else ""
     says = f"Sew the {seam.a.words()} to the {seam.b.words()}{ease}."
-    return Operation(f"{seam.a}/{seam.b}", RANKS.get(role, Rank.LINE), says, seam.parts, ends)
+    return SewingStep(f"{seam.a}/{seam.b}", RANKS.get(role, Rank.LINE), says, seam.parts, ends)
 
 
-def _centre(pattern: Pattern, piece: Piece) -> Iterator[Operation]:
+def _centre(pattern: Pattern, piece: Piece) -> Iterator[SewingStep]:
     """A centre that is cut as a pair is sewn to its own other half; a zip goes in with it."""
     centre = next((edge for edge, role in piece.roles if role == "centre"), None)
     if centre is None or piece.is_unfolded or lies_on_fold(piece):
@@ -154,7 +154,7 @@ def _centre(pattern: Pattern, piece: Piece) -> Iterator[Operation]:
             if opening.piece == piece.name and opening.kind == "slit":
                 on = tuple(EdgeRef(piece.name, edge) for edge, role in piece.roles if role == "neckline")
                 says = f"Face the slit of the {words(piece.name)}, {opening.length_mm / 10.0:.1f} cm long."
-                yield Operation(f"{piece.name}.slit", Rank.CENTRE, says, (), on)
+                yield SewingStep(f"{piece.name}.slit", Rank.CENTRE, says, (), on)
         return
     seam = EdgeRef(piece.name, centre)
     if any(seam in one.parts for one in pattern.seams):
@@ -166,10 +166,10 @@ def _centre(pattern: Pattern, piece: Piece) -> Iterator[Operation]:
     if zipped is not None:
         into = f"the {name} seam of the {words(piece.name)}"
         says = f"Set the zip of {zipped.length_mm / 10.0:.0f} cm into {into}, and sew the rest of the seam."
-    yield Operation(f"{piece.name}.{centre}/mirror", Rank.CENTRE, says, (seam,), ends)
+    yield SewingStep(f"{piece.name}.{centre}/mirror", Rank.CENTRE, says, (seam,), ends)
 
 
-def _extras(pattern: Pattern) -> Iterator[Operation]:
+def _extras(pattern: Pattern) -> Iterator[SewingStep]:
     """Facings, linings and trims are joined to the edges that they follow; facings of one edge first to each other."""
     facings: dict[tuple[str, ...], list[tuple[Extra, tuple[EdgeRef, ...]]]] = {}
     for extra in pattern.extras:
@@ -183,14 +183,14 @@ def _extras(pattern: Pattern) -> Iterator[Operation]:
             rank = Rank.LINING if extra.kind == "lining" else Rank.FOLDS
         verb = "Line with" if extra.kind == "lining" else "Sew on"
         says = f"{verb} the {words(extra.piece.name)}{_at(roles)}."
-        yield Operation(f"extra {extra.piece.name}", rank, says, () if extra.kind == "stay" else on)
+        yield SewingStep(f"extra {extra.piece.name}", rank, says, () if extra.kind == "stay" else on)
     for roles, several in facings.items():
         rank = max(RANKS.get(role, Rank.LINE) for role in roles)
         names = " and ".join(words(extra.piece.name) for extra, _on in several)
         joins = f"Sew the {names} together, then to" if len(several) > 1 else f"Sew the {names} to"
         says = f"{joins} the {' and the '.join(words(role) for role in roles)}; turn and understitch."
         on = tuple(ref for _extra, refs in several for ref in refs)
-        yield Operation(f"facing {' '.join(roles)}", rank, says, on)
+        yield SewingStep(f"facing {' '.join(roles)}", rank, says, on)
 
 
 def _at(roles: tuple[str, ...]) -> str:
@@ -208,7 +208,7 @@ def _followed(pattern: Pattern, extra: Extra) -> tuple[EdgeRef, ...]:
     return tuple(ref for ref in refs if pattern.has(ref.piece) and ref.edge in dict(pattern.piece(ref.piece).roles))
 
 
-def _edges(pattern: Pattern, taken: set[EdgeRef]) -> Iterator[Operation]:
+def _edges(pattern: Pattern, taken: set[EdgeRef]) -> Iterator[SewingStep]:
     """Edges that nothing is sewn to are finished last."""
     by_role: dict[str, list[EdgeRef]] = {}
     for piece in pattern.pieces:
@@ -219,10 +219,10 @@ def _edges(pattern: Pattern, taken: set[EdgeRef]) -> Iterator[Operation]:
     for role, refs in by_role.items():
         verb = "Turn up the" if role in ("hem", "waist") else "Bind or turn the"
         rank = Rank.HEM if role in ("hem", "waist") else RANKS[role]
-        yield Operation(f"edge {role}", rank, f"{verb} {words(role)}.", tuple(refs))
+        yield SewingStep(f"edge {role}", rank, f"{verb} {words(role)}.", tuple(refs))
 
 
-def _with_order(made: tuple[Operation, ...]) -> tuple[Operation, ...]:
+def _with_order(made: tuple[SewingStep, ...]) -> tuple[SewingStep, ...]:
     """Each with what must come before it. Of two that end on each other the flatter work goes first."""
     before = {one.id: {other.id for other in made if other is not one and set(other.ends) & set(one.on)} for one in made}
     rank = {one.id: one.rank for one in made}

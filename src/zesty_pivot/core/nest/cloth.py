@@ -74,6 +74,6 @@ def too_wide(piece: CutPiece, cloth: Cloth) -> ZestyError:
     across = piece.shape.bounds[3] - piece.shape.bounds[1]
     fold = " on the fold" if cloth.is_folded else ""
     return ZestyError(
-        f"{words(piece.key)} is {across / 10.0:.1f} cm wide across the grain, the cloth{fold} leaves {cloth.usable / 10.0:.1f} cm",
+        f"{words(piece.key)} is {across / 10.0:.1f} cm wide across the grain, cloth{fold} leaves {cloth.usable / 10.0:.1f} cm",
         where="lay", advice="Take wider cloth, open it, or cut the piece with a seam.",
     )  # fmt: skip
