@@ -66,6 +66,9 @@ class Answers:
         self.asked.append(f"changed {name}")
         return self.over
 
+    def printer(self) -> None:
+        self.asked.append("printer")
+
     def text(self, title: str, name: str, start: str) -> str | None:
         self.asked.append(title)
         return self.typed

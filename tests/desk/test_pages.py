@@ -5,6 +5,7 @@ from __future__ import annotations
 from pathlib import Path
 
 import pypdf
+import pytest
 from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
 
@@ -117,3 +118,64 @@ def test_ways_to_print_are_kept_for_the_next_time(open_desk, qtbot) -> None:  # 
     assert (kept.paper, kept.edge, kept.overlap, kept.apart, kept.print_colour) == ("400x600", 5.0, 0.0, True, True)
     view.paper.picked.emit("full")
     assert paging.plan is None and not view.pack.isEnabled() and "One page" in view.summary.text()
+
+
+def test_straight_to_a_printer_at_true_size(open_desk, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    """A printer that writes a PDF stands in; poppler, which had no part in it, draws its page, and the frame is measured."""
+    import subprocess
+
+    import numpy as np
+    from PyQt6.QtGui import QImage
+    from PyQt6.QtPrintSupport import QPrinter
+
+    window = opened(open_desk, qtbot)
+    printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+    printer.setOutputFormat(QPrinter.OutputFormat.PdfFormat)
+    printer.setOutputFileName(str(tmp_path / "printed.pdf"))
+    printer.setResolution(300)
+    window.ask.printer = lambda: printer
+    window.run("print.pages")
+    qtbot.waitUntil(lambda: not window.worker.is_busy, timeout=60_000)
+    pages = pypdf.PdfReader(tmp_path / "printed.pdf").pages
+    assert len(pages) == len(window.paging.pages) + 1
+    subprocess.run(
+        ["pdftoppm", "-r", "254", "-f", "2", "-l", "2", "-gray", "-png", tmp_path / "printed.pdf", tmp_path / "p"], check=True
+    )
+    (path,) = tmp_path.glob("p-*.png")
+    image = QImage(str(path)).convertToFormat(QImage.Format.Format_Grayscale8)
+    bits = image.constBits()
+    assert bits is not None
+    bits.setsize(image.sizeInBytes())
+    dark = np.frombuffer(bits, np.uint8).reshape(image.height(), image.bytesPerLine())[:, : image.width()] < 200
+    # Ten dots a millimetre: the frame's two upright lines are dark nearly from top to bottom, its level ones across.
+    columns, rows = np.nonzero(dark.mean(axis=0) > 0.85)[0], np.nonzero(dark.mean(axis=1) > 0.85)[0]
+    assert (columns.max() - columns.min()) / 10.0 == pytest.approx(190.0, abs=0.3)
+    assert (rows.max() - rows.min()) / 10.0 == pytest.approx(277.0, abs=0.4)
+    assert columns.min() / 10.0 == pytest.approx(10.0, abs=0.3)
+    (kept,) = window.model.style.printed
+    assert kept.how == "printer" and kept.on == "A4"
+    assert "Printed today" in window.views.paper.pages.last.text()
+    window.model.edit(window.model.style.with_finish({"size": "14"}), "size")
+    assert "Nothing has changed since" in window.views.paper.pages.last.text()
+
+
+def test_a_printer_whose_white_edge_is_wider_is_told_before_paper_is_wasted(open_desk, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
+    from PyQt6.QtPrintSupport import QPrinter
+
+    from zesty_pivot.desk.paper import print_pages as printing
+
+    window = opened(open_desk, qtbot)
+    made = QPrinter()
+    made.setOutputFileName(str(tmp_path / "x.pdf"))
+    window.ask.printer = lambda: made
+    told: list[str] = []
+    window.model.said.connect(lambda text, _fault: told.append(text))
+    kept, printing.white_edge = printing.white_edge, lambda _printer: 12.7
+    try:
+        window.run("print.pages")
+    finally:
+        printing.white_edge = kept
+    assert "leaves 1.3 cm white" in told[-1] and not (tmp_path / "x.pdf").exists()
+    window.ask.printer = lambda: None
+    window.run("print.pages")  # nothing is printed where the dialog is left
+    assert window.model.style.printed == ()

@@ -9,6 +9,7 @@ from zesty_pivot.core.record import record
 
 if TYPE_CHECKING:
     from zesty_pivot.core.steps.base import Step
+    from zesty_pivot.desk.ask import Asker
     from zesty_pivot.desk.bodies import Bodies
     from zesty_pivot.desk.documents import Documents
     from zesty_pivot.desk.drawer.drawer import Drawer
@@ -43,6 +44,7 @@ class Desk(Protocol):
     model: DeskModel
     lay: Lay
     docs: Documents
+    ask: Asker
     keeper: Keeper
     worker: Worker
     views: Views

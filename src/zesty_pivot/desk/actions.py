@@ -142,6 +142,12 @@ def _other_way(desk: Desk) -> None:
     desk.lay.read_way(ways[(ways.index(desk.lay.way) + 1) % len(ways)])
 
 
+def _print(desk: Desk) -> None:
+    from zesty_pivot.desk.paper.print_pages import print_pages
+
+    print_pages(desk.ask, desk.views.paging, desk.model, desk.worker)
+
+
 def _export(one: Export) -> Action:
     return Action(
         f"export.{one.id}", "File", f"Save the {one.title}…", one.shortcut, lambda w: w.docs.export(one),
@@ -168,6 +174,10 @@ def _file() -> tuple[Action, ...]:
         Action(
             "file.title", "File", "Title block…", "Ctrl+I", lambda w: w.pages.show_title_block(), icon="info",
             tip="Name, season, client, size, cloth and date, as they stand on labels and sheets",
+        ),
+        Action(
+            "print.pages", "File", "Print…", "Ctrl+Alt+P", _print, lambda w: not w.worker.is_busy,
+            "printer", "The pages at true size, on a printer",
         ),
         *(_export(one) for one in all_exports().values()),
         Action(

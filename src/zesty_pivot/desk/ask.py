@@ -4,8 +4,12 @@ from __future__ import annotations
 
 from collections.abc import Callable
 from pathlib import Path
+from typing import TYPE_CHECKING
 
 from PyQt6.QtWidgets import QFileDialog, QInputDialog, QMessageBox, QWidget
+
+if TYPE_CHECKING:
+    from PyQt6.QtPrintSupport import QPrinter
 
 
 class Asker:
@@ -57,6 +61,15 @@ class Asker:
         box.exec()
         clicked = box.clickedButton()
         return "over" if clicked is over else "other" if clicked is other else "cancel"
+
+    def printer(self) -> QPrinter | None:
+        """A printer with its paper, or None."""
+        from PyQt6.QtPrintSupport import QPrintDialog, QPrinter
+
+        printer = QPrinter(QPrinter.PrinterMode.HighResolution)
+        dialog = QPrintDialog(printer, self._parent)
+        dialog.setWindowTitle("Print the pages")
+        return printer if dialog.exec() else None
 
     def text(self, title: str, name: str, start: str) -> str | None:
         """A line of text, or None."""

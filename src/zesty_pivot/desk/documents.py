@@ -196,7 +196,7 @@ class Documents:
             lambda _progress: files.write_atomic(target, one.files(derived, printing)[whole]()),
             f"Saved {target.name}.",
             target if one.is_printed else None,
-            keeps=one.is_printed and paging.chosen != FULL,
+            kept=(one.id, "one page" if paging.chosen == FULL else paging.chosen) if one.is_printed else None,
         )
 
     def export_hand(self) -> None:
@@ -232,7 +232,9 @@ class Documents:
         def job(progress: Callable[[int, int], None]) -> None:
             write_together(folder, outputs(derived, wanted, printing, progress))
 
-        self._work("Writing sheets, pages and report", job, f"Saved everything to {folder}.", keeps=True)
+        self._work(
+            "Writing sheets, pages and report", job, f"Saved everything to {folder}.", kept=("pdf", self._window.paging.chosen)
+        )
 
     def export_variants(self) -> None:
         """Saves every format of every variant, each to a folder of its own within a folder."""
@@ -256,14 +258,14 @@ class Documents:
 
     def _work(
         self, title: str, job: Callable[[Callable[[int, int], None]], object], said: str, printed: Path | None = None,
-        *, keeps: bool = False,
+        *, kept: tuple[str, str] | None = None,
     ) -> None:  # fmt: skip
-        """Long work; a PDF that was written is offered to be opened, which is how it gets to the printer. `keeps` keeps its
-        pages with the style."""
+        """Long work; a PDF that was written is offered to be opened, which is how it gets to the printer. `kept` says how
+        and on what it was printed, which is kept with the style."""
 
         def done(_result: object) -> None:
-            if keeps:
-                self._window.paging.keep()
+            if kept is not None:
+                self._window.paging.keep(*kept)
             self._model.say(said)
             if printed is not None:
                 text = f"{printed.name} is saved. Open it and print it at 100 %."

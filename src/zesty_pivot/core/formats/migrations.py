@@ -3,7 +3,8 @@
 Version 2 says which half of the body a block's piece covers, and on which side of an unfolded piece a fish-eye dart is drawn;
 in version 1 both stood in names. Version 3 of a block knows the method it was drafted with, points that fish-eyes are sewn to
 and allowances of its own: nothing that an older one could say otherwise. Version 4 of a style has variants, findings that were
-accepted, and how pieces lie on the table: nothing of that was in an older one. Version 5 keeps packed pages and lays.
+accepted, and how pieces lie on the table: nothing of that was in an older one.
+Version 5 keeps packed pages, lays, and when it was printed.
 """
 
 from __future__ import annotations

@@ -15,6 +15,7 @@ from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.dart_keys import named_by_place
 from zesty_pivot.core.formats.lay_models import MOST_LAYS, LayFile
 from zesty_pivot.core.formats.page_models import MOST, KeptPages
+from zesty_pivot.core.formats.print_models import MOST_PRINTS, Printed
 from zesty_pivot.core.formats.table_lay import TableLay
 from zesty_pivot.core.formats.variants import MAX_STEPS, MAX_VARIANTS, AnyStep, Variant
 from zesty_pivot.core.quantity import Scope, Unit, length_mm
@@ -51,6 +52,7 @@ class Style(Model):
     table: TableLay = Field(default=TableLay.model_construct(), description="how the pieces lie on the table")
     lays: tuple[LayFile, ...] = Field(default=(), max_length=MOST_LAYS, description="cloths, and the lays on them")
     pages: tuple[KeptPages, ...] = Field(default=(), max_length=MOST, description="pieces packed on pages, by paper")
+    printed: tuple[Printed, ...] = Field(default=(), max_length=MOST_PRINTS, description="when and how it was printed")
     notes: str = Field(default="", max_length=100_000)
 
     @field_validator("variants")
@@ -166,7 +168,7 @@ def _named_by_place(style: Style) -> Style:
 
 def dump(style: Style) -> bytes:
     """The file's bytes: readable JSON, defaults of steps left out."""
-    apart = {"steps", "finish", "variants", "accepted", "table", "pages", "lays"}
+    apart = {"steps", "finish", "variants", "accepted", "table", "pages", "lays", "printed"}
     value: dict[str, Any] = style.model_dump(mode="json", exclude=apart, exclude_none=True)
     value["steps"] = [registry.dump(step) for step in style.steps]
     value["variants"] = [_variant(one) for one in style.variants]
@@ -174,7 +176,8 @@ def dump(style: Style) -> bytes:
     value["table"] = style.table.model_dump(mode="json", exclude_defaults=True)
     value["pages"] = [one.model_dump(mode="json", exclude_defaults=True) for one in style.pages]
     value["lays"] = [one.model_dump(mode="json", exclude_defaults=True) for one in style.lays]
-    for key in ("variants", "accepted", "table", "pages", "lays"):
+    value["printed"] = [one.model_dump(mode="json", exclude_defaults=True) for one in style.printed]
+    for key in ("variants", "accepted", "table", "pages", "lays", "printed"):
         if not value[key]:
             del value[key]
     value["finish"] = style.finish.model_dump(mode="json", exclude_defaults=True, exclude_none=True)

@@ -11,6 +11,7 @@ from zesty_pivot.core.exports.base import FULL
 from zesty_pivot.core.exports.registry import all_exports
 from zesty_pivot.core.formats.printing import chosen_pages
 from zesty_pivot.core.nest.paged import OVERLAP, PAPERS, page_setup
+from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.quantity import Scope, length_mm
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.desk.choice import Choice
@@ -24,6 +25,7 @@ from zesty_pivot.desk.paper.pages_canvas import PagesCanvas
 from zesty_pivot.desk.paper.paging import Paging
 
 OWN = "own"
+SHOWN = 6  # changes since the last print that are told; the others are counted
 DXF_VERSIONS = [
     ("R12", "R12: every system reads it"),
     ("R2000", "R2000, with exact curves"),
@@ -49,6 +51,7 @@ class PagesView(QWidget):
         self.pack = QPushButton()
         self.summary = label("", "quiet")
         self.fault, self.open_findings = label("", "fault"), label("", "warning")
+        self.last = label("", "quiet")
         layout = QHBoxLayout(self)
         layout.setContentsMargins(0, 0, 0, 0)
         layout.setSpacing(0)
@@ -80,12 +83,14 @@ class PagesView(QWidget):
         column.addWidget(self.pack)
         column.addWidget(self.fault)
         column.addWidget(self.open_findings)
+        column.addWidget(self.last)
         column.addSpacing(8)
         column.addWidget(label("Get it out", "heading"))
         column.addWidget(label("Hand sheet after the pages", "quiet"))
         column.addWidget(self.hand)
         column.addWidget(label("Version of the DXF", "quiet"))
         column.addWidget(self.dxf)
+        column.addWidget(asking("print.pages", "Print", run))
         said = {f"export.{one.id}": f"Save the {one.button or one.title}" for one in all_exports().values()}
         said |= {"export.hand": "Save the hand sheet alone", "export.all": "Save everything to a folder"}
         for action, text in said.items():
@@ -175,6 +180,12 @@ class PagesView(QWidget):
             self.canvas.show_plan(None)
             self.fault.setText(str(fault))
         self.fault.setVisible(bool(self.fault.text()))
+        when, changed = paging.last
+        since = (
+            f" Since then: {'; '.join(changed[:SHOWN])}{f'; and {len(changed) - SHOWN} more' if len(changed) > SHOWN else ''}."
+        )
+        self.last.setText((f"{capital(when)}.{since if changed else ' Nothing has changed since.'}") if when else "")
+        self.last.setVisible(bool(when))
         count = sum(finding.severity.value != "remark" for finding in self._model.derived.findings)
         stand = "1 finding stands" if count == 1 else f"{count} findings stand"
         self.open_findings.setText(f"{stand} open: look at Style before you cut." if count else "")

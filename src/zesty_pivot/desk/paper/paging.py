@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from datetime import datetime
+
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core.errors import ZestyError
@@ -9,6 +11,7 @@ from zesty_pivot.core.exports.base import FULL
 from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.kept_pages import kept_of, kept_plan, with_pages
+from zesty_pivot.core.formats.print_history import changes_since, last_print, print_words, with_print
 from zesty_pivot.core.formats.printing import Printing, chosen_pages, listed
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.nest.paged import PAPERS, Page
@@ -180,13 +183,22 @@ class Paging(QObject):
             return derived
         return Derived(self._with(derived.style), derived.derivation, derived.at_rest)
 
-    def keep(self) -> None:
-        """Keeps the pages that are shown with the style, so that the same come out again."""
-        if self.plan is not None:
-            style = self._model.style
-            kept = self._with(style)
-            if kept.pages != style.pages:
-                self._model.edit(kept, "pages packed")
+    def keep(self, how: str = "", on: str = "") -> None:
+        """Keeps the pages that are shown with the style, so that the same come out again; and, where it was printed, how and on
+        what."""
+        kept = self._with(self._model.style)
+        if how:
+            kept = with_print(kept, self._model.derived, how, on, datetime.now().astimezone())
+        if kept != self._model.style:
+            self._model.edit(kept, "a print" if how else "pages packed")
+
+    @property
+    def last(self) -> tuple[str, tuple[str, ...]]:
+        """When and how it was printed last, and in what the pattern differs since; nothing where it never was."""
+        one = last_print(self._model.style)
+        if one is None:
+            return "", ()
+        return print_words(one, datetime.now().astimezone()), changes_since(self._model.derived, one)
 
     def _with(self, style: Style) -> Style:
         if self.plan is None:

@@ -154,6 +154,8 @@ class Plotting(QObject):
             self._timer.stop()
         told = (self.words, self.sending.stage if self.sending is not None else Stage.DONE)
         if told != self._told:
+            if told[1] is Stage.DONE and self._told[1] is not Stage.DONE and self.sending is not None and not self.is_simulated:
+                self._paging.keep("plotter", self.goal[:80])
             self._told = told
             self.changed.emit()
 

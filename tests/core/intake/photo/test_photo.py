@@ -11,6 +11,7 @@ import cv2
 import numpy as np
 import pytest
 import shapely
+from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, PAPERS
 
 from tests.core.intake.comparing import apart, length
 from tests.core.intake.photo.scenes import scene
@@ -19,7 +20,6 @@ from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.formats import block_file, imported, photographed
 from zesty_pivot.core.formats.pdf_mat import mat_pdf
 from zesty_pivot.core.formats.tagged_block import block_of
-from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, PAPERS
 from zesty_pivot.core.intake.photo import camera, picture
 from zesty_pivot.core.intake.photo.mat import BITS, PAGES, SIZE, mat, mat_of
 from zesty_pivot.core.intake.photo.sized import Known, flat_by
