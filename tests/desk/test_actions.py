@@ -15,6 +15,7 @@ from tests.ruled_blocks import ruler_file
 from tests.samples import hip_block, move, real_block, style
 from zesty_pivot.core.exports.registry import all_exports
 from zesty_pivot.core.formats import block_file, imported, photographed, ruled, style_file
+from zesty_pivot.core.formats.lay_models import LayFile
 from zesty_pivot.core.formats.table_lay import PieceLay, TableLay
 from zesty_pivot.core.intake.photo.picture import read as photograph_read
 from zesty_pivot.core.steps import registry
@@ -331,7 +332,7 @@ def test_the_command_list_passes_over_what_cannot_be_done(open_desk) -> None:
 
 
 def test_every_export_format_has_its_action_and_its_button(open_desk, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    window = open_desk(style([]))
+    window = open_desk(style([]).model_copy(update={"lays": (LayFile(folded=True),)}))
     window.model.set_view("paper")
     said = [button.text() for button in window.views.paper.findChildren(QPushButton)]
     for id, one in all_exports().items():

@@ -36,7 +36,8 @@ def test_a_plot_is_sent_and_drawn(window, qtbot) -> None:  # type: ignore[no-unt
     assert view.canvas._count == len(plotting.plotter.lines) - 1
 
 
-def test_jam_pause_and_giving_up(window, qtbot) -> None:  # type: ignore[no-untyped-def]
+def test_jam_pause_and_giving_up(window, qtbot, monkeypatch) -> None:  # type: ignore[no-untyped-def]
+    monkeypatch.setattr("zesty_pivot.core.plotter.sending.JAM_S", 1.0)  # nobody waits for eight seconds here
     plotting, view = window.views.plotting, window.views.paper.plotter
     window.run("plot.run")
     qtbot.waitUntil(lambda: plotting.plotter.drawn > 50.0, timeout=20_000)

@@ -201,7 +201,7 @@ def demo_sheets(out: Path) -> None:
     from zesty_pivot.desk.pictures import write_pictures
 
     write_all(work_out(demo_style()), out, tuple(id for id, one in all_exports().items() if one.is_usual))
-    write_pictures(out)
+    write_pictures(out, all_views=False)
     echo(f"The demo's sheets and pictures are in {out}")
 
 

@@ -14,15 +14,16 @@ from PyQt6.QtWidgets import QApplication, QScrollArea, QWidget
 SIZE = QSize(1280, 800)
 
 
-def write_pictures(folder: Path) -> list[Path]:
-    """Writes a PNG of each main view to a folder."""
+def write_pictures(folder: Path, *, all_views: bool = True) -> list[Path]:
+    """Writes a PNG of each main view to a folder; of those that everybody looks at first only, where not of all."""
     os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
     folder.mkdir(parents=True, exist_ok=True)
     own = {name: os.environ.get(name) for name in ("XDG_CONFIG_HOME", "XDG_STATE_HOME", "XDG_DATA_HOME")}
     with tempfile.TemporaryDirectory() as home:
         os.environ.update(dict.fromkeys(own, home))
         try:
-            return _Shots(folder).take()
+            shots = _Shots(folder)
+            return shots.take() if all_views else shots.take_first()
         finally:
             for name, value in own.items():
                 os.environ.pop(name) if value is None else os.environ.update({name: value})
@@ -70,6 +71,16 @@ class _Shots:
         if not (widget or self.window).grab().save(str(path)):
             raise RuntimeError(f"the picture {path} cannot be written")
         self.written.append(path)
+
+    def take_first(self) -> list[Path]:
+        """Style, ring, finish and paper."""
+        self.shot("style")
+        self._ring()
+        self.window.model.set_view("finish")
+        self.shot("finish")
+        self._titled()
+        self.window.close()
+        return self.written
 
     def take(self) -> list[Path]:
         """All pictures."""

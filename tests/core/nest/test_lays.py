@@ -82,9 +82,9 @@ def test_a_lay_is_searched_for(name: str, width: float) -> None:
 
 
 def test_at_ninety_centimetres_it_is_shorter_than_one_by_one() -> None:
-    """In the sum over five styles by 4 % and more: a trial had 4.6."""
+    """In the sum over three styles by 4 % and more: a trial had 4.6 over ten."""
     cloth, sums = Cloth(width=900.0), np.zeros(2)
-    for name in ("canticle", "aria", "evensong", "descant", "antiphon"):
+    for name in ("canticle", "aria", "evensong"):
         pieces = cut(name)
         one_by_one = min(plan.length for plan in filled(cloth, pieces))
         *_, best = lays(cloth, pieces, seconds=1)

@@ -13,7 +13,7 @@ from zesty_pivot.core.nest.paged import PageSetup
 from zesty_pivot.core.nest.plan import PagePlan
 from zesty_pivot.core.record import replace
 
-ROUNDS = 24  # of the search where nobody waits and sees: most of what can be won is won by then
+ROUNDS = 12  # of the search where nobody waits and sees: most of what can be won is won by then
 
 
 def side_by_side(pieces: tuple[FinishedPiece, ...], setup: PageSetup) -> PagePlan:

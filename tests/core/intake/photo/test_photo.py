@@ -11,7 +11,6 @@ import cv2
 import numpy as np
 import pytest
 import shapely
-from zesty_pivot.core.formats.tiles import EDGE, OVERLAP, PAPERS
 
 from tests.core.intake.comparing import apart, length
 from tests.core.intake.photo.scenes import scene
@@ -24,6 +23,7 @@ from zesty_pivot.core.intake.photo import camera, picture
 from zesty_pivot.core.intake.photo.mat import BITS, PAGES, SIZE, mat, mat_of
 from zesty_pivot.core.intake.photo.sized import Known, flat_by
 from zesty_pivot.core.intake.tagging import tagged
+from zesty_pivot.core.nest.paged import EDGE, OVERLAP, PAPERS
 from zesty_pivot.core.record import replace
 from zesty_pivot.data.demo import demo_style
 
