@@ -34,6 +34,14 @@ def test_what_has_changed_since_is_told_with_its_amount() -> None:
     assert not any("armhole" in text for text in told)
 
 
+def test_a_dart_elsewhere_is_another_outline() -> None:
+    """Regression: a moved dart changes no sewn length, and nothing was told."""
+    made = printed(style([]))
+    moved = style([move("shoulder", "french")]).model_copy(update={"printed": made.printed})
+    told = changes_since(derive(moved), last_print(made))
+    assert "the front is drawn otherwise" in told and not any("back" in text for text in told)
+
+
 def test_pieces_that_are_new_or_gone_come_first() -> None:
     made = printed(style([]))
     panels = style([{"do": "line.princess", "on": "front"}]).model_copy(update={"printed": made.printed})

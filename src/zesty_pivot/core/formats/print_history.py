@@ -2,7 +2,10 @@
 
 from __future__ import annotations
 
+import hashlib
 from datetime import datetime, timedelta
+
+import numpy as np
 
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.print_models import MOST_PRINTS, Printed
@@ -23,10 +26,17 @@ def edge_lengths(derived: Derived) -> dict[str, float]:
     return {str(EdgeRef(p.name, edge)): round(finished_length(p, edge), 3) for p in pieces for edge, _role in p.roles}
 
 
+def outline_stamps(derived: Derived) -> dict[str, str]:
+    """What tells the cut line of each piece from itself after a change, within a tenth of a mm."""
+    rings = {piece.name: np.round(piece.ring, 1) + 0.0 for piece in derived.sheet_pieces}
+    return {name: hashlib.sha1(ring.tobytes(), usedforsecurity=False).hexdigest()[:12] for name, ring in rings.items()}
+
+
 def with_print(style: Style, derived: Derived, how: str, on: str, at: datetime) -> Style:
     """The style with one print more; the oldest are forgotten where there are too many."""
     told = {
-        "at": at.isoformat(timespec="minutes"), "how": how, "on": on, "variant": style.variant, "lengths": edge_lengths(derived)
+        "at": at.isoformat(timespec="minutes"), "how": how, "on": on, "variant": style.variant,
+        "lengths": edge_lengths(derived), "outlines": outline_stamps(derived),
     }  # fmt: skip
     return style.model_copy(update={"printed": (*style.printed, Printed.model_validate(told))[-MOST_PRINTS:]})
 
@@ -60,7 +70,7 @@ def when(at: str, now: datetime) -> str:
 
 def changes_since(derived: Derived, printed: Printed) -> tuple[str, ...]:
     """In what the pattern differs from the printed one, the largest first: `armhole of the front + 4 mm`; pieces that are new
-    or gone first of all."""
+    or gone first of all, those with the same lengths and another outline last."""
     now, unit = edge_lengths(derived), derived.style.units
     pieces = {EdgeRef.read(key).piece for key in now}
     before = {EdgeRef.read(key).piece for key in printed.lengths}
@@ -72,4 +82,8 @@ def changes_since(derived: Derived, printed: Printed) -> tuple[str, ...]:
         found.append(
             f"{words(ref.edge)} of the {words(ref.piece)} {'+' if by > 0 else '−'} {format_length(abs(by), unit, fine=True)}"
         )
+    told = {EdgeRef.read(key).piece for key in both}
+    now_drawn = outline_stamps(derived)
+    other = [name for name, stamp in now_drawn.items() if name in printed.outlines and printed.outlines[name] != stamp]
+    found += [f"the {words(name)} is drawn otherwise" for name in other if name not in told and name in before]
     return tuple(found)

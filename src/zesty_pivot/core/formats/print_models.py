@@ -17,3 +17,4 @@ class Printed(Model):
     on: str = Field(default="", max_length=80)
     variant: str = Field(default="", max_length=200)
     lengths: dict[str, float] = Field(default_factory=dict, max_length=4000)
+    outlines: dict[str, str] = Field(default_factory=dict, max_length=2000, description="what tells the outline of each piece")
