@@ -7,6 +7,7 @@ from typing import Any
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.kept_lay import changed_since, cloth_of, cut_for, keep, laid_from, stamp
 from zesty_pivot.core.formats.lay_models import LayFile
 from zesty_pivot.core.nest.lay import LayPlan, OnCloth
@@ -37,7 +38,7 @@ class Cloths(QObject):
         self._found: LayPlan | None = None  # of the search that goes on
         self._one_by_one: tuple[str, LayPlan | None] = ("", None)  # the last lay that nobody asked for
         self._is_asked = False  # whether somebody asked for that search
-        self._looked_at: object = None
+        self._looked_at: tuple[Derived, str] | None = None  # the style and the lay that are shown
         self.search.improved.connect(self._improve)
         self.search.ended.connect(self._end)
 
@@ -71,12 +72,12 @@ class Cloths(QObject):
 
     def look(self) -> None:
         """Shows the lay as it is kept; one by one where nothing is kept, or it no longer fits."""
-        now = (self._model.derived, self.lay)
-        if self._looked_at is not None and self._looked_at == (id(now[0]), now[1].model_dump_json()):
+        before, now = self._looked_at, (self._model.derived, self.lay.model_dump_json())
+        if before is not None and before[0] is now[0] and before[1] == now[1]:
             self.changed.emit()
             return
         self.search.stop()
-        self._looked_at = (id(now[0]), now[1].model_dump_json())
+        self._looked_at = now
         self.fault, self.plan = "", None
         try:
             cloth_of(self.lay, self._model.style.scope())
@@ -192,7 +193,7 @@ class Cloths(QObject):
             lay = keep(self.lay, self.plan)
             if lay != self.lay:
                 self._keep(lay, "the lay")
-                self._looked_at = (id(self._model.derived), self.lay.model_dump_json())
+                self._looked_at = (self._model.derived, self.lay.model_dump_json())
 
     # By hand.
 
@@ -247,7 +248,7 @@ class Cloths(QObject):
         self.search.stop()
         self.plan = replace(self.plan, places=self._with(key, **told))
         self._keep(keep(self.lay, self.plan), title)
-        self._looked_at = (id(self._model.derived), self.lay.model_dump_json())
+        self._looked_at = (self._model.derived, self.lay.model_dump_json())
         self.changed.emit()
 
     def _with(self, key: str, **told: Any) -> tuple[OnCloth, ...]:
