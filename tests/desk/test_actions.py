@@ -136,6 +136,7 @@ def on_cloth(window) -> None:  # type: ignore[no-untyped-def]
 
 BEFORE: dict[str, Callable] = {
     **dict.fromkeys(("lay.find", "lay.turn", "lay.lock"), on_cloth),
+    "export.lay": lambda w: w.model.file.replace(style([]).model_copy(update={"lays": (LayFile(folded=True),)}), None),
     "paper.pages": lambda w: w.run("paper.cloth"),
     "plot.run": lambda w: w.run("paper.plotter"),
     "plot.pause": lambda w: (w.run("paper.plotter"), w.run("plot.run")),

@@ -27,7 +27,7 @@ from zesty_pivot.core.formats.tagged_block import block_of
 from zesty_pivot.data.demo import _read
 
 VERSIONS = ("R12", "R2000", "R2010")
-STYLES = ("descant", "canticle", "antiphon", "evensong", "aria", "carol")
+STYLES = ("canticle", "antiphon", "aria", "carol")
 READER = Path(__file__).parents[2] / "readers" / "dxf_lines.cpp"
 
 

@@ -65,8 +65,7 @@ def _fold(piece: CutPiece) -> list[np.ndarray]:
     return [path.start, path.end]
 
 
-@pytest.mark.parametrize("name", ["canticle", "antiphon", "aria"])
-@pytest.mark.parametrize("width", [900.0, 1400.0])
+@pytest.mark.parametrize(("name", "width"), [("canticle", 900.0), ("aria", 900.0), ("antiphon", 1400.0)])
 def test_a_lay_is_searched_for(name: str, width: float) -> None:
     cloth, pieces = Cloth(width=width), cut(name)
     plans = list(lays(cloth, pieces, seconds=1))
@@ -92,7 +91,7 @@ def test_at_ninety_centimetres_it_is_shorter_than_one_by_one() -> None:
     assert sums[1] < 0.96 * sums[0]
 
 
-@pytest.mark.parametrize("seed", range(30))
+@pytest.mark.parametrize("seed", range(16))
 def test_random_lays(seed: int) -> None:
     """Random blocks on random cloth, open and folded, with a nap, a lean of the grain and repeats."""
     chance = np.random.default_rng(seed)
@@ -102,7 +101,7 @@ def test_random_lays(seed: int) -> None:
         lean=float(chance.choice([0.0, 2.0])), gap=f"{chance.uniform(0.5, 15):.1f} mm",
         repeat_along="7 cm" if seed % 5 == 0 else 0.0, match=("side_seam.balance",), sets=int(chance.integers(1, 3)),
     )  # fmt: skip
-    *_, plan = laid(derived, kept, seconds=1 if seed % 10 == 1 else 0)
+    *_, plan = laid(derived, kept, seconds=1 if seed % 8 == 1 else 0)
     holds(plan)
     pieces = derived.sheet_pieces
     layers = 2 if kept.folded else 1

@@ -262,7 +262,7 @@ def test_any_points_at_all_give_a_table_or_a_sentence() -> None:
     chance = np.random.default_rng(3)
     pixels = np.full((300, 400, 3), 128, np.uint8)
     made = 0
-    for _round in range(60):
+    for _round in range(24):
         middle, reach = chance.uniform(50, 250, 2), chance.uniform(45, 160)
         square = np.array([(-1, -1), (1, -1), (1, 1), (-1, 1)]) * reach / 2 + chance.normal(0, 25, (4, 2)) + middle
         try:
@@ -271,4 +271,4 @@ def test_any_points_at_all_give_a_table_or_a_sentence() -> None:
             continue
         made += 1
         assert flat.pixels.shape[0] * flat.pixels.shape[1] < 11_000_000 and flat.seen.any()
-    assert made > 20
+    assert made > 8
