@@ -19,7 +19,7 @@ from zesty_pivot.core.faults import LOGGER
 
 hypothesis_settings.register_profile(
     "ours",
-    max_examples=60,
+    max_examples=30,
     deadline=None,
     derandomize=True,
     suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much],
