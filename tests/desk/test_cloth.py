@@ -132,3 +132,34 @@ def test_widths_are_compared(open_desk, qtbot, monkeypatch) -> None:  # type: ig
     assert lengths == sorted(lengths, reverse=True)
     assert cloths.compared[2][2] == pytest.approx(rows["140 cm"] / 1000.0 * 20.0)
     assert window.model.style.lays[0].width == "140 cm"  # nothing is changed by comparing
+
+
+def test_comparing_is_given_up_when_the_lay_changes(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
+    """A comparison that was stopped once took what was found afterwards for a width of its own: nothing was shown any more."""
+    window, cloths = opened(open_desk, qtbot)
+    cloths.compare()
+    type_into(window.views.paper.cloth.lengths["width"], "90 cm")
+    assert cloths.compared == []
+    qtbot.waitUntil(lambda: not cloths.search.is_at_work, timeout=30_000)
+    assert cloths.plan is not None and cloths.plan.cloth.width == 900.0 and cloths.compared == []
+    shown = cloths.plan.length
+    cloths.compare()
+    window.run("lay.find")  # stops comparing
+    assert not cloths.search.is_at_work
+    window.run("lay.find")
+    qtbot.waitUntil(lambda: cloths.plan.length < shown, timeout=30_000)
+    window.run("lay.find")
+    assert len(window.model.style.lays[0].places) == 7
+
+
+def test_dragging_draws_only_what_has_moved(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
+    _window, cloths = opened(open_desk, qtbot)
+    told: list[str] = []
+    cloths.changed.connect(lambda: told.append("changed"))
+    cloths.dragged.connect(lambda: told.append("dragged"))
+    before = cloths.plan.laid
+    key, place = cloths.plan.pieces[0].key, cloths.plan.places[0]
+    cloths.shown_at(key, place.x + 7.0, place.y)
+    assert told == ["dragged"]
+    assert all(one.piece is first.piece for one, first in zip(cloths.plan.laid, before, strict=True))
+    assert (cloths.place(key).x, cloths.place(key).y) == (place.x + 7.0, place.y)

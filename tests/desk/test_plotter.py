@@ -30,7 +30,7 @@ def test_a_plot_is_sent_and_drawn(window, qtbot) -> None:  # type: ignore[no-unt
     assert plotting.is_running and view.start.text() == "Give this plot up"
     qtbot.waitUntil(lambda: not plotting.is_running and not plotting.is_drawing, timeout=60_000)
     assert plotting.sending.stage is Stage.DONE and plotting.plotter.lost == 0
-    assert same(plotting.plotter, plotted(window.model.derived, window.paging.printing))
+    assert same(plotting.plotter, plotted(window.model.derived.sheet, window.paging.printing))
     assert "All of it is sent and drawn" in view.told.text() and view.progress.value() == 1000
     assert not plotting._timer.isActive()
     assert view.canvas._count == len(plotting.plotter.lines) - 1
@@ -92,7 +92,7 @@ def test_a_plotter_in_the_network_and_one_that_is_not_there(window, qtbot) -> No
             break
     served.close()
     assert plotting.sending.stage is Stage.DONE
-    assert same(plotter, plotted(window.model.derived, window.paging.printing))
+    assert same(plotter, plotted(window.model.derived.sheet, window.paging.printing))
     window.keeper.writer.flush()
     assert (load().plotter, load().handshake) == (served.name, "xon")
 

@@ -14,7 +14,7 @@ from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import SideColumn, asking
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.digitising import Digitising
-from zesty_pivot.desk.labels import Figures, label
+from zesty_pivot.desk.labels import Figures, label, titled
 from zesty_pivot.desk.model import DIGITISER, DeskModel
 from zesty_pivot.desk.table.digitiser_table import DigitiserTable
 
@@ -58,11 +58,9 @@ class DigitiserView(QWidget):
         self.left = SideColumn("left")
         rows = self.left.rows
         rows.addWidget(label("Trace with a digitiser", "heading"))
-        rows.addWidget(label("Digitiser", "quiet"))
-        rows.addWidget(self.device)
+        titled(rows, "Digitiser", self.device)
         rows.addWidget(self._asking("digitiser.device", "Another digitiser's file…"))
-        rows.addWidget(label("Line", "quiet"))
-        rows.addWidget(self.line)
+        titled(rows, "Line", self.line)
         self.start.clicked.connect(lambda _checked=False: self._run("digitiser.run"))
         rows.addWidget(self.start)
         self.progress.setTextVisible(False)

@@ -222,12 +222,11 @@ class Documents:
         folder = self._ask.folder("Save everything to a folder")
         if folder is None:
             return
-        from zesty_pivot.core.exports.registry import all_exports, outputs
+        from zesty_pivot.core.exports.registry import outputs, wanted_by
         from zesty_pivot.core.formats.folder import write_together
 
         derived, printing = self._window.paging.settled(), self._window.paging.printing
-
-        wanted = tuple(id for id, one in all_exports().items() if one.is_wanted(derived))
+        wanted = wanted_by(derived)
 
         def job(progress: Callable[[int, int], None]) -> None:
             write_together(folder, outputs(derived, wanted, printing, progress))
@@ -241,9 +240,9 @@ class Documents:
         folder = self._ask.folder("Save every variant to a folder")
         if folder is None:
             return
-        from zesty_pivot.core.exports.registry import all_exports, write_variants
+        from zesty_pivot.core.exports.registry import wanted_by, write_variants
 
-        wanted = tuple(id for id, one in all_exports().items() if one.is_wanted(self._model.derived))
+        wanted = wanted_by(self._model.derived)
         style, printing = self._model.style, replace(self._window.paging.printing, only="")
         self._work(
             "Writing every variant",

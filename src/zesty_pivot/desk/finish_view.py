@@ -21,7 +21,7 @@ from zesty_pivot.desk.column import Column, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.dart_choices import end_choices, point_choices
 from zesty_pivot.desk.fields import CalcField
-from zesty_pivot.desk.labels import label
+from zesty_pivot.desk.labels import label, titled
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.finished import ScreenPen
@@ -127,10 +127,7 @@ class FinishView(QWidget):
         return f"= {100.0 * share_of(text):.4g} % longer"
 
     def _row(self, title: str, widget: QWidget, column: QVBoxLayout) -> None:
-        name = label(title, "quiet")
-        name.setBuddy(widget)
-        column.addWidget(name)
-        column.addWidget(widget)
+        titled(column, title, widget)
         column.addSpacing(4)
 
     def _build(self) -> None:

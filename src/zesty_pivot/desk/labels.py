@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from PyQt6.QtCore import Qt
-from PyQt6.QtWidgets import QGridLayout, QLabel, QLayout, QWidget
+from PyQt6.QtWidgets import QBoxLayout, QGridLayout, QLabel, QLayout, QWidget
 
 
 def label(text: str, name: str = "", *, wraps: bool = True) -> QLabel:
@@ -14,6 +14,15 @@ def label(text: str, name: str = "", *, wraps: bool = True) -> QLabel:
     found.setObjectName(name)
     found.setWordWrap(wraps)
     return found
+
+
+def titled(rows: QBoxLayout, title: str, widget: QWidget) -> QLabel:
+    """Adds a widget below its quiet title."""
+    name = label(title, "quiet")
+    name.setBuddy(widget)
+    rows.addWidget(name)
+    rows.addWidget(widget)
+    return name
 
 
 def repolish(*widgets: QWidget) -> None:

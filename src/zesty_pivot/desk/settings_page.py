@@ -12,7 +12,7 @@ from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.desk import desktop_entry
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.keeping import Keeper
-from zesty_pivot.desk.labels import label
+from zesty_pivot.desk.labels import label, titled
 from zesty_pivot.desk.settings import SCALES, settings_file
 
 THEMES = [("system", "as the system"), ("light", "light"), ("dark", "dark")]
@@ -58,10 +58,7 @@ class SettingsPage(QDialog):
         choice = Choice(title)
         choice.show_choices(choices, value)
         choice.picked.connect(picked)
-        name = label(title, "quiet")
-        name.setBuddy(choice)
-        self.rows.addWidget(name)
-        self.rows.addWidget(choice)
+        titled(self.rows, title, choice)
         self.rows.addSpacing(4)
         return choice
 

@@ -14,16 +14,20 @@ from shapely import affinity
 from tests.random_blocks import random_block
 from tests.samples import style
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.finish.moved import moved_piece
+from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.kept_lay import changed_since, cut_for, keep, laid, laid_from, pieces_of_cloth
 from zesty_pivot.core.formats.lay_models import LayFile
 from zesty_pivot.core.formats.style_file import from_block
+from zesty_pivot.core.geometry import Motion
 from zesty_pivot.core.nest.cloth import Cloth
 from zesty_pivot.core.nest.cut_pieces import CutPiece, count_of, cut_pieces
 from zesty_pivot.core.nest.fill import Phase, filled
 from zesty_pivot.core.nest.lay import LayPlan, placed
 from zesty_pivot.core.nest.laying import lays
 from zesty_pivot.core.nest.strip import searched_strip
+from zesty_pivot.core.record import replace
 from zesty_pivot.data.demo import _read
 
 
@@ -240,11 +244,63 @@ def test_a_clash_is_seen() -> None:
     """The check itself: a piece pushed onto another, off the edge, off the fold."""
     pieces = cut("descant")
     *_, plan = lays(Cloth(), pieces, seconds=0)
-    from zesty_pivot.core.record import replace
-
     onto = replace(plan, places=(plan.places[0], replace(plan.places[0], key=plan.places[1].key)))
     assert onto.clashes == {piece.key for piece in pieces}
     off = replace(plan, places=(replace(plan.places[0], y=plan.places[0].y - 50.0), plan.places[1]))
     assert plan.pieces[0].key in off.clashes
     assert placed(pieces[0], plan.places[0]).equals(plan.shapes[0])
     assert list(filled(Cloth(), (), {"x": Phase()})) == [LayPlan(Cloth(), (), ())] * 3
+
+
+@pytest.mark.parametrize("name", ["canticle", "descant", "evensong"])
+def test_what_is_drawn_is_what_is_checked(name: str) -> None:
+    """The outlines that are printed are those that were looked at for clashes, and words run with the lines they ran with."""
+    *_, plan = lays(Cloth(), cut(name), seconds=0)
+    drawn = iter(plan.laid)
+    for piece, shape in zip(plan.pieces, plan.shapes, strict=True):
+        halves = [next(drawn) for _ in range(2 if piece.is_opened else 1)]
+        whole = shapely.union_all([shapely.Polygon(one.piece.ring + np.array([one.dx, one.dy])) for one in halves])
+        # What is looked at has fewer corners, and is nowhere smaller.
+        assert shape.buffer(1e-6).contains(whole) and whole.buffer(0.6).contains(shape)
+        # A word stands on the cloth where it stood on the paper, and as straight to the grain.
+        one = halves[0].piece
+        assert len(one.texts) == len(piece.piece.texts)
+        for text, before in zip(one.texts, piece.piece.texts, strict=True):
+            ring, first = one.ring, piece.piece.ring
+            gaps = np.hypot(*(ring - text.at).T) - np.hypot(*(first - before.at).T)
+            assert np.abs(gaps).max() < 1e-6
+            along = np.array([math.cos(text.turn), math.sin(text.turn)])
+            lean = np.array([math.cos(before.turn), math.sin(before.turn)]) @ _grain_of(piece.piece)
+            assert abs(along[0]) == pytest.approx(abs(lean), abs=1e-6)
+
+
+def _grain_of(piece: FinishedPiece) -> np.ndarray:
+    path = next(path for s in piece.strokes if s.kind == "grain" for path in s.paths)
+    return (path.end - path.start) / np.hypot(*(path.end - path.start))
+
+
+def test_words_of_a_piece_turned_over_run_along_the_same_line() -> None:
+    """Written along an edge, they are along its mirror: what leant to the left leans to the right, no letter upside down."""
+    piece = of("canticle").sheet_pieces[0]
+    for lean in (-0.9, -0.2, 0.0, 0.4, 1.2):
+        leaning = replace(piece, texts=(replace(piece.texts[0], turn=lean),))
+        for way in ((0.0, 1.0), (1.0, 0.0), (1.0, 0.3)):
+            axis = np.array(way) / np.hypot(*way)
+            (text,) = moved_piece(leaning, Motion.reflect(np.zeros(2), np.array(way))).texts
+            run = np.array([math.cos(lean), math.sin(lean)])
+            mirrored = 2.0 * (run @ axis) * axis - run
+            across = mirrored[0] * math.sin(text.turn) - mirrored[1] * math.cos(text.turn)
+            assert across == pytest.approx(0.0, abs=1e-9)
+        (over,) = moved_piece(leaning, Motion.reflect(np.zeros(2), np.array([0.0, 1.0]))).texts
+        assert over.turn == pytest.approx(-lean)
+
+
+def test_a_piece_that_matches_at_no_place_across_is_refused() -> None:
+    """As wide as the cloth is between two repeats: no multiple of the repeat leaves it on the cloth."""
+    derived = of("descant")
+    kept = LayFile(width="60 cm", repeat_across="50 cm", repeat_along="10 cm", match=("side_seam.balance",))
+    pieces = cut_for(derived, kept)
+    assert all(piece.shape.bounds[3] - piece.shape.bounds[1] < 570.0 for piece in pieces)  # each by itself would lie on it
+    with pytest.raises(ZestyError, match="finds no place where it matches across the cloth") as fault:
+        list(laid(derived, kept, seconds=0))
+    assert "wider cloth" in fault.value.advice

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Iterator
+from functools import partial
 
 from zesty_pivot.core.exports.base import Export, Make
 from zesty_pivot.core.formats.derived import Derived
@@ -38,11 +39,12 @@ def _plan_for(derived: Derived, told: str) -> LayPlan:
     return best
 
 
-def _plans(derived: Derived, printing: Printing) -> Iterator[tuple[str, LayFile, LayPlan]]:
+def _named(derived: Derived, printing: Printing) -> Iterator[tuple[str, LayFile]]:
+    """The lays with the stems of their files: `lay-self`, `lay-self2`."""
     used: dict[str, int] = {}
     for one in asked_lays(derived, printing):
         used[one.cloth] = used.get(one.cloth, 0) + 1
-        yield f"lay-{one.cloth}{used[one.cloth] if used[one.cloth] > 1 else ''}", one, plan_for(derived, one)
+        yield f"lay-{one.cloth}{used[one.cloth] if used[one.cloth] > 1 else ''}", one
 
 
 def _small(derived: Derived, printing: Printing) -> bytes:
@@ -51,32 +53,30 @@ def _small(derived: Derived, printing: Printing) -> bytes:
     from zesty_pivot.core.nest.paged import PAPERS
 
     unit, size = derived.style.units, printing.paper if printing.paper in PAPERS else "A4"
-    rows = [(plan, lay_rows(plan, unit, changed_since(derived, one))) for _name, one, plan in _plans(derived, printing)]
-    return lays_pdf(tuple(rows), derived.style.title, size)
+    plans = [(plan_for(derived, one), one) for one in asked_lays(derived, printing)]
+    rows = tuple((plan, lay_rows(plan, unit, changed_since(derived, one))) for plan, one in plans)
+    return lays_pdf(rows, derived.style.title, size)
 
 
-def _full(derived: Derived, printing: Printing, name: str) -> bytes:
+def _drawn(derived: Derived, one: LayFile) -> bytes:
     from zesty_pivot.core.formats.lay_sheet import lay_at_full_size
     from zesty_pivot.core.formats.svg import sheet_svg
-    from zesty_pivot.core.plotter.frames import Roll, frames
-    from zesty_pivot.core.plotter.hpgl import plot
 
-    plan = next(plan for own, _one, plan in _plans(derived, printing) if own == name.rpartition(".")[0])
-    sheet = lay_at_full_size(plan)
-    if name.endswith(".svg"):
-        return sheet_svg(sheet, derived.style.title)
-    roll = Roll(max(printing.roll, 150.0), printing.roll_length, printing.pens)
-    return plot(frames(sheet.laid, (sheet.width, sheet.height), roll))
+    return sheet_svg(lay_at_full_size(plan_for(derived, one)), derived.style.title)
+
+
+def _plotted(derived: Derived, printing: Printing, one: LayFile) -> bytes:
+    from zesty_pivot.core.exports.plot import plotted
+    from zesty_pivot.core.formats.lay_sheet import lay_at_full_size
+
+    return plotted(lay_at_full_size(plan_for(derived, one)), printing)
 
 
 def _files(derived: Derived, printing: Printing) -> dict[str, Make]:
     found: dict[str, Make] = {"lay.pdf": lambda: _small(derived, printing)}
-    used: dict[str, int] = {}
-    for one in asked_lays(derived, printing):
-        used[one.cloth] = used.get(one.cloth, 0) + 1
-        stem = f"lay-{one.cloth}{used[one.cloth] if used[one.cloth] > 1 else ''}"
-        for ending in (".svg", ".plt"):
-            found[stem + ending] = lambda name=stem + ending: _full(derived, printing, name)  # type: ignore[misc]
+    for stem, one in _named(derived, printing):
+        found[f"{stem}.svg"] = partial(_drawn, derived, one)
+        found[f"{stem}.plt"] = partial(_plotted, derived, printing, one)
     return found
 
 

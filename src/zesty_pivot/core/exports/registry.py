@@ -25,6 +25,11 @@ def all_exports() -> dict[str, Export]:
     return {one.id: one for one in sorted(found, key=lambda one: (one.order, one.id))}
 
 
+def wanted_by(derived: Derived) -> tuple[str, ...]:
+    """The formats that everything of a style is written in."""
+    return tuple(id for id, one in all_exports().items() if one.is_wanted(derived))
+
+
 def makers(derived: Derived, formats: Sequence[str], printing: Printing) -> dict[str, Make]:
     """What makes each file of a derived style, by the file's name; the report's always among them."""
     found: dict[str, Make] = {}

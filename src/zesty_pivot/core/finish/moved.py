@@ -16,10 +16,12 @@ from zesty_pivot.core.record import replace
 def moved_piece(piece: FinishedPiece, motion: Motion) -> FinishedPiece:
     """What is drawn of a piece (strokes, holes, words, cut line) after a rigid motion. Words are turned along with it, and stay
     readable where it is turned over. What the seam was cut round by and its darts are not: this is a picture of it."""
-    matrix = motion.matrix
-    turn = math.atan2(matrix[1, 0], matrix[0, 0]) if np.linalg.det(matrix) > 0.0 else math.atan2(-matrix[1, 0], -matrix[0, 0])
-    if np.linalg.det(matrix) < 0.0 and abs(turn) > math.pi / 2.0 + 1e-9:
+    (cos, _), (sin, _) = motion.matrix
+    is_over = bool(np.linalg.det(motion.matrix) < 0.0)
+    turn = math.atan2(-sin, -cos) if is_over else math.atan2(sin, cos)
+    if is_over and abs(turn) > math.pi / 2.0 + 1e-9:
         turn += math.pi
+    way = -1.0 if is_over else 1.0  # turned over, what leant to the left leans to the right
 
     def at(place: tuple[float, float]) -> tuple[float, float]:
         x, y = motion(np.array(place))
@@ -29,7 +31,7 @@ def moved_piece(piece: FinishedPiece, motion: Motion) -> FinishedPiece:
         piece,
         strokes=tuple(Stroke(s.layer, s.kind, s.id, tuple(path.moved(motion) for path in s.paths)) for s in piece.strokes),
         circles=tuple(Circle(at(circle.at), circle.radius, circle.id) for circle in piece.circles),
-        texts=tuple(Text(at(text.at), text.text, text.size, text.turn + turn, text.bold) for text in piece.texts),
+        texts=tuple(Text(at(text.at), text.text, text.size, way * text.turn + turn, text.bold) for text in piece.texts),
         ring=motion(piece.ring), darts=(), opened=(), stretches=(), garment=None,
     )  # fmt: skip
 

@@ -12,7 +12,7 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.finish.piece import FinishedPiece, allowance_of, cut_order
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.kept_lay import OF_KIND, laid, laid_from
-from zesty_pivot.core.formats.lay_models import CLOTHS, LayFile
+from zesty_pivot.core.formats.lay_models import CLOTHS, WIDTHS, LayFile
 from zesty_pivot.core.making.operations import SewingStep, sewing_order
 from zesty_pivot.core.nest.cut_pieces import count_of
 from zesty_pivot.core.piece import Piece, dart_key
@@ -20,7 +20,6 @@ from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.core.record import record
 
-WIDTHS = ("90 cm", "114 cm", "140 cm", "150 cm")  # as cloth is sold. Common practice, no source
 # Trims of which a length is bought or cut on, by kind: what it is called among the notions. Common practice, no source.
 BY_LENGTH = {"piping": "piping cord", "stay": "stay tape", "casing": "elastic or cord for the casing"}
 

@@ -7,6 +7,7 @@ from pydantic import Field
 from zesty_pivot.core.quantity.fields import Length, Model, Share
 
 CLOTHS = ("self", "lining", "interfacing")  # what pieces are cut from
+WIDTHS = ("90 cm", "114 cm", "140 cm", "150 cm")  # as cloth is sold. Common practice, no source
 MOST_LAYS = 24
 
 ClothName = Literal["self", "lining", "interfacing"]

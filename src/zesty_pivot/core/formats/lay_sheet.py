@@ -24,7 +24,7 @@ def lay_rows(plan: LayPlan, unit: Unit, told: tuple[str, ...] = ()) -> tuple[tup
         ("Length", format_length(plan.length, unit)),
         ("To buy", format_length(plan.bought, unit)),
         ("In the pieces", f"{100.0 * plan.used:.0f} %"),
-        ("Left over", f"{(plan.length * cloth.width - plan.area) / 1e6:.2f} m²"),
+        ("Left over", f"{(plan.whole - plan.area) / 1e6:.2f} m²"),
         ("Pieces", str(len(plan.pieces))),
         ("Between them", format_length(cloth.gap, unit)),
         ("Nap", "one way" if cloth.nap == "one_way" else "none"),

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import itertools
+import math
 
 import numpy as np
 import shapely
@@ -139,7 +140,7 @@ def _join(paper: Paper, plan: PagePlan, page: Page, join: Join) -> None:
     if is_first and shared > 0.0:
         paper.line(*at(0.0, strip), *at(length, strip))
     words = f"{'page' if is_first else 'lies on page'} {other.name}" if shared > 0.0 else f"page {other.name}"
-    turn = -1.5707963267948966 if join.is_beside else 0.0
+    turn = -math.pi / 2.0 if join.is_beside else 0.0
     inside = strip + (shared / 2.0 if shared > 0.0 else (-3.0 if is_first else 3.0))
     x, y = at(0.5 * length, inside)
     paper.text(x + (0.9 if join.is_beside else 0.0), y + (0.0 if join.is_beside else 0.9), words, 2.8, turn=turn)

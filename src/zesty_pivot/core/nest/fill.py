@@ -16,6 +16,7 @@ from zesty_pivot.core.nest.cloth import Cloth, too_wide
 from zesty_pivot.core.nest.cut_pieces import CutPiece
 from zesty_pivot.core.nest.lay import LayPlan, OnCloth, placed, plan_of_places
 from zesty_pivot.core.nest.raster import rasterised
+from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.record import record
 
 CELL = 5.0  # mm of the cells that free places are looked for by; pieces are then pushed together exactly
@@ -105,58 +106,63 @@ class _Filling:
         found: list[tuple[float, float, OnCloth]] = []
         for turn in turns:
             shape = affinity.rotate(piece.shape, turn, origin=(0.0, 0.0))
-            _left, low, _right, high = shape.bounds
-            if high - low > self._cloth.usable + 1e-6:
-                continue
             anchor = _turned(phase, turn)
             x_step = along if along and anchor[0] is not None else 0.0
             y_step = across if across and anchor[1] is not None and not piece.is_at_fold else 0.0
-            at = self._first(shape, x_step, -(anchor[0] or 0.0), y_step, -(anchor[1] or 0.0), at_fold=piece.is_at_fold)
-            found.append((at[0] + shape.bounds[2], at[1], OnCloth(piece.key, turn, *at)))
+            ys = [0.0] if piece.is_at_fold else self._across(shape, y_step, -(anchor[1] or 0.0))
+            if ys:
+                xs = self._along(shape, x_step, -(anchor[0] or 0.0))
+                at = self._first(shape, xs, ys, can_x=not x_step, can_y=not y_step and not piece.is_at_fold)
+                found.append((at[0] + shape.bounds[2], at[1], OnCloth(piece.key, turn, *at)))
         if not found:
             raise ZestyError(
-                f"{piece.key} finds no place where it matches across the cloth", where="lay", advice="Take wider cloth."
+                f"{words(piece.key)} finds no place where it matches across the cloth", where="lay", advice="Take wider cloth."
             )
         return min(found, key=lambda one: one[:2])[2]
 
-    def _first(
-        self, shape: shapely.Polygon, x_step: float, x_from: float, y_step: float, y_from: float, *, at_fold: bool
-    ) -> tuple[float, float]:  # fmt: skip
-        """The shift (x, y) to the first free place; steps of 0 let it lie anywhere in that direction."""
-        left, low, _right, high = shape.bounds
+    def _across(self, shape: shapely.Polygon, step: float, start: float) -> list[float]:
+        """The shifts across that keep a shape on the cloth: those of a repeat, or every cell and the other edge."""
+        _left, low, _right, high = shape.bounds
         usable = self._cloth.usable
-        length = self._covered.shape[1] * CELL
-        if x_step:
-            first = math.ceil((-left - x_from) / x_step - 1e-9)
-            xs = [x_from + (first + k) * x_step for k in range(int(length / x_step) + 2)]
-        else:
-            xs = [-left + CELL * k for k in range(self._covered.shape[1] + 1)]
-        if at_fold:
-            ys = [0.0]
-        elif y_step:
-            first = math.ceil((-low - y_from) / y_step - 1e-9)
-            ys = [y for k in range(int(usable / y_step) + 2) if (y := y_from + (first + k) * y_step) + high <= usable + 1e-6]
-        else:
-            ys = [-low + CELL * k for k in range(int((usable - high + low) / CELL + 1e-9) + 1)]
-            ys.append(usable - high)
-        free = self._free_map(shape) if not x_step and not y_step and not at_fold else None
+        if high - low > usable + 1e-6:
+            return []
+        if step:
+            first = math.ceil((-low - start) / step - 1e-9)
+            ys = [start + (first + k) * step for k in range(int(usable / step) + 2)]
+            return [y for y in ys if y + high <= usable + 1e-6]
+        return [*(-low + CELL * k for k in range(int((usable - high + low) / CELL + 1e-9) + 1)), usable - high]
+
+    def _along(self, shape: shapely.Polygon, step: float, start: float) -> list[float]:
+        """The shifts along, the last of them beyond everything that lies there."""
+        left, length = shape.bounds[0], self._covered.shape[1] * CELL + self._cloth.gap
+        if step:
+            first = math.ceil((-left - start) / step - 1e-9)
+            return [start + (first + k) * step for k in range(int(length / step) + 2)]
+        return [*(-left + CELL * k for k in range(self._covered.shape[1] + 1)), length - left]
+
+    def _first(
+        self, shape: shapely.Polygon, xs: list[float], ys: list[float], *, can_x: bool, can_y: bool
+    ) -> tuple[float, float]:  # fmt: skip
+        """The shift (x, y) to the first free place, pushed as near as it goes in the directions that it can lie anywhere in."""
+        free = self._free_map(shape) if can_x and can_y else np.ones((0, 0), dtype=np.bool_)
         for column, x in enumerate(xs):
             for row, y in enumerate(ys):
-                if free is not None and row < free.shape[0] and column < free.shape[1] and not free[row, column]:
-                    continue
-                if self._is_free(shape, x, y):
-                    return self._slid(shape, x, y, can_x=not x_step, can_y=not y_step and not at_fold)
-        return (xs[-1] if x_step else length - left + self._cloth.gap), (ys[0] if ys else 0.0)
+                # The last of either lies between cells.
+                is_told = row < min(free.shape[0], len(ys) - 1) and column < min(free.shape[1], len(xs) - 1)
+                if (not is_told or free[row, column]) and self._is_free(shape, x, y):
+                    return self._slid(shape, x, y, can_x=can_x, can_y=can_y)
+        raise AssertionError("beyond everything that lies on the cloth it is free")
 
     def _free_map(self, shape: shapely.Polygon) -> NDArray[np.bool_]:
-        """By rows and columns of cells that the shape's corner may be shifted by: whether it may be free there. Never says no
-        where it is."""
+        """By rows and columns of cells that the shape's corner may be shifted by: whether it may be free there. What is left of
+        the shape a cell inside it meets nothing: few places that are free are told as taken, and pieces are pushed together
+        after."""
         left, low, _right, _high = shape.bounds
-        mask = rasterised(shape, (CELL, CELL), -CELL).mask if shape.buffer(-CELL).area > 0 else np.zeros((1, 1), dtype=bool)
         inner = shape.buffer(-CELL)
+        if inner.is_empty:
+            return np.ones((0, 0), dtype=np.bool_)
+        mask = rasterised(shape, (CELL, CELL), -CELL).mask
         size = self._covered.shape
-        if inner.is_empty or not mask.any():
-            return np.ones((1, 1), dtype=bool)
         dy, dx = int((inner.bounds[1] - low) / CELL), int((inner.bounds[0] - left) / CELL)
         full = size[0] + mask.shape[0], size[1] + mask.shape[1]
         meets = np.fft.irfft2(np.fft.rfft2(self._covered, full) * np.conj(np.fft.rfft2(mask.astype(np.float32), full)), full)

@@ -13,7 +13,7 @@ from zesty_pivot.core.finish.moved import moved_piece
 from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.finish.sheet import Laid
 from zesty_pivot.core.geometry import Motion
-from zesty_pivot.core.kept import cached_property
+from zesty_pivot.core.kept import cached_property, kept_with
 from zesty_pivot.core.nest.cloth import Cloth
 from zesty_pivot.core.nest.cut_pieces import CutPiece, fold_line
 from zesty_pivot.core.record import record, replace
@@ -68,10 +68,14 @@ class LayPlan:
         return sum(float(shape.area) for shape in self.shapes) * (2.0 if self.cloth.is_folded else 1.0)
 
     @property
+    def whole(self) -> float:
+        """Mm² of the cloth that is laid, as wide as it is once it has shrunk."""
+        return self.length * self.cloth.width * (1.0 - self.cloth.shrinks[1])
+
+    @property
     def used(self) -> float:
         """The share of the cloth that is in the pieces."""
-        whole = self.length * self.cloth.width * (1.0 - self.cloth.shrinks[1])
-        return self.area / whole if whole else 0.0
+        return self.area / self.whole if self.whole else 0.0
 
     @cached_property
     def clashes(self) -> frozenset[str]:
@@ -93,14 +97,19 @@ class LayPlan:
         """The pieces as they are drawn, with their lines, in mm of the cloth."""
         found: list[Laid] = []
         for piece, place in zip(self.pieces, self.places, strict=True):
-            turn = Motion.turn(np.zeros(2), math.radians(place.turn))
-            motion = piece.motion.then(turn).then(Motion.shift(np.array([place.x, place.y])))
-            found.append(Laid(moved_piece(piece.piece, motion), 0.0, 0.0))
-            if piece.is_opened:
-                start, stop = fold_line(piece.piece)
-                over = Motion.reflect(start, stop - start).then(motion)
-                found.append(Laid(_half(moved_piece(piece.piece, over)), 0.0, 0.0))
+            found += [Laid(drawn, place.x, place.y) for drawn in _drawn(piece, place.turn)]
         return tuple(found)
+
+
+@kept_with
+def _drawn(piece: CutPiece, turn: float) -> tuple[FinishedPiece, ...]:
+    """A cut piece with its lines, turned by so many degrees: both halves where it is opened."""
+    motion = piece.motion.then(Motion.turn(np.zeros(2), math.radians(turn)))
+    whole = moved_piece(piece.piece, motion)
+    if not piece.is_opened:
+        return (whole,)
+    start, stop = fold_line(piece.piece)
+    return whole, _half(moved_piece(piece.piece, Motion.reflect(start, stop - start).then(motion)))
 
 
 def _half(piece: FinishedPiece) -> FinishedPiece:
@@ -114,6 +123,6 @@ def placed(piece: CutPiece, place: OnCloth) -> shapely.Polygon:
 
 
 def plan_of_places(cloth: Cloth, pieces: Sequence[CutPiece], places: Sequence[OnCloth]) -> LayPlan:
-    """A plan with its places in the order of the pieces, pushed so that it begins at 0."""
+    """A plan with its places in the order of the pieces."""
     known = {place.key: place for place in places}
     return LayPlan(cloth, tuple(pieces), tuple(known[piece.key] for piece in pieces))

@@ -5,7 +5,6 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator, Sequence
-from dataclasses import field
 
 import numpy as np
 import shapely
@@ -56,11 +55,7 @@ class _Spot:
     column: int
 
 
-@record(eq=False)
-class _Laying:
-    """Pieces as they lie, by their number."""
-
-    spots: dict[int, _Spot] = field(default_factory=dict)
+_Laying = dict[int, _Spot]  # pieces as they lie, by their number
 
 
 class PagePacker:
@@ -97,7 +92,7 @@ class PagePacker:
 
     def search(self) -> Iterator[tuple[float, tuple[Put, ...]]]:
         """Better and better packings with their cost in pages, the best so far after every round. Without an end."""
-        best = self._lay(_Laying(), sorted(range(len(self._weight)), key=lambda k: -self._weight[k]))
+        best = self._lay({}, sorted(range(len(self._weight)), key=lambda k: -self._weight[k]))
         cost = self._cost(best)
         now, now_cost = best, cost
         yield cost, self._told(best)
@@ -116,22 +111,22 @@ class PagePacker:
         pages = np.argwhere(shown > 0)
         weights = 1.0 / (shown[shown > 0] + 0.15 * self._field)
         row, column = pages[self._chance.choice(len(pages), p=weights / weights.sum())]
-        up = {k for k, spot in laying.spots.items() if self._pages_of(spot)[row, column]}
-        others = [k for k in laying.spots if k not in up]
+        up = {k for k, spot in laying.items() if self._pages_of(spot)[row, column]}
+        others = [k for k in laying if k not in up]
         if others:
             more = int(self._chance.integers(0, min(3, len(others) + 1)))
             up |= {int(k) for k in self._chance.choice(others, more, replace=False)}
-        kept = _Laying({k: spot for k, spot in laying.spots.items() if k not in up})
+        kept = {k: spot for k, spot in laying.items() if k not in up}
         order = sorted(up, key=lambda k: -self._weight[k] * self._chance.uniform(0.4, 1.6))
         return self._lay(kept, order)
 
     def _lay(self, laying: _Laying, order: Sequence[int]) -> _Laying:
-        spots = dict(laying.spots)
+        spots = dict(laying)
         for number in order:
             spots[number] = self._place(spots, number)
-        return _Laying(spots)
+        return spots
 
-    def _place(self, spots: dict[int, _Spot], number: int) -> _Spot:
+    def _place(self, spots: _Laying, number: int) -> _Spot:
         """Where a piece needs the fewest new pages, and lies close to others."""
         taken = np.zeros(self._size, dtype=np.float32)
         used = np.zeros((self.rows, self.columns), dtype=bool)
@@ -183,7 +178,7 @@ class PagePacker:
     def _shown(self, laying: _Laying) -> NDArray[np.int64]:
         """How many cells of pieces each page that is needed shows."""
         shown, used = np.zeros((self.rows, self.columns), dtype=np.int64), np.zeros((self.rows, self.columns), dtype=bool)
-        for spot in laying.spots.values():
+        for spot in laying.values():
             shown += self._spread(spot, spot.posture.touch.cells)
             used |= self._pages_of(spot)
         return np.where(used, np.maximum(shown, 1), 0)
@@ -191,8 +186,7 @@ class PagePacker:
     def _cost(self, laying: _Laying) -> float:
         shown = self._shown(laying)
         joins = sum(
-            int(spot.posture.touch.count[spot.row % self.known.ny, spot.column % self.known.nx])
-            for spot in laying.spots.values()
+            int(spot.posture.touch.count[spot.row % self.known.ny, spot.column % self.known.nx]) for spot in laying.values()
         )
         sparse = (shown > 0) & (shown < SPARSE * self._field)
         return float((shown > 0).sum() + 0.5 * sparse.sum() + JOIN * joins)
@@ -200,7 +194,7 @@ class PagePacker:
     def _told(self, laying: _Laying) -> tuple[Put, ...]:
         wide, tall = self.known.cell
         found = []
-        for number, spot in sorted(laying.spots.items()):
+        for number, spot in sorted(laying.items()):
             x, y = spot.posture.raster.corner
             found.append(Put(number, spot.posture.quarters, spot.column * wide - x, spot.row * tall - y))
         return tuple(found)

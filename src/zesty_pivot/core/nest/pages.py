@@ -60,17 +60,21 @@ def _rank(plan: PagePlan) -> tuple[float, int]:
 def _sets(pieces: tuple[FinishedPiece, ...], setup: PageSetup) -> Iterator[PagePlan]:
     """Each piece packed by itself, and the sets laid below each other on whole pages, with a row between that is not needed."""
     searches = [PagePacker([taken(piece)], setup).search() for piece in pieces]
-    best: list[tuple[float, PagePlan]] = []
+    best: dict[int, tuple[float, PagePlan]] = {}
+    whole: PagePlan | None = None
     while True:
         for number, (piece, search) in enumerate(zip(pieces, searches, strict=True)):
             cost, puts = next(search)
-            if number == len(best):
-                best.append((cost, PagePlan(setup, (piece,), puts)))
-            elif cost < best[number][0]:
-                best[number] = cost, PagePlan(setup, (piece,), puts)
-        found, row = list[Put](), 0
-        for number, (_cost, plan) in enumerate(best):
-            put = plan.puts[0]
-            found.append(replace(put, piece=number, y=put.y + (row - plan.first[1]) * setup.step[1]))
-            row += plan.rows + 1
-        yield PagePlan(setup, pieces, tuple(found))
+            if number not in best or cost < best[number][0]:
+                best[number], whole = (cost, PagePlan(setup, (piece,), puts)), None
+        whole = whole or _below_each_other([plan for _cost, plan in best.values()], pieces, setup)
+        yield whole
+
+
+def _below_each_other(plans: list[PagePlan], pieces: tuple[FinishedPiece, ...], setup: PageSetup) -> PagePlan:
+    found, row = list[Put](), 0
+    for number, plan in enumerate(plans):
+        put = plan.puts[0]
+        found.append(replace(put, piece=number, y=put.y + (row - plan.first[1]) * setup.step[1]))
+        row += plan.rows + 1
+    return PagePlan(setup, pieces, tuple(found))

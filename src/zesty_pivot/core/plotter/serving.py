@@ -7,6 +7,7 @@ import contextlib
 import os
 import socket
 import tty
+from abc import ABC, abstractmethod
 
 from zesty_pivot.core.errors import FileError
 from zesty_pivot.core.plotter.simulator import SimulatedPlotter, Trouble
@@ -14,7 +15,7 @@ from zesty_pivot.core.plotter.simulator import SimulatedPlotter, Trouble
 _AT_ONCE = 4096  # bytes
 
 
-class _Served:
+class _Served(ABC):
     """Moves bytes between a line and the plotter, which draws meanwhile. A line that `waits` holds what finds no room, as a
     network does; on any other it is lost."""
 
@@ -35,11 +36,13 @@ class _Served:
             if said:
                 self._write(said)
 
+    @abstractmethod
     def _read(self, most: int) -> bytes:
-        raise NotImplementedError
+        """What came on the line, at most so many bytes; nothing where nothing came."""
 
+    @abstractmethod
     def _write(self, content: bytes) -> None:
-        raise NotImplementedError
+        """Sends an answer; one that nobody takes is lost."""
 
 
 class PtyPlotter(_Served):

@@ -12,6 +12,7 @@ from numpy.typing import NDArray
 BUFFER = 1024  # bytes, as small plotters have
 SPEED = 400.0  # mm a second, the pen down
 UP_SPEED = 600.0  # mm a second, the pen up
+APART = 10.0  # mm of paper that it leaves free after a frame
 UNITS = 40.0  # plotter units in a millimetre (HP-GL reference)
 XON, XOFF = b"\x11", b"\x13"
 # When XOFF is sent, with so much room left: what is on the line by then still finds place; and XON again.
@@ -208,7 +209,7 @@ class SimulatedPlotter:
             for x, y in zip(places[::2], places[1::2], strict=False):
                 self._ahead.append((self._down, np.array([x + self._origin, y])))
         elif name == b"PG":
-            self._origin = self._farthest + 10.0
+            self._origin = self._farthest + APART
         elif name == b"IN":
             self._down = False
         else:

@@ -14,7 +14,7 @@ from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.dart_choices import AS_STYLE, OWN, end_choices, fold_choices, point_choices
 from zesty_pivot.desk.fields import CalcField
-from zesty_pivot.desk.labels import label
+from zesty_pivot.desk.labels import label, titled
 from zesty_pivot.desk.model import DeskModel
 
 
@@ -34,10 +34,7 @@ class DartSewing(QWidget):
         column.setSpacing(3)
         column.addWidget(self.title)
         for name, field in (("Sewn point", self.point), ("Set back by", self.own), ("Folded", self.fold), ("Mouth", self.end)):
-            told = label(name, "quiet")
-            told.setBuddy(field)
-            column.addWidget(told)
-            column.addWidget(field)
+            titled(column, name, field)
         self.point.picked.connect(self._set_school)
         self.own.committed.connect(lambda text: self._set({"setback": text or None, "school": None}, "another sewn point"))
         self.fold.picked.connect(lambda way: self._set({"fold": None if way == AS_STYLE else way}, "another fold"))

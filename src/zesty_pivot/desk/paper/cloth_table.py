@@ -20,7 +20,7 @@ STEP, LEAP = 1.0, 10.0  # mm that an arrow key moves a piece, and with Shift
 
 
 class ClothTable(Canvas):
-    """Pieces that lie on each other are seen as such; the chosen one has a frame, a locked one a pin."""
+    """Pieces that lie on each other are seen as such; the chosen one has a frame, a locked one says so."""
 
     def __init__(self, model: DeskModel, cloths: Cloths) -> None:
         super().__init__(model)
@@ -30,6 +30,7 @@ class ClothTable(Canvas):
         self._middles: dict[str, tuple[CutPiece, float, float, float]] = {}
         self.setAccessibleName("Cloth")
         cloths.changed.connect(self.refresh)
+        cloths.dragged.connect(self.update)
 
     def refresh(self) -> None:
         """Draws again; the view follows a lay that has become another length."""

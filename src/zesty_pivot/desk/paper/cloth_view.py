@@ -15,7 +15,7 @@ from zesty_pivot.desk.column import SideColumn, asking
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.finish_view import WIDTH
-from zesty_pivot.desk.labels import Figures, label
+from zesty_pivot.desk.labels import Figures, label, titled
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.paper.cloth_table import ClothTable
 from zesty_pivot.desk.paper.cloths import Cloths
@@ -47,6 +47,7 @@ class ClothView(QWidget):
         self.match = CalcField(_ids_words, "Notches that match", may_be_empty=True)
         self.figures, self.compared = Figures(2), Figures(3)
         self.told, self.fault = label("", "warning"), label("", "fault")
+        self._changed = ""  # what has changed since it was laid, in a sentence
         self.seek = QPushButton()
         self.remove = QPushButton("Take this cloth away")
         row = QHBoxLayout(self)
@@ -65,24 +66,23 @@ class ClothView(QWidget):
         rows.addWidget(self.fault)
         rows.addWidget(self.told)
         rows.addWidget(self.figures)
-        self._field(rows, "Width", self.lengths["width"])
+        titled(rows, "Width", self.lengths["width"])
         rows.addWidget(self.fold)
         rows.addWidget(self.nap)
         rows.addWidget(self.lean)
         for key, title in LENGTHS.items():
             if key != "width":
-                self._field(rows, title, self.lengths[key])
-        self._field(rows, "Match at the notches", self.match)
+                titled(rows, title, self.lengths[key])
+        titled(rows, "Match at the notches", self.match)
         for key, title in SHARES.items():
-            self._field(rows, title, self.shares[key])
-        self._field(rows, "Price of a metre", self.price)
-        self._field(rows, "Garments cut at once", self.sets)
+            titled(rows, title, self.shares[key])
+        titled(rows, "Price of a metre", self.price)
+        titled(rows, "Garments cut at once", self.sets)
         compare = QPushButton("Compare usual widths")
         compare.clicked.connect(lambda: self._cloths.compare())
         rows.addWidget(compare)
         rows.addWidget(self.compared)
-        rows.addWidget(label("Another cloth", "quiet"))
-        rows.addWidget(self.add)
+        titled(rows, "Another cloth", self.add)
         rows.addWidget(self.remove)
         rows.addWidget(
             label(
@@ -101,12 +101,6 @@ class ClothView(QWidget):
             self.side.foot.addWidget(asking(id, text, run))
         return self.side
 
-    def _field(self, rows, title: str, field: CalcField) -> None:  # type: ignore[no-untyped-def]
-        name = label(title, "quiet")
-        name.setBuddy(field.edit)
-        rows.addWidget(name)
-        rows.addWidget(field)
-
     def _connect(self) -> None:
         cloths = self._cloths
         self.which.picked.connect(lambda number: cloths.choose(int(number)))
@@ -123,6 +117,7 @@ class ClothView(QWidget):
         self.sets.committed.connect(lambda text: cloths.change("garments at once", sets=int(text)))
         self.match.committed.connect(lambda text: cloths.change("where it matches", match=_ids(text)))
         cloths.changed.connect(self.show_lay)
+        cloths.dragged.connect(self._show_figures)
 
     def _length(self, key: str, text: str) -> None:
         told: dict[str, object] = {key: text}
@@ -141,13 +136,13 @@ class ClothView(QWidget):
     @contained("the cloth view")
     def show_lay(self) -> None:
         """Shows the lay that is seen."""
-        if not self.isVisibleTo(self.window()) and self._model.view != "paper":
+        if self._model.view != "paper":
             return
         cloths, lay = self._cloths, self._cloths.lay
         titles = [
             (str(n), f"{one.cloth}, {one.width}, {'folded' if one.folded else 'open'}") for n, one in enumerate(cloths.lays)
         ]
-        self.which.show_choices(titles, str(min(cloths.number, len(titles) - 1)))
+        self.which.show_choices(titles, str(cloths.number))
         self.add.show_choices([("", "choose one"), *((name, name) for name in CLOTHS)], "")
         self.remove.setEnabled(len(cloths.lays) > 1)
         self.fold.show_choices(FOLDS, "folded" if lay.folded else "open")
@@ -163,18 +158,9 @@ class ClothView(QWidget):
         self.sets.set_text(str(lay.sets), owner)
         self.match.set_text(", ".join(lay.match), owner)
         self.seek.setText("Stop: this lay is good" if cloths.search.is_at_work else "Find a shorter lay")
-        plan, changed = cloths.plan, cloths.changed_since
-        rows = [] if plan is None else list(lay_rows(plan, self._model.style.units)[1:6])
-        if plan is not None and plan.cloth.price:
-            rows.append(("Cost", f"{plan.cost:.2f}"))
-        self.figures.show_rows(rows)
-        told = []
-        if changed:
-            told.append(f"Changed since it was laid: {changed}.")
-        if plan is not None and plan.clashes:
-            told.append(f"{len(plan.clashes)} pieces lie on each other or off the cloth.")
-        self.told.setText(" ".join(told))
-        self.told.setVisible(bool(told))
+        changed = cloths.changed_since
+        self._changed = f"Changed since it was laid: {changed}." if changed else ""
+        self._show_figures()
         self.fault.setText(cloths.fault)
         self.fault.setVisible(bool(cloths.fault))
         widths = [
@@ -183,6 +169,19 @@ class ClothView(QWidget):
         ]
         self.compared.show_rows(widths)
         self.compared.setVisible(bool(widths))
+
+    @contained("the figures of the lay")
+    def _show_figures(self) -> None:
+        """What follows a piece while it is dragged."""
+        plan, told = self._cloths.plan, [self._changed] if self._changed else []
+        rows = [] if plan is None else list(lay_rows(plan, self._model.style.units)[1:6])
+        if plan is not None and plan.cloth.price:
+            rows.append(("Cost", f"{plan.cost:.2f}"))
+        self.figures.show_rows(rows)
+        if plan is not None and plan.clashes:
+            told.append(f"{len(plan.clashes)} pieces lie on each other or off the cloth.")
+        self.told.setText(" ".join(told))
+        self.told.setVisible(bool(told))
 
 
 def _is_plain(text: str, unit: Unit) -> bool:

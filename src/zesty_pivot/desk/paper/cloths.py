@@ -2,21 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from typing import Any
 
 from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.derived import Derived
-from zesty_pivot.core.formats.kept_lay import changed_since, cloth_of, cut_for, keep, laid_from, stamp
-from zesty_pivot.core.formats.lay_models import LayFile
+from zesty_pivot.core.formats.kept_lay import changed_since, cloth_of, cut_for, keep, laid, laid_from, stamp
+from zesty_pivot.core.formats.lay_models import WIDTHS, LayFile
 from zesty_pivot.core.nest.lay import LayPlan, OnCloth
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.record import replace
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.paper.lay_search import LaySearch
+from zesty_pivot.desk.paper.beside import Beside
 
-WIDTHS = ("90 cm", "114 cm", "140 cm", "150 cm")  # as cloth is sold. Common practice, no source
 COMPARED_S = 1  # seconds of search for each width that is compared
 
 
@@ -24,17 +24,18 @@ class Cloths(QObject):
     """Everything that is decided stands in the style; a search goes on beside it."""
 
     changed = pyqtSignal()
+    dragged = pyqtSignal()  # a piece is elsewhere while it is dragged; nothing else is otherwise
 
     def __init__(self, model: DeskModel) -> None:
         super().__init__()
         self._model = model
-        self.search = LaySearch()
-        self.number = 0
+        self.search = Beside("laying the pieces on the cloth")
+        self._number = 0
         self.plan: LayPlan | None = None
         self.fault = ""
         self.chosen = ""  # the key of a piece
         self.compared: list[tuple[str, float, float]] = []  # width, length in mm, cost
-        self._compares: list[LayFile] = []
+        self._compares: tuple[LayFile, ...] = ()  # what is still to be compared, the first of them searched for
         self._found: LayPlan | None = None  # of the search that goes on
         self._one_by_one: tuple[str, LayPlan | None] = ("", None)  # the last lay that nobody asked for
         self._is_asked = False  # whether somebody asked for that search
@@ -50,9 +51,14 @@ class Cloths(QObject):
         return self._model.style.lays or (LayFile(),)
 
     @property
+    def number(self) -> int:
+        """Which of them is seen; the last where an undo has taken it away."""
+        return min(self._number, len(self.lays) - 1)
+
+    @property
     def lay(self) -> LayFile:
         """The lay that is seen."""
-        return self.lays[min(self.number, len(self.lays) - 1)]
+        return self.lays[self.number]
 
     @property
     def changed_since(self) -> str:
@@ -76,9 +82,9 @@ class Cloths(QObject):
         if before is not None and before[0] is now[0] and before[1] == now[1]:
             self.changed.emit()
             return
-        self.search.stop()
+        self._stop()
         self._looked_at = now
-        self.fault, self.plan = "", None
+        self.fault, self.plan, self.compared = "", None, []
         try:
             cloth_of(self.lay, self._model.style.scope())
             self.plan = laid_from(self._model.derived, self.lay)
@@ -98,7 +104,7 @@ class Cloths(QObject):
 
     def choose(self, number: int) -> None:
         """Another lay."""
-        self.number, self.chosen, self.compared = number, "", []
+        self._number, self.chosen = number, ""
         self.look()
 
     # Changing.
@@ -123,7 +129,6 @@ class Cloths(QObject):
             self._model.say(str(fault), fault=True)
             self.changed.emit()
             return
-        self.compared = []
         self._keep(lay, title)
         self.look()
 
@@ -137,8 +142,8 @@ class Cloths(QObject):
 
     def find(self) -> None:
         """Looks for a shorter lay, or stops and keeps what was found."""
-        if self.search.is_at_work:
-            self.search.stop()
+        if self.search.is_at_work and self.plan is not None:
+            self._stop()
             self._keep_found()
         else:
             self._begin(self.lay, None)
@@ -149,21 +154,27 @@ class Cloths(QObject):
         """The same pieces on cloth of the usual widths, one after the other."""
         self.compared = []
         plain = self.lay.model_copy(update={"places": (), "stamps": {}})
-        self._compares = [plain.model_copy(update={"width": width}) for width in WIDTHS]
-        self._next_width()
+        self._compare(tuple(plain.model_copy(update={"width": width}) for width in WIDTHS))
 
-    def _next_width(self) -> None:
-        if self._compares:
-            self._begin(self._compares[0], COMPARED_S)
+    def _compare(self, lays: tuple[LayFile, ...]) -> None:
+        if lays:
+            self._begin(lays[0], COMPARED_S)
+        elif self.plan is None and not self.fault:
+            self._begin(self.lay, 0)  # comparing has stopped the lay that was to be shown
+        self._compares = lays
         self.changed.emit()
 
     def _begin(self, lay: LayFile, seconds: int | None) -> None:
+        derived = self._model.derived
+        self._stop()
         self._found, self._is_asked = None, False
-        self.search.begin(self._model.derived, lay, seconds)
+        self.search.begin(lay, lambda stop: _worked_out(laid(derived, lay, seconds=seconds, stop=stop)))
 
-    def _improve(self, asked: LayFile, plan: LayPlan) -> None:
-        if asked is not self.search.asked:
-            return
+    def _stop(self) -> None:
+        self.search.stop()
+        self._compares = ()
+
+    def _improve(self, _asked: LayFile, plan: LayPlan) -> None:
         self._found = plan
         if not self._compares:
             if self.plan is None or self.plan.clashes or plan.length < self.plan.length:
@@ -171,13 +182,10 @@ class Cloths(QObject):
             self.changed.emit()
 
     def _end(self, asked: LayFile, fault: str) -> None:
-        if self._compares and asked is self._compares[0]:
-            self._compares.pop(0)
-            if self._found is not None and not fault:
-                self.compared.append((str(asked.width), self._found.bought, self._found.cost))
-            else:
-                self.compared.append((str(asked.width), 0.0, 0.0))
-            self._next_width()
+        if self._compares:
+            found = None if fault else self._found
+            self.compared.append((str(asked.width), *((found.bought, found.cost) if found is not None else (0.0, 0.0))))
+            self._compare(self._compares[1:])
             return
         if fault:
             self.fault = fault
@@ -190,10 +198,16 @@ class Cloths(QObject):
     def _keep_found(self) -> None:
         """Keeps the lay that is shown, where a search found it: nothing is kept of pieces only laid one by one."""
         if self._is_asked and self.plan is not None and self.plan is self._found:
-            lay = keep(self.lay, self.plan)
-            if lay != self.lay:
-                self._keep(lay, "the lay")
-                self._looked_at = (self._model.derived, self.lay.model_dump_json())
+            self._keep_plan(self.plan, "the lay")
+
+    def _keep_plan(self, plan: LayPlan, title: str) -> None:
+        """Keeps a lay as it is shown: it need not be looked at again, unless the pattern has become another meanwhile."""
+        is_of_now = self._looked_at is not None and self._looked_at[0] is self._model.derived
+        lay = keep(self.lay, plan)
+        if lay != self.lay:
+            self._keep(lay, title)
+        if is_of_now:
+            self._looked_at = (self._model.derived, self.lay.model_dump_json())
 
     # By hand.
 
@@ -205,7 +219,7 @@ class Cloths(QObject):
         """A piece that is being dragged: seen there, not kept."""
         if self.plan is not None:
             self.plan = replace(self.plan, places=self._with(key, x=x, y=y))
-            self.changed.emit()
+            self.dragged.emit()
 
     def nudge(self, dx: float, dy: float) -> None:
         """Moves the chosen piece."""
@@ -245,10 +259,9 @@ class Cloths(QObject):
     def _replace(self, key: str, title: str, **told: Any) -> None:
         if self.plan is None:
             return
-        self.search.stop()
+        self._stop()
         self.plan = replace(self.plan, places=self._with(key, **told))
-        self._keep(keep(self.lay, self.plan), title)
-        self._looked_at = (self._model.derived, self.lay.model_dump_json())
+        self._keep_plan(self.plan, title)
         self.changed.emit()
 
     def _with(self, key: str, **told: Any) -> tuple[OnCloth, ...]:
@@ -258,3 +271,10 @@ class Cloths(QObject):
     def close(self) -> None:
         """Ends what goes on beside."""
         self.search.close()
+
+
+def _worked_out(plans: Iterator[LayPlan]) -> Iterator[LayPlan]:
+    """Plans with all that is drawn of them worked out where they were found."""
+    for plan in plans:
+        plan.shapes, plan.clashes, plan.laid  # noqa: B018
+        yield plan

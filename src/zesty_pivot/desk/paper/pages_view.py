@@ -19,7 +19,7 @@ from zesty_pivot.desk.column import Column, asking, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.finish_view import WIDTH
-from zesty_pivot.desk.labels import label
+from zesty_pivot.desk.labels import label, titled
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.paper.pages_canvas import PagesCanvas
 from zesty_pivot.desk.paper.paging import Paging
@@ -72,10 +72,7 @@ class PagesView(QWidget):
         column.addWidget(self.own)
         column.addWidget(self.joins)
         for title, field in (("White edge of the printer", self.edge), ("Pages to print, as 2, 5-7", self.only)):
-            name = label(title, "quiet")
-            name.setBuddy(field.edit)
-            column.addWidget(name)
-            column.addWidget(field)
+            titled(column, title, field)
         self.only.edit.setPlaceholderText("all")
         column.addWidget(self.apart)
         column.addWidget(self.colour)
@@ -86,10 +83,8 @@ class PagesView(QWidget):
         column.addWidget(self.last)
         column.addSpacing(8)
         column.addWidget(label("Get it out", "heading"))
-        column.addWidget(label("Hand sheet after the pages", "quiet"))
-        column.addWidget(self.hand)
-        column.addWidget(label("Version of the DXF", "quiet"))
-        column.addWidget(self.dxf)
+        titled(column, "Hand sheet after the pages", self.hand)
+        titled(column, "Version of the DXF", self.dxf)
         column.addWidget(asking("print.pages", "Print", run))
         said = {f"export.{one.id}": f"Save the {one.button or one.title}" for one in all_exports().values()}
         said |= {"export.hand": "Save the hand sheet alone", "export.all": "Save everything to a folder"}

@@ -19,7 +19,8 @@ from zesty_pivot.core.nest.pages import side_by_side
 from zesty_pivot.core.nest.plan import PagePlan
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.paper.packer import PackingSearch, Search
+from zesty_pivot.desk.paper.beside import Beside
+from zesty_pivot.desk.paper.packer import Search
 
 
 class Paging(QObject):
@@ -30,7 +31,7 @@ class Paging(QObject):
     def __init__(self, model: DeskModel, keeper: Keeper) -> None:
         super().__init__()
         self._model, self._keeper = model, keeper
-        self.packer = PackingSearch()
+        self.packer = Beside("packing the pages")
         self.plan: PagePlan | None = None
         self.fault = ""
         self.only = ""  # which pages are printed; of this sitting
@@ -57,18 +58,9 @@ class Paging(QObject):
         kept = self._keeper.settings
         paper = "A4" if kept.paper == FULL else kept.paper
         return Printing(
-            paper,
-            kept.edge,
-            kept.overlap,
-            kept.apart,
-            self.only,
-            kept.print_colour,
-            dxf=kept.dxf,
-            dxf_each=kept.dxf_each,
-            roll=kept.roll,
-            roll_length=kept.roll_length,
-            pens=kept.pens,
-        )
+            paper, kept.edge, kept.overlap, kept.apart, self.only, kept.print_colour, dxf=kept.dxf, dxf_each=kept.dxf_each,
+            roll=kept.roll, roll_length=kept.roll_length, pens=kept.pens,
+        )  # fmt: skip
 
     def change(self, **told: object) -> None:
         """Another paper or another way; what is no way to print is said, and the way before stays."""
@@ -145,7 +137,7 @@ class Paging(QObject):
 
     def stop(self) -> None:
         """Stops looking; what was found is kept with the style."""
-        was_asked = self.packer.search is not None and self.packer.search.goes_on
+        was_asked = isinstance(self.packer.asked, Search) and self.packer.asked.goes_on
         self.packer.stop()
         if was_asked:
             self.keep()
@@ -153,10 +145,11 @@ class Paging(QObject):
 
     def _search(self, *, goes_on: bool) -> None:
         printing = self.printing
-        self.packer.begin(Search(self._model.derived.sheet_pieces, printing.setup, printing.apart, goes_on))
+        search = Search(self._model.derived.sheet_pieces, printing.setup, printing.apart, goes_on)
+        self.packer.begin(search, search.plans)
 
-    def _improve(self, search: Search, plan: PagePlan) -> None:
-        if search is self.packer.search and self._is_better(plan):
+    def _improve(self, _search: Search, plan: PagePlan) -> None:
+        if self._is_better(plan):
             self.plan, self._is_found = plan, True
             self.changed.emit()
 
@@ -168,7 +161,7 @@ class Paging(QObject):
     def _end(self, search: Search, fault: str) -> None:
         if fault:
             self._model.say(fault, fault=True)
-        if search.goes_on and self._for is not None and _same(self._for[0], search.pieces):
+        if search.goes_on and _same(self._model.derived.sheet_pieces, search.pieces):
             self.keep()
         self.changed.emit()
 

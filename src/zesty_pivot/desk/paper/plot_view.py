@@ -7,17 +7,19 @@ from collections.abc import Callable
 from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QWidget
 
 from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.exports.plot import framed
 from zesty_pivot.core.intake.digitiser.port import ports
-from zesty_pivot.core.plotter.frames import LEAST_ROLL, MOST_ROLL, Roll, frames
+from zesty_pivot.core.plotter.frames import LEAST_ROLL, MOST_ROLL
 from zesty_pivot.core.plotter.sending import Handshake, Stage
 from zesty_pivot.core.plotter.simulator import Trouble
 from zesty_pivot.core.quantity import Scope, length_mm
+from zesty_pivot.core.record import replace
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import SideColumn
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.finish_view import WIDTH
-from zesty_pivot.desk.labels import label
+from zesty_pivot.desk.labels import label, titled
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.paper.paging import Paging
 from zesty_pivot.desk.paper.plot_table import PlotTable
@@ -66,13 +68,9 @@ class PlotView(QWidget):
         rows.addWidget(self.goal)
         rows.addWidget(self.place)
         for title, choice in (("How it says when to wait", self.handshake), ("Bits a second", self.baud), ("Pens", self.pens)):
-            rows.addWidget(label(title, "quiet"))
-            rows.addWidget(choice)
+            titled(rows, title, choice)
         for title, field in (("Width of its roll", self.roll), ("Length it draws at once; 0: no end", self.length)):
-            name = label(title, "quiet")
-            name.setBuddy(field.edit)
-            rows.addWidget(name)
-            rows.addWidget(field)
+            titled(rows, title, field)
         rows.addWidget(self.panels)
         self.by_hand = label("The simulated plotter can be made to", "quiet")
         rows.addWidget(self.by_hand)
@@ -130,10 +128,11 @@ class PlotView(QWidget):
             return
         plotting, printing, unit = self._plotting, self._paging.printing, self._model.length
         kept = plotting.goal
-        lines = [(SIMULATED, "simulated: it draws here"), *((port.name, port.title) for port in ports())]
-        lines.append((NETWORK, "in the network"))
         is_network = kept.startswith(NETWORK)
-        self.goal.show_choices(lines, NETWORK if is_network else kept)
+        if not plotting.is_running:  # it can be chosen then, and the ports are looked for
+            lines = [(SIMULATED, "simulated: it draws here"), *((port.name, port.title) for port in ports())]
+            lines.append((NETWORK, "in the network"))
+            self.goal.show_choices(lines, NETWORK if is_network else kept)
         self.place.setVisible(is_network)
         self.place.set_text(kept.removeprefix(NETWORK), "plotter")
         settings = plotting.settings
@@ -165,9 +164,9 @@ class PlotView(QWidget):
         self.panels.setText(self._panels_words())
 
     def _panels_words(self) -> str:
-        printing, sheet = self._paging.printing, self._model.derived.sheet
+        sheet = self._model.derived.sheet
         try:
-            made = frames((), (sheet.width, sheet.height), Roll(printing.roll, printing.roll_length, printing.pens))
+            made = framed(replace(sheet, laid=()), self._paging.printing)
         except ZestyError as fault:
             return str(fault)
         size = f"{self._model.length(sheet.width)} by {self._model.length(sheet.height)}"

@@ -8,11 +8,12 @@ import time
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.exports.plot import plotted
+from zesty_pivot.core.exports.plot import framed
+from zesty_pivot.core.plotter.hpgl import plot
 from zesty_pivot.core.plotter.port import PlotterLine, SerialPlotterLine
 from zesty_pivot.core.plotter.sending import Handshake, Sending, Stage
 from zesty_pivot.core.plotter.serving import DirectLine
-from zesty_pivot.core.plotter.simulator import SPEED, SimulatedPlotter, Trouble
+from zesty_pivot.core.plotter.simulator import APART, SPEED, SimulatedPlotter, Trouble
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.model import DeskModel
@@ -37,7 +38,7 @@ class Plotting(QObject):
         self.plotter = SimulatedPlotter(speed=SPEED)
         self.pace = FAST
         self.sending: Sending | None = None
-        self.size: tuple[float, float] = (0.0, 0.0)  # of the sheet, mm
+        self.size: tuple[float, float] = (0.0, 0.0)  # of what is drawn, all panels after each other, mm
         self._timer = QTimer(self)
         self._timer.setInterval(LOOK_MS)
         self._timer.timeout.connect(self.look)
@@ -103,16 +104,15 @@ class Plotting(QObject):
             self.cancel()
             return
         try:
-            content = plotted(self._model.derived, self._paging.printing)
+            drawn = framed(self._model.derived.sheet, self._paging.printing)
             line = self._line()
         except ZestyError as fault:
             self._model.say(str(fault), fault=True)
             self.changed.emit()
             return
         kept = self._keeper.settings
-        self.sending = Sending(content, line, Handshake(kept.handshake), speed=kept.baud)
-        sheet = self._model.derived.sheet
-        self.size = sheet.width, sheet.height
+        self.sending = Sending(plot(drawn), line, Handshake(kept.handshake), speed=kept.baud)
+        self.size = sum(frame.size[0] for frame in drawn) + APART * (len(drawn) - 1), max(frame.size[1] for frame in drawn)
         self._last = time.monotonic()
         self._timer.start()
         self.changed.emit()
