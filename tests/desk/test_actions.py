@@ -134,12 +134,28 @@ def on_cloth(window) -> None:  # type: ignore[no-untyped-def]
     cloths.changed.emit()
 
 
+def moved_aside(window) -> None:  # type: ignore[no-untyped-def]
+    window.run("paper.true_size")
+    window.views.showing.nudge(1, 0, leaps=True)
+
+
+def measured_screen(window) -> None:  # type: ignore[no-untyped-def]
+    """A screen of which both bars were measured."""
+    window.run("paper.true_size")
+    window.views.showing.choose(next(key for key in window.views.showing.displays.all() if key != "simulated"))
+    window.views.showing.keep(bars=(250.0, 240.0))
+
+
 BEFORE: dict[str, Callable] = {
     **dict.fromkeys(("lay.find", "lay.turn", "lay.lock"), on_cloth),
     "export.lay": lambda w: w.model.file.replace(style([]).model_copy(update={"lays": (LayFile(folded=True),)}), None),
     "paper.pages": lambda w: w.run("paper.cloth"),
     "plot.run": lambda w: w.run("paper.plotter"),
     "plot.pause": lambda w: (w.run("paper.plotter"), w.run("plot.run")),
+    **dict.fromkeys(("show.aim", "show.turn"), lambda w: w.run("paper.true_size")),
+    "show.middle": moved_aside,
+    "show.fill": measured_screen,
+    "view.true_size": lambda w: (measured_screen(w), w.model.set_view("style")),
     "sizing.finish": photographed_bare,
     **{id: traced for id in IDS if id.startswith("digitiser.") and id != "digitiser.show"},
     "digitiser.to_end": lambda w: (w.run("digitiser.show"), w.views.intake.digitising.play_demo()),
@@ -205,6 +221,7 @@ def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
         tuple(type(w).__name__ for w in QApplication.topLevelWidgets() if w.isVisible()), window.pages.tour.isVisible(),
         window.views.station, window.views.cloths.search.is_at_work,
         None if window.views.plotting.sending is None else window.views.plotting.sending.stage,
+        window.views.showing.is_aiming, window.views.showing.quarters, window.views.showing.shift,
         window.pages.guide.page, window.table.tape.tool.is_on, frozenset(window.strip.unfolded),
     )  # fmt: skip
 

@@ -10,6 +10,7 @@ from tests.core.plotter.test_sending import same
 from tests.desk.test_pages import type_into
 from tests.samples import style
 from zesty_pivot.core.exports.plot import plotted
+from zesty_pivot.core.formats.lay_sheet import lay_at_full_size
 from zesty_pivot.core.plotter.sending import Stage
 from zesty_pivot.core.plotter.serving import SocketPlotter
 from zesty_pivot.core.plotter.simulator import SimulatedPlotter, Trouble
@@ -108,3 +109,23 @@ def test_rolls_and_pens(window) -> None:  # type: ignore[no-untyped-def]
     assert window.paging.printing.roll_length == 500.0
     view.pens.picked.emit("1")
     assert window.paging.printing.pens == 1
+
+
+def test_the_lay_is_plotted(window, qtbot) -> None:  # type: ignore[no-untyped-def]
+    plotting, view = window.views.plotting, window.views.paper.plotter
+    assert [view.what.itemData(n) for n in range(view.what.count())] == ["sheet"]
+    window.run("paper.cloth")
+    cloths = window.views.cloths
+    qtbot.waitUntil(lambda: cloths.plan is not None and not cloths.search.is_at_work, timeout=30_000)
+    window.run("paper.plotter")
+    view.what.setCurrentIndex(1)
+    view.what.activated.emit(1)
+    assert plotting.is_lay
+    lay = lay_at_full_size(cloths.plan)
+    assert f"{window.model.length(lay.width)} by {window.model.length(lay.height)}" in view.panels.text()
+    window.run("plot.run")
+    qtbot.waitUntil(lambda: not plotting.is_running and not plotting.is_drawing, timeout=60_000)
+    assert same(plotting.plotter, plotted(lay, window.paging.printing))
+    # The pattern changes: what was laid is not drawn any longer until the cloth was looked at again.
+    window.model.edit(window.model.style.with_finish({"allowances": {"front.side_seam": "3 cm"}}), "allowance")
+    assert not plotting.has_lay and plotting.sheet == window.model.derived.sheet

@@ -1,4 +1,4 @@
-"""The paper view: pages, cloth, plotter, each a station with a canvas of its own."""
+"""The paper view: pages, cloth, plotter, true size, each a station with a canvas of its own."""
 
 from __future__ import annotations
 
@@ -16,21 +16,24 @@ from zesty_pivot.desk.paper.pages_view import PagesView
 from zesty_pivot.desk.paper.paging import Paging
 from zesty_pivot.desk.paper.plot_view import PlotView
 from zesty_pivot.desk.paper.plotting import Plotting
+from zesty_pivot.desk.paper.show_view import ShowView
+from zesty_pivot.desk.paper.showing import Showing
 from zesty_pivot.desk.table.canvas import Canvas
 
 Station = TypeVar("Station", bound=QWidget)
 
-STATIONS = {"pages": "Pages", "cloth": "Cloth", "plotter": "Plotter"}
+STATIONS = {"pages": "Pages", "cloth": "Cloth", "plotter": "Plotter", "true_size": "True size"}
 
 
 class PaperView(QWidget):
     """One station is seen; those that nobody looked at are not made."""
 
     def __init__(
-        self, model: DeskModel, paging: Paging, cloths: Cloths, plotting: Plotting, run: Callable[[str], None]
-    ) -> None:
+        self, model: DeskModel, paging: Paging, cloths: Cloths, plotting: Plotting, showing: Showing, run: Callable[[str], None]
+    ) -> None:  # fmt: skip
         super().__init__()
         self._model, self._paging, self._cloths, self._plotting, self._run = model, paging, cloths, plotting, run
+        self._showing = showing
         self.station = "pages"
         self.buttons: dict[str, QPushButton] = {}
         self._stack = QStackedWidget()
@@ -68,15 +71,22 @@ class PaperView(QWidget):
         """The plotter."""
         return self._put(PlotView(self._model, self._plotting, self._paging, self._run))
 
+    @cached_property
+    def true_size(self) -> ShowView:
+        """True size on a screen or by a projector."""
+        return self._put(ShowView(self._model, self._showing, self._run))
+
     def _put(self, station: Station) -> Station:
         self._stack.addWidget(station)
         return station
 
     @property
-    def shown(self) -> PagesView | ClothView | PlotView:
+    def shown(self) -> PagesView | ClothView | PlotView | ShowView:
         """The station that is seen."""
         if self.station == "cloth":
             return self.cloth
+        if self.station == "true_size":
+            return self.true_size
         return self.plotter if self.station == "plotter" else self.pages
 
     @property
@@ -102,4 +112,4 @@ class PaperView(QWidget):
         elif self.station == "cloth":
             self._cloths.look()
         else:
-            self._plotting.changed.emit()
+            (self._plotting if self.station == "plotter" else self._showing).changed.emit()

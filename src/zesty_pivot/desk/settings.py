@@ -14,6 +14,7 @@ from zesty_pivot.core.formats import aside, files
 from zesty_pivot.core.formats.printing import DxfVersion
 from zesty_pivot.core.quantity import Unit
 from zesty_pivot.core.quantity.fields import Model
+from zesty_pivot.core.true_size.display import Display
 
 KIND = "settings"
 APP = "zesty-pivot"
@@ -46,6 +47,10 @@ class Settings(Model):
     roll: float = Field(default=900.0, ge=150.0, le=3000.0, description="mm of the plotter's roll")
     roll_length: float = Field(default=0.0, ge=0.0, le=100_000.0, description="mm that it draws at once; 0: without an end")
     print_colour: bool = Field(default=False, description="lines in colours")
+    screen: str = Field(default="simulated", max_length=200, description="the screen or projector that shows the true size")
+    screens: dict[str, Display] = Field(
+        default_factory=dict, description="by screen and its resolution: how the true size was told on it"
+    )
     hand_way: Literal["pivot", "slash"] = "pivot"
     has_started: bool = Field(default=False, description="whether the program has been used before")
     has_toured: bool = Field(default=False, description="whether the walk through the ring was seen or left")

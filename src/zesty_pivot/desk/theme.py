@@ -22,7 +22,8 @@ DISPLAY = "Fraunces"
 class Theme:
     """The light theme: warm paper, dark ink, citrus for what is moved, a cool blue for what is chosen.
 
-    `citrus_ink` is the citrus that text may have; `chevron` the icon of drop-downs in this theme's ink.
+    `citrus_ink` is the citrus that text may have; `chevron` the icon of drop-downs in this theme's ink. The colours of a
+    `beam` and the `mat` that it falls on are no theme's.
     """
 
     name: str = "light"
@@ -47,6 +48,12 @@ class Theme:
     shadow: str = "#3a2f1d"
     chevron: str = "chevron-down"
     check: str = "check-on-cool"
+    beam_dark: str = "#000000"
+    beam_light: str = "#ffffff"
+    beam_grid: str = "#7d7d7d"
+    beam_mark: str = "#e8a200"
+    mat: str = "#2f5148"
+    mat_line: str = "#5f8377"
 
     def color(self, name: str, alpha: int = 255) -> QColor:
         """A colour by its name in the theme."""

@@ -18,6 +18,7 @@ from zesty_pivot.desk.style_view import StyleView
 from zesty_pivot.desk.table.canvas import Canvas
 
 if TYPE_CHECKING:
+    from zesty_pivot.core.nest.lay import LayPlan
     from zesty_pivot.desk.block_view import BlockView
     from zesty_pivot.desk.drafting import Drafting
     from zesty_pivot.desk.finish_view import FinishView
@@ -25,6 +26,8 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.paper.cloths import Cloths
     from zesty_pivot.desk.paper.paging import Paging
     from zesty_pivot.desk.paper.plotting import Plotting
+    from zesty_pivot.desk.paper.show_table import ShowWindow
+    from zesty_pivot.desk.paper.showing import Showing
     from zesty_pivot.desk.paper_view import PaperView
     from zesty_pivot.desk.people import People
     from zesty_pivot.desk.start_page import StartPage
@@ -43,6 +46,7 @@ class Views(QStackedWidget):
         self._model, self._keeper, self._docs, self._run, self._action = model, keeper, docs, run, action
         self.style_view = style
         self.station = "pages"  # of the paper view
+        self.full: ShowWindow | None = None  # the picture that fills a screen
         self.addWidget(style)
 
     @cached_property
@@ -114,17 +118,47 @@ class Views(QStackedWidget):
         found.changed.connect(self.touched)
         return found
 
+    def _seen_lay(self) -> LayPlan | None:
+        """The lay on the cloth, where it was looked at and is of the pattern as it is."""
+        cloths = vars(self).get("cloths")
+        return None if cloths is None else cloths.lay_of_now
+
     @cached_property
     def plotting(self) -> Plotting:
         """The plot on its way to a plotter."""
         from zesty_pivot.desk.paper.plotting import Plotting
 
-        found = Plotting(self._model, self._keeper, self.paging)
+        found = Plotting(self._model, self._keeper, self.paging, self._seen_lay)
         found.changed.connect(self.touched)
         return found
 
+    @cached_property
+    def showing(self) -> Showing:
+        """The pattern at true size on a screen or by a projector."""
+        from zesty_pivot.desk.paper.showing import Showing
+
+        found = Showing(self._model, self._keeper, self._seen_lay)
+        found.changed.connect(self.touched)
+        return found
+
+    def fill_screen(self) -> None:
+        """Fills the chosen screen with the pattern at true size; ends it where it does already."""
+        from zesty_pivot.desk.paper.show_table import ShowWindow
+
+        if self.full is not None:
+            self.full.close()
+            return
+        self.full = ShowWindow(self._model, self.showing)
+        self.full.destroyed.connect(self._emptied)
+        self.full.fill()
+
+    def _emptied(self) -> None:
+        self.full = None
+
     def let_go(self) -> None:
         """Lets go of what is open outside, and of what goes on beside."""
+        if self.full is not None:
+            self.full.close()
         self.intake.let_go()
         for name in ("plotting", "cloths", "paging"):
             if name in vars(self):
@@ -135,7 +169,7 @@ class Views(QStackedWidget):
         """The paper view."""
         from zesty_pivot.desk.paper_view import PaperView
 
-        view = PaperView(self._model, self.paging, self.cloths, self.plotting, self._run)
+        view = PaperView(self._model, self.paging, self.cloths, self.plotting, self.showing, self._run)
         view.turn(self.station)
         self.addWidget(view)
         return view

@@ -61,6 +61,11 @@ class Cloths(QObject):
         return self.lays[self.number]
 
     @property
+    def lay_of_now(self) -> LayPlan | None:
+        """The lay that is seen, where it is of the pattern as it is now."""
+        return self.plan if self._looked_at is not None and self._looked_at[0] is self._model.derived else None
+
+    @property
     def changed_since(self) -> str:
         """Which pieces are no longer what they were when the lay was made, in words."""
         try:

@@ -40,6 +40,7 @@ class PlotView(QWidget):
         super().__init__()
         self._model, self._plotting, self._paging = model, plotting, paging
         self.canvas = PlotTable(model, plotting)
+        self.what = Choice("What is drawn")
         self.goal, self.handshake, self.baud, self.pens = (
             Choice("Plotter"), Choice("Handshake"), Choice("Speed of the line"), Choice("Pens"),
         )  # fmt: skip
@@ -67,6 +68,7 @@ class PlotView(QWidget):
         rows.addWidget(label("Plotter", "heading"))
         rows.addWidget(self.goal)
         rows.addWidget(self.place)
+        titled(rows, "What is drawn", self.what)
         for title, choice in (("How it says when to wait", self.handshake), ("Bits a second", self.baud), ("Pens", self.pens)):
             titled(rows, title, choice)
         for title, field in (("Width of its roll", self.roll), ("Length it draws at once; 0: no end", self.length)):
@@ -89,6 +91,7 @@ class PlotView(QWidget):
 
     def _connect(self) -> None:
         plotting = self._plotting
+        self.what.picked.connect(lambda what: plotting.draw_lay(what == "lay"))
         self.goal.picked.connect(
             lambda goal: plotting.choose(plotter=f"{NETWORK}192.168.1.20:9100" if goal == NETWORK else goal)
         )
@@ -133,6 +136,8 @@ class PlotView(QWidget):
             lines = [(SIMULATED, "simulated: it draws here"), *((port.name, port.title) for port in ports())]
             lines.append((NETWORK, "in the network"))
             self.goal.show_choices(lines, NETWORK if is_network else kept)
+        drawn = [("sheet", "the pieces side by side"), *([("lay", "the lay on the cloth")] if plotting.has_lay else [])]
+        self.what.show_choices(drawn, "lay" if plotting.is_lay and plotting.has_lay else "sheet")
         self.place.setVisible(is_network)
         self.place.set_text(kept.removeprefix(NETWORK), "plotter")
         settings = plotting.settings
@@ -143,7 +148,7 @@ class PlotView(QWidget):
         )
         self.roll.set_text(unit(printing.roll), "plotter")
         self.length.set_text(unit(printing.roll_length) if printing.roll_length else "0", "plotter")
-        for part in (self.goal, self.place, self.handshake, self.baud, self.pens, self.roll, self.length):
+        for part in (self.goal, self.what, self.place, self.handshake, self.baud, self.pens, self.roll, self.length):
             part.setEnabled(not plotting.is_running)
         self.start.setText("Give this plot up" if plotting.is_running else "Start the plot")
         is_paused = plotting.sending is not None and plotting.sending.stage is Stage.PAUSED
@@ -164,7 +169,7 @@ class PlotView(QWidget):
         self.panels.setText(self._panels_words())
 
     def _panels_words(self) -> str:
-        sheet = self._model.derived.sheet
+        sheet = self._plotting.sheet
         try:
             made = framed(replace(sheet, laid=()), self._paging.printing)
         except ZestyError as fault:

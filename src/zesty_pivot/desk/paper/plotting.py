@@ -4,11 +4,15 @@ looked at by a timer that runs only while one is open."""
 from __future__ import annotations
 
 import time
+from collections.abc import Callable
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.exports.plot import framed
+from zesty_pivot.core.finish.sheet import Sheet
+from zesty_pivot.core.formats.lay_sheet import lay_at_full_size
+from zesty_pivot.core.nest.lay import LayPlan
 from zesty_pivot.core.plotter.hpgl import plot
 from zesty_pivot.core.plotter.port import PlotterLine, SerialPlotterLine
 from zesty_pivot.core.plotter.sending import Handshake, Sending, Stage
@@ -32,9 +36,11 @@ class Plotting(QObject):
     changed = pyqtSignal()
     drawn = pyqtSignal()  # the simulated plotter drew something
 
-    def __init__(self, model: DeskModel, keeper: Keeper, paging: Paging) -> None:
+    def __init__(self, model: DeskModel, keeper: Keeper, paging: Paging, lay: Callable[[], LayPlan | None]) -> None:
+        """`lay` gives the lay on the cloth that was looked at."""
         super().__init__()
-        self._model, self._keeper, self._paging = model, keeper, paging
+        self._model, self._keeper, self._paging, self._lay = model, keeper, paging, lay
+        self.is_lay = False  # whether the lay on the cloth is drawn instead of the pieces side by side
         self.plotter = SimulatedPlotter(speed=SPEED)
         self.pace = FAST
         self.sending: Sending | None = None
@@ -89,7 +95,23 @@ class Plotting(QObject):
         }
         return said.get(sending.stage, f"{100.0 * sending.share:.0f} % is sent.")
 
+    @property
+    def has_lay(self) -> bool:
+        """Whether there is a lay to draw."""
+        return self._lay() is not None
+
+    @property
+    def sheet(self) -> Sheet:
+        """What is drawn: the pieces side by side, or the lay on the cloth where it is asked for and there."""
+        plan = self._lay() if self.is_lay else None
+        return self._model.derived.sheet if plan is None else lay_at_full_size(plan)
+
     # Choosing.
+
+    def draw_lay(self, is_lay: bool) -> None:
+        """Draws the lay, or the pieces side by side."""
+        self.is_lay = is_lay
+        self.changed.emit()
 
     def choose(self, **told: object) -> None:
         """Another plotter, handshake, speed of the line, roll or pens."""
@@ -104,7 +126,7 @@ class Plotting(QObject):
             self.cancel()
             return
         try:
-            drawn = framed(self._model.derived.sheet, self._paging.printing)
+            drawn = framed(self.sheet, self._paging.printing)
             line = self._line()
         except ZestyError as fault:
             self._model.say(str(fault), fault=True)

@@ -17,10 +17,10 @@ from zesty_pivot.desk.theme import NOW, text_font
 
 class ScreenPen:
     """Draws with a painter whose frame is the sheet's, in mm; `px` is one pixel in mm. `filled` lays the paper under each
-    piece."""
+    piece; `ink` is the theme's colour of the lines."""
 
-    def __init__(self, painter: QPainter, px: float, *, filled: bool = True) -> None:
-        self._painter, self._px, self._filled = painter, px, filled
+    def __init__(self, painter: QPainter, px: float, *, filled: bool = True, ink: str = "ink") -> None:
+        self._painter, self._px, self._filled, self._ink = painter, px, filled, ink
         self._frame = painter.transform()
 
     def begin(self, piece: FinishedPiece, dx: float, dy: float) -> None:
@@ -34,7 +34,7 @@ class ScreenPen:
         painter.setBrush(Qt.BrushStyle.NoBrush)
 
     def _pen(self, look: LineLook) -> QPen:
-        pen = QPen(NOW.color("ink"), look.px * self._px, Qt.PenStyle.SolidLine, Qt.PenCapStyle.FlatCap)
+        pen = QPen(NOW.color(self._ink), look.px * self._px, Qt.PenStyle.SolidLine, Qt.PenCapStyle.FlatCap)
         if look.dash_px:
             pen.setDashPattern(list(look.dash_px))
         return pen
@@ -55,7 +55,7 @@ class ScreenPen:
         painter.rotate(math.degrees(text.turn))
         painter.scale(text.size / 100.0, text.size / 100.0)
         painter.setFont(font)
-        painter.setPen(NOW.color("ink"))
+        painter.setPen(NOW.color(self._ink))
         painter.drawText(QRectF(-2000, -100, 4000, 130), Qt.AlignmentFlag.AlignHCenter, text.text)
         painter.restore()
 

@@ -11,12 +11,12 @@ from __future__ import annotations
 import numpy as np
 from scipy.optimize import least_squares
 
-from zesty_pivot.core.errors import FileError
+from zesty_pivot.core.errors import FileError, GeometryError
+from zesty_pivot.core.geometry.projective import LEAST, projected, projection
 from zesty_pivot.core.intake.traced import Array
 from zesty_pivot.core.record import record
 
 FEW = 24  # corners of marks: fewer say too little of the lens
-LEAST = 4  # points that tell a projection
 _SOFT = 1.0  # px: what lies farther off than this counts less; a mark that is bent or dirty
 
 
@@ -32,7 +32,7 @@ class Camera:
 
     def picture(self, places: Array) -> Array:
         """Places on the table (..., 2) mm as places in the picture, px."""
-        return _bent(_projected(self.matrix, places), self.bend, self.centre)
+        return _bent(projected(self.matrix, places), self.bend, self.centre)
 
     def scale(self, at: Array) -> float:
         """Pixels to a millimetre about a place, mm."""
@@ -48,14 +48,14 @@ def solved(places: Array, pixels: Array, size: tuple[int, int]) -> Camera:
     if len(places) < LEAST:
         raise FileError("too few marks are seen", advice="Take the picture so that at least four marks of the frame are whole.")
     centre = np.array([size[0] / 2.0 - 0.5, size[1] / 2.0 - 0.5])
-    matrix = _homography(places, pixels)
+    matrix = _projection(places, pixels)
     with_lens = len(places) >= FEW
     unit = float(np.hypot(*size)) / 2.0  # keeps the unknowns of one size
 
     def left(unknowns: Array) -> Array:
         found = np.append(unknowns[:8], 1.0).reshape(3, 3) * scales
         bend = unknowns[8] / unit**2 if with_lens else 0.0
-        return np.asarray((_bent(_projected(found, places), bend, centre) - pixels).ravel())
+        return np.asarray((_bent(projected(found, places), bend, centre) - pixels).ravel())
 
     matrix = matrix / matrix[2, 2]
     scales = np.maximum(np.abs(matrix), 1e-9)
@@ -69,34 +69,16 @@ def solved(places: Array, pixels: Array, size: tuple[int, int]) -> Camera:
     return Camera(whole, bend, centre, pixels_off / max(camera.scale(middle), 1e-9))
 
 
-def _homography(places: Array, pixels: Array) -> Array:
-    """The projection by the direct linear transform, in coordinates of one size (Hartley 1997, from memory)."""
-    one, normal = _normalised(places)
-    two, picture = _normalised(pixels)
-    rows = []
-    for (x, y), (u, v) in zip(one, two, strict=True):
-        rows.append([-x, -y, -1.0, 0.0, 0.0, 0.0, u * x, u * y, u])
-        rows.append([0.0, 0.0, 0.0, -x, -y, -1.0, v * x, v * y, v])
-    _u, sizes, right = np.linalg.svd(np.array(rows))
-    if len(sizes) >= 8 and sizes[7] < 1e-9:
-        raise FileError("the marks lie in one line", advice="Take the picture with marks on all sides of the block.")
-    found = np.linalg.inv(picture) @ right[-1].reshape(3, 3) @ normal
+def _projection(places: Array, pixels: Array) -> Array:
+    try:
+        found = projection(places, pixels)
+    except GeometryError as fault:
+        raise FileError(
+            "the marks lie in one line", advice="Take the picture with marks on all sides of the block."
+        ) from fault  # fmt: skip
     if abs(found[2, 2]) < 1e-12:
         raise FileError("the marks do not fit one flat table", advice="Lay the frame flat, and take the picture from above.")
-    return np.asarray(found)
-
-
-def _normalised(points: Array) -> tuple[Array, Array]:
-    middle = points.mean(axis=0)
-    size = float(np.hypot(*(points - middle).T).mean()) or 1.0
-    scale = np.sqrt(2.0) / size
-    matrix = np.array([[scale, 0.0, -scale * middle[0]], [0.0, scale, -scale * middle[1]], [0.0, 0.0, 1.0]])
-    return (points - middle) * scale, matrix
-
-
-def _projected(matrix: Array, places: Array) -> Array:
-    whole = places @ matrix[:, :2].T + matrix[:, 2]
-    return np.asarray(whole[..., :2] / whole[..., 2:])
+    return found
 
 
 def _bent(at: Array, bend: float, centre: Array) -> Array:

@@ -1,0 +1,1 @@
+"""True size without paper: on a screen whose pixels were measured, or thrown on a mat by a projector."""
