@@ -41,6 +41,26 @@ def test_a_demo_is_opened_from_its_picture(open_desk, qtbot) -> None:  # type: i
     assert window.model.style == demo_styles()[1] and window.model.view == "style" and window.strip.isVisible()
 
 
+def test_cards_become_flat_sketches(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
+    """Pictures of the pattern are there at once, sketches come after; another theme draws them anew; the window closes in the
+    middle of it."""
+    window = open_desk(style([]))
+    window.run("file.start")
+    page = window.views.start_page
+    qtbot.waitUntil(lambda: drawn(page), timeout=10_000)
+    first = page.demos[0].picture.pixmap().toImage()
+    qtbot.waitUntil(lambda: page.is_drawn, timeout=60_000)
+    assert set(page._sketches) == set(page.demos) and all(len(views) == 2 for views in page._sketches.values())
+    light = page.demos[0].picture.pixmap().toImage()
+    assert light != first
+    window.set_theme("dark")
+    assert page.demos[0].picture.pixmap().toImage() != light
+    window.run("file.start")
+    page._to_sketch = [(card, derive(demo)) for card, demo in zip(page.demos, demo_styles(), strict=True)]
+    page._sketch_on()
+    assert page._sketching.is_at_work  # and is closed so
+
+
 def test_recent_styles_stand_there_with_pictures(open_desk, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     window = open_desk()
     path = written([], tmp_path)

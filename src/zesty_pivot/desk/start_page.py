@@ -25,17 +25,20 @@ from zesty_pivot import __version__
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import files, style_file
-from zesty_pivot.core.formats.derived import derive
+from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.leftovers import Leftover
 from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.making.flat_sketch import SketchView
 from zesty_pivot.data.demo import demo_styles
 from zesty_pivot.data.texts import news
+from zesty_pivot.desk.beside import Beside
 from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.icons import icon
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.labels import empty, label, repolish
+from zesty_pivot.desk.sketches import searched, sketch_picture
 from zesty_pivot.desk.thumbs import thumbnail
 
 PICTURE = QSize(232, 128)
@@ -97,18 +100,6 @@ class StyleCard(QAbstractButton):
             self.frame.setProperty("chosen", wanted)
             repolish(self.frame)
 
-    def show_style(self, style: Style) -> None:
-        """The picture of a style, worked out."""
-        _draw(self.picture, style)
-
-
-def _draw(picture: QLabel, style: Style) -> None:
-    """The pattern of a style as a small picture on a label."""
-    derived = derive(style)
-    picture.setPixmap(
-        thumbnail(derived.pattern, derived.derivation.block, PICTURE, picture.devicePixelRatioF(), style.table.left)
-    )
-
 
 class LeftoverCard(QFrame):
     """Work that was not saved: its picture, when it was written down, and what to do with it."""
@@ -142,18 +133,22 @@ class LeftoverCard(QFrame):
         layout.addWidget(self.picture)
         layout.addLayout(words, 1)
 
-    def show_style(self, style: Style) -> None:
-        """The picture of the work, worked out."""
-        _draw(self.picture, style)
+
+Card = StyleCard | LeftoverCard
 
 
 class StartPage(QWidget):
-    """Everything a day begins with."""
+    """Everything a day begins with. A card has a picture of the pattern at once, and the flat sketch when it is worked out."""
 
     def __init__(self, docs: Documents, keeper: Keeper, run: Callable[[str], None]) -> None:
         super().__init__()
         self._docs, self._keeper = docs, keeper
-        self._queue: list[tuple[StyleCard | LeftoverCard, Callable[[], Style]]] = []
+        self._queue: list[tuple[Card, Callable[[], Style]]] = []
+        self._to_sketch: list[tuple[Card, Derived]] = []
+        self._sketches: dict[Card, tuple[SketchView, ...]] = {}
+        self._sketching = Beside("drawing flat sketches")
+        self._sketching.improved.connect(self._sketch)
+        self._sketching.ended.connect(lambda _asked, _fault: self._sketch_on())
         self._timer = QTimer(self)
         self._timer.setSingleShot(True)
         self._timer.timeout.connect(self._draw_next)
@@ -222,14 +217,43 @@ class StartPage(QWidget):
         """Draws what holds colours of its own anew."""
         for button in self.buttons.values():
             button.setIcon(icon(button.property("icon_name")))
-        for card, style in zip(self.demos, demo_styles(), strict=True):
-            card.show_style(style)
+        for card in self.demos:
+            self._show_sketch(card)
         self._show_recent()
 
     @property
     def is_drawn(self) -> bool:
         """Whether no card waits for its picture."""
-        return not self._queue
+        return not self._queue and not self._to_sketch and not self._sketching.is_at_work
+
+    def _draw(self, card: Card, style: Style) -> None:
+        """The pattern of a style as a small picture; its flat sketch comes after all of them."""
+        derived, ratio = derive(style), card.picture.devicePixelRatioF()
+        card.picture.setPixmap(thumbnail(derived.pattern, derived.derivation.block, PICTURE, ratio, style.table.left))
+        self._to_sketch.append((card, derived))
+
+    def _sketch_on(self) -> None:
+        """Works out the sketches that are wanted, when none is being worked out."""
+        if self._to_sketch and not self._queue and not self._sketching.is_at_work and self.isVisible():
+            wanted, self._to_sketch = self._to_sketch, []
+            self._sketching.begin(wanted, searched(wanted))
+
+    def _sketch(self, _asked: object, found: tuple[Card, tuple[SketchView, ...]]) -> None:
+        card, views = found
+        self._sketches[card] = views
+        self._show_sketch(card)
+
+    def _show_sketch(self, card: Card) -> None:
+        if (views := self._sketches.get(card)) and card in self._cards:
+            card.picture.setPixmap(sketch_picture(views, PICTURE, card.picture.devicePixelRatioF()))
+
+    @property
+    def _cards(self) -> tuple[Card, ...]:
+        return (*self.demos, *self.recents, *self.leftovers)
+
+    def let_go(self) -> None:
+        """Ends what goes on beside."""
+        self._sketching.close()
 
     def _make_demos(self) -> None:
         for style in demo_styles():
@@ -259,6 +283,7 @@ class StartPage(QWidget):
 
     def refresh(self) -> None:
         """Shows the recent files; called when the page is looked at."""
+        self._sketches = {card: views for card, views in self._sketches.items() if card in self._cards}
         self._show_recent()
         self._timer.start(0)
 
@@ -314,10 +339,10 @@ class StartPage(QWidget):
         """One picture at a time, so that the page answers meanwhile."""
         while self._queue:
             card, style = self._queue.pop(0)
-            if card not in (*self.demos, *self.recents, *self.leftovers):
+            if card not in self._cards:
                 continue
             try:
-                card.show_style(style())
+                self._draw(card, style())
             except ZestyError as fault:
                 card.picture.setText("cannot be read")
                 card.setToolTip(str(fault))
@@ -327,6 +352,8 @@ class StartPage(QWidget):
             break
         if self._queue:
             self._timer.start(0)
+        else:
+            self._sketch_on()
 
     def mousePressEvent(self, event: QMouseEvent | None) -> None:
         self.setFocus()

@@ -163,6 +163,8 @@ class Views(QStackedWidget):
         for name in ("plotting", "cloths", "paging"):
             if name in vars(self):
                 vars(self)[name].close()
+        if "start_page" in vars(self):
+            self.start_page.let_go()
 
     @cached_property
     def paper(self) -> PaperView:

@@ -13,6 +13,8 @@ from zesty_pivot.core.finish.piece import FinishedPiece, allowance_of, cut_order
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.kept_lay import OF_KIND, laid, laid_from
 from zesty_pivot.core.formats.lay_models import CLOTHS, WIDTHS, LayFile
+from zesty_pivot.core.formats.sketch import sketched
+from zesty_pivot.core.making.flat_sketch import SketchView
 from zesty_pivot.core.making.operations import SewingStep, sewing_order
 from zesty_pivot.core.nest.cut_pieces import count_of
 from zesty_pivot.core.piece import Piece, dart_key
@@ -41,7 +43,8 @@ class CutRow:
 
 @record(eq=False)
 class CutSheet:
-    """Everything on it: `head` and `lays` are names with what they are, `watch` points that findings speak of."""
+    """Everything on it: `head` and `lays` are names with what they are, `watch` points that findings speak of, `sketch` the
+    garment from the front and from the back."""
 
     head: tuple[tuple[str, str], ...]
     rows: tuple[CutRow, ...]
@@ -49,6 +52,7 @@ class CutSheet:
     lays: tuple[tuple[str, str], ...]
     order: tuple[SewingStep, ...]
     watch: tuple[str, ...]
+    sketch: tuple[SketchView, ...]
 
 
 def cut_sheet(derived: Derived) -> CutSheet:
@@ -73,8 +77,9 @@ def cut_sheet(derived: Derived) -> CutSheet:
         f"{words(one.piece)}: {one.message}" if one.piece else one.message for one in derived.findings if not one.accepted
     )
     return CutSheet(
-        derived.sheet.title, tuple(rows), _notions(derived), _lays(derived), sewing_order(derived.pattern, pressed), watch
-    )
+        derived.sheet.title, tuple(rows), _notions(derived), _lays(derived), sewing_order(derived.pattern, pressed), watch,
+        sketched(derived),
+    )  # fmt: skip
 
 
 def _allowances(derived: Derived, piece: Piece) -> str:

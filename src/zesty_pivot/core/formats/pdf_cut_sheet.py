@@ -8,6 +8,7 @@ from zesty_pivot.core.formats.cut_sheet import CutRow, CutSheet
 from zesty_pivot.core.formats.pdf_hand import hand_pages
 from zesty_pivot.core.formats.pdf_paper import Paper
 from zesty_pivot.core.formats.pdf_pen import PdfPen
+from zesty_pivot.core.formats.sketch import add_sketch
 from zesty_pivot.core.nest.paged import PAPERS
 from zesty_pivot.core.procedures.hand import Line
 from zesty_pivot.core.recipe.hand import Section
@@ -15,6 +16,7 @@ from zesty_pivot.core.recipe.hand import Section
 MARGIN, COLUMNS = 15.0, 3
 DRAWN = 52.0  # mm of a cell that are drawn in
 SCALES = (8, 10, 16, 20, 25, 40, 50)  # the first at which a piece fits its cell
+SKETCH = (78.0, 36.0)  # mm of the flat sketch at the head
 SAID = 5.0  # mm of a line under a drawing
 
 
@@ -45,11 +47,12 @@ def _head(paper: Paper, sheet: CutSheet, title: str, page: tuple[float, float]) 
     said = "; ".join(f"{name.lower()}: {text}" for name, text in sheet.head[1:])
     count = sum(row.count * len(row.cloths) for row in sheet.rows)
     note = f"{len(sheet.rows)} pieces of pattern, {count} pieces of cloth."
-    y = MARGIN + 11.0
-    for line in (*paper.wrapped(said, 3.6, page[0] - 2.0 * MARGIN), note) if said else (note,):
+    add_sketch(paper, sheet.sketch, (page[0] - MARGIN - SKETCH[0], MARGIN, *SKETCH))
+    y, room = MARGIN + 11.0, page[0] - 2.0 * MARGIN - SKETCH[0] - 4.0
+    for line in (*paper.wrapped(said, 3.6, room), note) if said else (note,):
         paper.text(MARGIN, y, line, 3.6, centred=False)
         y += 5.0
-    return y + 3.0
+    return max(y + 3.0, MARGIN + SKETCH[1] + 5.0)
 
 
 def _cell(paper: Paper, row: CutRow, cell: tuple[float, float, float]) -> None:

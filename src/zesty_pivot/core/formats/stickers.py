@@ -9,6 +9,8 @@ import segno
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.pdf_paper import INK, MM, Paper
 from zesty_pivot.core.formats.print_history import outline_stamps
+from zesty_pivot.core.formats.sketch import add_sketch, sketched
+from zesty_pivot.core.making.flat_sketch import SketchView
 from zesty_pivot.core.nest.cut_pieces import count_of
 from zesty_pivot.core.nest.paged import EDGE, PAPERS
 from zesty_pivot.core.piece.names import capital, words
@@ -16,6 +18,7 @@ from zesty_pivot.core.record import record
 
 ACROSS, TALL = 3, 37.0  # stickers side by side; mm of one: as sheets of 24 are sold for A4. Common practice, no source
 QUIET = 3.0  # mm of white round a code: four of its dots, as ISO/IEC 18004 asks
+LEAST_SKETCH = 5.0  # mm high: smaller it shows nothing
 MOST_TEXT = 60  # characters of a name in the code
 
 
@@ -54,17 +57,18 @@ def stickers_pdf(derived: Derived, size: str = "A4") -> bytes:
     paper, (width, height) = Paper(f"{derived.style.title}: stickers"), PAPERS[size]
     rows = int((height - 2.0 * EDGE) // TALL)
     wide = (width - 2.0 * EDGE) / ACROSS
-    made = stickers(derived)
+    made, views = stickers(derived), sketched(derived)
     for first in range(0, max(len(made), 1), ACROSS * rows):
         paper.page(width, height)
         for number, one in enumerate(made[first : first + ACROSS * rows]):
             row, column = divmod(number, ACROSS)
-            _sticker(paper, one, EDGE + column * wide, EDGE + row * TALL, wide)
+            _sticker(paper, one, views, (EDGE + column * wide, EDGE + row * TALL, wide))
         paper.canvas.showPage()
     return paper.done()
 
 
-def _sticker(paper: Paper, one: Sticker, x: float, y: float, wide: float) -> None:
+def _sticker(paper: Paper, one: Sticker, views: tuple[SketchView, ...], place: tuple[float, float, float]) -> None:
+    x, y, wide = place
     paper.look(0.1, (1.0, 1.0), faint=True)
     paper.rect(x, y, wide, TALL)
     side = TALL - 2.0 * QUIET - 6.0
@@ -76,6 +80,9 @@ def _sticker(paper: Paper, one: Sticker, x: float, y: float, wide: float) -> Non
         for text in paper.wrapped(line, size, room, bold=number == 0)[:2]:
             paper.text(x + side + 2.0 * QUIET, below, text, size, bold=number == 0, centred=False)
             below += 1.35 * size
+    left = y + TALL - below - 1.0
+    if left >= LEAST_SKETCH:
+        add_sketch(paper, views, (x + side + 2.0 * QUIET, below - 1.0, room, left), 0.5)
 
 
 def _code(paper: Paper, text: str, x: float, y: float, side: float) -> None:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import shapely
 from PyQt6.QtCore import QPointF, QRectF, Qt
-from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen, QPolygonF
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 
 from zesty_pivot.core.finish.pen import draw
 from zesty_pivot.core.nest.cut_pieces import CutPiece
@@ -14,6 +14,7 @@ from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.paper.cloths import Cloths
 from zesty_pivot.desk.table.canvas import Canvas
 from zesty_pivot.desk.table.finished import ScreenPen
+from zesty_pivot.desk.table.shapes import qt_area
 from zesty_pivot.desk.theme import NOW, text_font
 
 STEP, LEAP = 1.0, 10.0  # mm that an arrow key moves a piece, and with Shift
@@ -69,7 +70,7 @@ class ClothTable(Canvas):
             style = Qt.PenStyle.DashLine if clashes else Qt.PenStyle.SolidLine
             colour = "error" if clashes else "cool" if is_chosen else "edge"
             painter.setPen(QPen(NOW.color(colour), (2.4 if is_chosen or clashes else 1.0) * px, style))
-            painter.drawPath(_path(shape))
+            painter.drawPath(qt_area(shape))
         painter.save()
         draw(plan.laid, ScreenPen(painter, px, filled=False))
         painter.restore()
@@ -183,10 +184,3 @@ class ClothTable(Canvas):
         now = keys.index(self._cloths.chosen) if self._cloths.chosen in keys else -1 if by > 0 else 0
         self._cloths.chosen = keys[(now + by) % len(keys)]
         self._cloths.changed.emit()
-
-
-def _path(shape: shapely.Polygon) -> QPainterPath:
-    path = QPainterPath()
-    path.addPolygon(QPolygonF([QPointF(x, y) for x, y in shapely.get_coordinates(shape.exterior).tolist()]))
-    path.closeSubpath()
-    return path

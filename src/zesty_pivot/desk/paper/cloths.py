@@ -14,8 +14,8 @@ from zesty_pivot.core.formats.lay_models import WIDTHS, LayFile
 from zesty_pivot.core.nest.lay import LayPlan, OnCloth
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.record import replace
+from zesty_pivot.desk.beside import Beside
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.paper.beside import Beside
 
 COMPARED_S = 1  # seconds of search for each width that is compared
 

@@ -17,9 +17,9 @@ from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.nest.paged import PAPERS, Page
 from zesty_pivot.core.nest.pages import side_by_side
 from zesty_pivot.core.nest.plan import PagePlan
+from zesty_pivot.desk.beside import Beside
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.paper.beside import Beside
 from zesty_pivot.desk.paper.packer import Search
 
 

@@ -5,8 +5,9 @@ from __future__ import annotations
 from collections import OrderedDict
 from collections.abc import Iterable
 
+import shapely
 from PyQt6.QtCore import QPointF, QRectF
-from PyQt6.QtGui import QPainterPath
+from PyQt6.QtGui import QPainterPath, QPolygonF
 
 from zesty_pivot.core.conventions.leg_lines import leg_lines
 from zesty_pivot.core.finish.as_worn import right_side_up, side_words
@@ -65,6 +66,16 @@ def qt_path(paths: Iterable[Path]) -> QPainterPath:
     drawn = QPainterPath()
     for path in paths:
         add_path(drawn, path)
+    return drawn
+
+
+def qt_area(shape: shapely.Geometry) -> QPainterPath:
+    """What lies inside the outlines of an area, its holes left out."""
+    drawn = QPainterPath()
+    for part in shapely.get_parts(shape):
+        for ring in (part.exterior, *part.interiors):
+            drawn.addPolygon(QPolygonF([QPointF(x, y) for x, y in shapely.get_coordinates(ring).tolist()]))
+            drawn.closeSubpath()
     return drawn
 
 
