@@ -26,6 +26,7 @@ GUIDE_PAGES = (
     "paper.md",
     "cloth.md",
     "plotter.md",
+    "true_size.md",
     "hand.md",
     "practise.md",
     "desk.md",

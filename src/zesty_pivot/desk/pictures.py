@@ -8,7 +8,7 @@ from collections.abc import Callable
 from pathlib import Path
 
 from PyQt6.QtCore import QEvent, QEventLoop, QPointF, QSize, Qt, QTimer
-from PyQt6.QtGui import QMouseEvent
+from PyQt6.QtGui import QImage, QMouseEvent, QPainter
 from PyQt6.QtWidgets import QApplication, QScrollArea, QWidget
 
 SIZE = QSize(1280, 800)
@@ -102,8 +102,6 @@ class _Shots:
         self.shot("start")
         window.model.set_view("style")
         self._compared()
-        self._panels()
-        self._necks()
         window.close()
         return self.written
 
@@ -189,11 +187,49 @@ class _Shots:
         _wait_until(lambda: plotting.plotter.drawn > 9000.0)
         self.shot("plotter")
         plotting.cancel()
+        self._projected()
+        self._cut_sheet()
         window.views.station = "pages"
         window.views.paper.turn("pages")
         self._open("Descant")
         window.model.set_view("style")
         window.model.say("")
+
+    def _projected(self) -> None:
+        """A panel thrown on the mat by the simulated projector, aimed with a hand that shakes by a few dots."""
+        from zesty_pivot.core.true_size.display import mark_places
+
+        showing = self.window.views.showing
+        self.window.run("paper.true_size")
+        marks = showing.displays.projector.px_at(mark_places(showing.device))
+        shaky = [(float(x) + n % 3 - 1.0, float(y) + n % 2) for n, (x, y) in enumerate(marks)]
+        showing.keep(marks=tuple(shaky), line=1.5)
+        showing.show("front_centre")
+        self.shot("true_size")
+
+    def _cut_sheet(self) -> None:
+        """The first page of the cut sheet as it is saved."""
+        from PyQt6.QtPdf import QPdfDocument
+
+        from zesty_pivot.core.formats.cut_sheet import cut_sheet
+        from zesty_pivot.core.formats.pdf_cut_sheet import cut_sheet_pdf
+
+        derived, path = self.window.model.derived, self.folder / "cut_sheet.png"
+        with tempfile.NamedTemporaryFile(suffix=".pdf") as kept:
+            kept.write(cut_sheet_pdf(cut_sheet(derived), derived.style.title))
+            kept.flush()
+            document = QPdfDocument(None)
+            document.load(kept.name)
+            image = document.render(0, QSize(820, 1160))
+            document.close()
+        page = QImage(image.size(), QImage.Format.Format_RGB32)
+        page.fill(Qt.GlobalColor.white)
+        painter = QPainter(page)
+        painter.drawImage(0, 0, image)
+        painter.end()
+        if not page.save(str(path)):
+            raise RuntimeError(f"the picture {path} cannot be written")
+        self.written.append(path)
 
     def _intake(self) -> None:
         """A block that comes in by a photograph, and the blocks on the rail."""
@@ -274,36 +310,9 @@ class _Shots:
         window.lay.trace_state(None)
         window.model.file.replace(demo_styles()[0], None)
 
-    def _panels(self) -> None:
-        """Panels of a princess line, apart."""
-        from zesty_pivot.data.demo import demo_styles
-        from zesty_pivot.desk.lay import SPREAD
-
-        window = self.window
-        canticle = next(style for style in demo_styles() if style.name.startswith("Canticle"))
-        window.model.file.replace(canticle, None)
-        window.strip.choose(len(canticle.steps))
-        window.model.choose_step(None)
-        window.lay.set_spread(1.0)
-        self.shot("panels")
-        window.lay.set_spread(SPREAD)
-        window.model.file.replace(demo_styles()[0], None)
-
     def _open(self, name: str) -> None:
         """A demo style by the beginning of its name, without its ring."""
         from zesty_pivot.data.demo import demo_styles
 
         self.window.model.file.replace(next(style for style in demo_styles() if style.name.startswith(name)), None)
         self.window.model.choose_pivot(None)
-
-    def _necks(self) -> None:
-        """The gallery of necklines in the drawer."""
-        from zesty_pivot.data.demo import demo_styles
-
-        window, demos = self.window, demo_styles()
-        window.model.file.replace(next(style for style in demos if style.name.startswith("Antiphon")), None)
-        window.strip.choose(2)
-        window.drawer.gallery("neck.shape").finish()
-        self.shot("gallery")
-        window.model.choose_pivot(None)
-        window.model.file.replace(demos[0], None)
