@@ -38,6 +38,8 @@ FAMILIES = {
     "mangled drawings, pictures and streams": (100_000, 500),
     "blocks tagged without a hint": (300, 20),
     "photographs": (50, 5),
+    "styles on any paper, cloth and roll": (1_000, 20),
+    "mangled plots": (10_000, 500),
     "kills during edits and saves": (200, 20),
     "edits at the window, undone and redone": (2_000, 250),
 }
@@ -72,7 +74,7 @@ def do(work: Work) -> None:
 
 
 def _failures(work: Work, folder: Path) -> Iterator[str]:
-    from tests.torture import desks, drafts, imports, kills, litter, mangled, recipes
+    from tests.torture import desks, drafts, imports, kills, litter, mangled, papers, recipes
 
     numbers = range(work.first, work.first + work.count)
     if work.family == "mangled files":
@@ -86,6 +88,8 @@ def _failures(work: Work, folder: Path) -> Iterator[str]:
         yield from filter(None, (drafts.tried(number) for number in numbers))
     elif work.family in imports.FAMILIES:
         yield from filter(None, map(imports.FAMILIES[work.family], numbers))
+    elif work.family in papers.FAMILIES:
+        yield from filter(None, map(papers.FAMILIES[work.family], numbers))
     elif work.family == "starts with litter in the folders":
         for number in numbers:
             said = litter.tried(number, folder, window=number % WINDOW_EACH == 0)

@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.torture import desks, imports, kills, litter, mangled, recipes
+from tests.torture import desks, imports, kills, litter, mangled, papers, recipes
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.steps import registry
 
@@ -21,6 +21,13 @@ def test_mangled_files_are_read_or_refused_in_a_line(seed: int, tmp_path: Path) 
 def test_what_comes_in_mangled_is_read_or_refused_in_a_line(seed: int) -> None:
     for number in range(seed * 40, seed * 40 + 40):
         assert imports.fuzzed(number) is None
+
+
+@pytest.mark.parametrize("seed", range(6))
+def test_what_leaves_is_sound_or_refused_in_a_line(seed: int) -> None:
+    assert papers.written(seed) is None
+    for number in range(seed * 20, seed * 20 + 20):
+        assert papers.mangled_plot(number) is None
 
 
 @pytest.mark.parametrize("seed", STYLES)

@@ -11,6 +11,7 @@ import pytest
 import shapely
 from shapely import affinity
 
+from tests.lays import fold_of, holds
 from tests.random_blocks import random_block
 from tests.samples import style
 from zesty_pivot.core.errors import ZestyError
@@ -37,36 +38,6 @@ def of(name: str) -> Derived:
 
 def cut(name: str, *, folded: bool = False) -> tuple[CutPiece, ...]:
     return cut_pieces((("", of(name).sheet_pieces),), is_folded=folded)
-
-
-def holds(plan: LayPlan) -> None:
-    """By own arithmetic: the outlines of the finished pieces themselves, laid as the plan says."""
-    cloth = plan.cloth
-    outlines = []
-    for piece, place in zip(plan.pieces, plan.places, strict=True):
-        points = piece.motion(piece.piece.ring)
-        if piece.is_opened:
-            (start, stop) = piece.motion(np.array(_fold(piece)))
-            way = (stop - start) / np.hypot(*(stop - start))
-            other = start + 2.0 * np.outer((points - start) @ way, way) - (points - start)
-            outline = shapely.Polygon(points).buffer(1e-6).union(shapely.Polygon(other).buffer(1e-6))
-        else:
-            outline = shapely.Polygon(points)
-        turned = affinity.translate(affinity.rotate(outline, place.turn, origin=(0, 0)), place.x, place.y)
-        outlines.append(turned)
-        left, low, right, high = turned.bounds
-        assert left > -0.2 and low > -0.2 and high < cloth.usable + 0.2 and right < plan.length + 0.2
-        turn = place.turn % 360.0
-        assert min(abs(turn - way % 360.0) for way in cloth.turns) < 1e-6 or (piece.is_at_fold and turn == 0.0)
-    tree = shapely.STRtree(outlines)
-    near = tree.query(outlines, predicate="dwithin", distance=cloth.gap - 0.02)
-    assert {(int(a), int(b)) for a, b in near.T if a < b} == set()
-    assert not plan.clashes
-
-
-def _fold(piece: CutPiece) -> list[np.ndarray]:
-    path = next(path for s in piece.piece.strokes if s.kind == "fold" for path in s.paths)
-    return [path.start, path.end]
 
 
 @pytest.mark.parametrize(("name", "width"), [("canticle", 900.0), ("aria", 900.0), ("antiphon", 1400.0)])
@@ -160,7 +131,7 @@ def test_stripes_match_at_the_named_notches() -> None:
         at = piece.motion(np.mean([path.start for path in notch.paths], axis=0))
         turn = math.radians(place.turn)
         x = math.cos(turn) * at[0] - math.sin(turn) * at[1] + place.x
-        middle = piece.motion(np.array(_fold(piece)[0]))
+        middle = piece.motion(np.array(fold_of(piece)[0]))
         y = math.sin(turn) * middle[0] + math.cos(turn) * middle[1] + place.y
         phases_x.append(x % 100.0)
         phases_y.append(y % 80.0)

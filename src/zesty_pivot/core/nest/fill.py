@@ -9,6 +9,7 @@ from collections.abc import Callable, Iterator, Sequence
 import numpy as np
 import shapely
 from numpy.typing import NDArray
+from scipy import fft
 from shapely import affinity
 
 from zesty_pivot.core.errors import ZestyError
@@ -77,11 +78,16 @@ class _Filling:
         self._rows = math.ceil(cloth.usable / CELL) + 1
         self._covered = np.zeros((self._rows, 16), dtype=np.float32)
         self._shapes: list[shapely.Polygon] = []
+        self._boxes: list[tuple[float, float, float, float]] = []
+        self._seen: dict[tuple[int, int], NDArray[np.complex64]] = {}  # what is covered, transformed, by the size of it
 
     def put(self, shape: shapely.Polygon) -> None:
-        """A piece lies here."""
+        """A piece lies here, with the gap round it, but for the cell that what is drawn in cells is too wide by."""
+        shapely.prepare(shape)
+        self._seen.clear()
         self._shapes.append(shape)
-        raster = rasterised(shape, (CELL, CELL), 0.0)
+        self._boxes.append(shape.bounds)
+        raster = rasterised(shape, (CELL, CELL), max(0.0, self._cloth.gap - CELL))
         row, column = math.floor(raster.corner[1] / CELL), math.floor(raster.corner[0] / CELL)
         # On the cells of the cloth a shape reaches into one more than on its own.
         high, wide = raster.mask.shape[0] + 1, raster.mask.shape[1] + 1
@@ -144,41 +150,54 @@ class _Filling:
         self, shape: shapely.Polygon, xs: list[float], ys: list[float], *, can_x: bool, can_y: bool
     ) -> tuple[float, float]:  # fmt: skip
         """The shift (x, y) to the first free place, pushed as near as it goes in the directions that it can lie anywhere in."""
-        free = self._free_map(shape) if can_x and can_y else np.ones((0, 0), dtype=np.bool_)
-        for column, x in enumerate(xs):
-            for row, y in enumerate(ys):
-                # The last of either lies between cells.
-                is_told = row < min(free.shape[0], len(ys) - 1) and column < min(free.shape[1], len(xs) - 1)
-                if (not is_told or free[row, column]) and self._is_free(shape, x, y):
-                    return self._slid(shape, x, y, can_x=can_x, can_y=can_y)
+        for number in np.flatnonzero(self._may_be_free(shape, xs, ys, is_on_cells=can_x and can_y)):
+            column, row = divmod(int(number), len(ys))
+            if self._is_free(shape, xs[column], ys[row]):
+                return self._slid(shape, xs[column], ys[row], can_x=can_x, can_y=can_y)
         raise AssertionError("beyond everything that lies on the cloth it is free")
 
-    def _free_map(self, shape: shapely.Polygon) -> NDArray[np.bool_]:
-        """By rows and columns of cells that the shape's corner may be shifted by: whether it may be free there. What is left of
-        the shape a cell inside it meets nothing: few places that are free are told as taken, and pieces are pushed together
-        after."""
+    def _may_be_free(
+        self, shape: shapely.Polygon, xs: list[float], ys: list[float], *, is_on_cells: bool
+    ) -> NDArray[np.bool_]:  # fmt: skip
+        """By shifts along and across: whether the shape may be free there. What is left of it some cells inside it meets
+        nothing: few places that are free are told as taken, and pieces are pushed together after. The last shift along is
+        free."""
         left, low, _right, _high = shape.bounds
-        inner = shape.buffer(-CELL)
+        inside = CELL if is_on_cells else 2.0 * CELL  # what lies between cells may be a cell farther
+        found = np.ones((len(xs), len(ys)), dtype=np.bool_)
+        inner = shape.buffer(-inside)
         if inner.is_empty:
-            return np.ones((0, 0), dtype=np.bool_)
-        mask = rasterised(shape, (CELL, CELL), -CELL).mask
+            return found
+        mask = rasterised(shape, (CELL, CELL), -inside).mask
         size = self._covered.shape
         dy, dx = int((inner.bounds[1] - low) / CELL), int((inner.bounds[0] - left) / CELL)
-        full = size[0] + mask.shape[0], size[1] + mask.shape[1]
-        meets = np.fft.irfft2(np.fft.rfft2(self._covered, full) * np.conj(np.fft.rfft2(mask.astype(np.float32), full)), full)
-        rows, columns = size[0] - dy, size[1] - dx
-        return np.asarray(meets[dy : dy + max(rows, 1), dx : dx + max(columns, 1)] < 0.5)
+        full = _fast(size[0] + mask.shape[0]), _fast(size[1] + mask.shape[1])
+        if full not in self._seen:
+            self._seen[full] = fft.rfft2(self._covered, full)
+        meets = fft.irfft2(self._seen[full] * np.conj(fft.rfft2(mask.astype(np.float32), full)), full)
+        free = meets[dy : dy + max(size[0] - dy, 1), dx : dx + max(size[1] - dx, 1)] < 0.5
+        columns, rows = (np.floor((np.array(at) + start) / CELL + 1e-6).astype(int) for at, start in ((xs, left), (ys, low)))
+        told_x, told_y = (columns >= 0) & (columns < free.shape[1]), (rows >= 0) & (rows < free.shape[0])
+        told_x[-1] = False
+        if is_on_cells:
+            told_y[-1] = False  # at the other edge it lies between cells
+        found[np.ix_(told_x, told_y)] = free[np.ix_(rows[told_y], columns[told_x])].T
+        return found
 
     def _is_free(self, shape: shapely.Polygon, x: float, y: float) -> bool:
+        if not self._shapes:
+            return True
+        gap, (left, low, right, high) = self._cloth.gap, shape.bounds
+        boxes = np.array(self._boxes)
+        near = (
+            (boxes[:, 0] < right + x + gap) & (boxes[:, 2] > left + x - gap)
+            & (boxes[:, 1] < high + y + gap) & (boxes[:, 3] > low + y - gap)
+        )  # fmt: skip
         there = affinity.translate(shape, x, y)
-        gap = self._cloth.gap
-        for other in self._shapes:
-            if gap > 0.0:
-                if there.distance(other) < gap - 1e-9:
-                    return False
-            elif there.intersects(other) and there.intersection(other).area > 1e-6:
-                return False
-        return True
+        others = np.array(self._shapes)[near]
+        if gap > 0.0:
+            return not shapely.dwithin(others, there, gap - 1e-9).any()
+        return not (shapely.area(shapely.intersection(others, there)) > 1e-6).any()
 
     def _slid(self, shape: shapely.Polygon, x: float, y: float, *, can_x: bool, can_y: bool) -> tuple[float, float]:
         """Pushed towards the beginning, then towards the edge, and once more."""
@@ -203,6 +222,11 @@ class _Filling:
             else:
                 far = middle
         return near
+
+
+def _fast(count: int) -> int:
+    """A size that is transformed fast, the same for sizes near each other."""
+    return int(fft.next_fast_len(64 * math.ceil(count / 64), real=True))
 
 
 def _turned(phase: Phase, turn: float) -> tuple[float | None, float | None]:

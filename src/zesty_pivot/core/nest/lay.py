@@ -80,6 +80,8 @@ class LayPlan:
     @cached_property
     def clashes(self) -> frozenset[str]:
         """The pieces that lie on each other, nearer than the gap, off the cloth, or off the fold that they belong to."""
+        if not self.shapes:
+            return frozenset()
         found: set[str] = set()
         tree, gap = shapely.STRtree(self.shapes), self.cloth.gap
         for n, m in zip(*tree.query(self.shapes, predicate="dwithin", distance=max(gap - NEAR, 0.0)), strict=True):

@@ -22,6 +22,8 @@ EMPTY, PAUSED, NO_PAPER = 8, 16, 32
 
 _WORD = re.compile(rb"([A-Za-z]{2})([^;A-Za-z]*);?")
 _MOST_WORD = 4096
+_NUMBER = re.compile(rb"[+-]?\d+(\.\d*)?")
+_FARTHEST = 1e8  # units from the corner of the paper: farther it is no place
 
 Line = NDArray[np.float64]
 
@@ -199,11 +201,15 @@ class SimulatedPlotter:
         return True
 
     def _do(self, name: bytes, text: bytes) -> None:
+        parts = [part for part in text.replace(b" ", b",").split(b",") if part]
+        if not all(_NUMBER.fullmatch(part) for part in parts):
+            self.errors += 1  # what came is no instruction: it is passed over
+            return
+        places = [min(max(float(part), -_FARTHEST), _FARTHEST) / UNITS for part in parts]
         if name == b"SP":
-            self._pen = int(text or 0)
+            self._pen = int(float(parts[0])) if parts else 0
         elif name in (b"PU", b"PD", b"PA"):
             self._down = name == b"PD" or (name == b"PA" and self._down)
-            places = [float(part) / UNITS for part in text.replace(b" ", b",").split(b",") if part]
             if self._down:
                 self.lines.append((self._pen, [(float(self._at[0]), float(self._at[1]))]))
             for x, y in zip(places[::2], places[1::2], strict=False):

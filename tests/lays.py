@@ -1,0 +1,42 @@
+"""A lay on cloth looked at by own arithmetic and Shapely."""
+
+from __future__ import annotations
+
+import numpy as np
+import shapely
+from shapely import affinity
+
+from zesty_pivot.core.nest.cut_pieces import CutPiece
+from zesty_pivot.core.nest.lay import LayPlan
+
+
+def holds(plan: LayPlan) -> None:
+    """By own arithmetic: the outlines of the finished pieces themselves, laid as the plan says."""
+    cloth = plan.cloth
+    outlines = []
+    for piece, place in zip(plan.pieces, plan.places, strict=True):
+        points = piece.motion(piece.piece.ring)
+        if piece.is_opened:
+            (start, stop) = piece.motion(np.array(fold_of(piece)))
+            way = (stop - start) / np.hypot(*(stop - start))
+            other = start + 2.0 * np.outer((points - start) @ way, way) - (points - start)
+            outline = shapely.Polygon(points).buffer(1e-6).union(shapely.Polygon(other).buffer(1e-6))
+        else:
+            outline = shapely.Polygon(points)
+        turned = affinity.translate(affinity.rotate(outline, place.turn, origin=(0, 0)), place.x, place.y)
+        outlines.append(turned)
+        left, low, right, high = turned.bounds
+        assert left > -0.2 and low > -0.2 and high < cloth.usable + 0.2 and right < plan.length + 0.2
+        turn = place.turn % 360.0
+        assert min(abs(turn - way % 360.0) for way in cloth.turns) < 1e-6 or (piece.is_at_fold and turn == 0.0)
+    if not outlines:
+        return
+    tree = shapely.STRtree(outlines)
+    near = tree.query(outlines, predicate="dwithin", distance=cloth.gap - 0.02)
+    assert {(int(a), int(b)) for a, b in near.T if a < b} == set()
+    assert not plan.clashes
+
+
+def fold_of(piece: CutPiece) -> list[np.ndarray]:
+    path = next(path for s in piece.piece.strokes if s.kind == "fold" for path in s.paths)
+    return [path.start, path.end]
