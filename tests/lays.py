@@ -6,7 +6,7 @@ import numpy as np
 import shapely
 from shapely import affinity
 
-from zesty_pivot.core.nest.cut_pieces import CutPiece
+from zesty_pivot.core.nest.cut_pieces import OVER_FOLD, CutPiece
 from zesty_pivot.core.nest.lay import LayPlan
 
 
@@ -26,9 +26,10 @@ def holds(plan: LayPlan) -> None:
         turned = affinity.translate(affinity.rotate(outline, place.turn, origin=(0, 0)), place.x, place.y)
         outlines.append(turned)
         left, low, right, high = turned.bounds
-        assert left > -0.2 and low > -0.2 and high < cloth.usable + 0.2 and right < plan.length + 0.2
-        turn = place.turn % 360.0
-        assert min(abs(turn - way % 360.0) for way in cloth.turns) < 1e-6 or (piece.is_at_fold and turn == 0.0)
+        least = -OVER_FOLD if piece.is_at_fold else -0.2  # what reaches over the fold is cut off by it
+        assert left > -0.2 and low > least and high < cloth.usable + 0.2 and right < plan.length + 0.2
+        off = min(abs((place.turn - way + 180.0) % 360.0 - 180.0) for way in cloth.turns)
+        assert off < 1e-4 or (piece.is_at_fold and place.turn == 0.0), place
     if not outlines:
         return
     tree = shapely.STRtree(outlines)

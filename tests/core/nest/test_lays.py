@@ -275,3 +275,15 @@ def test_a_piece_that_matches_at_no_place_across_is_refused() -> None:
     with pytest.raises(ZestyError, match="finds no place where it matches across the cloth") as fault:
         list(laid(derived, kept, seconds=0))
     assert "wider cloth" in fault.value.advice
+
+
+def test_a_piece_over_its_fold_is_refused() -> None:
+    """A facing that was turned out over the centre once lay on cloth that is not there."""
+    (front,) = (piece for piece in of("descant").sheet_pieces if piece.name == "front")
+    corner = replace(front, ring=np.where(front.ring[:, :1] < 0.5, front.ring - (2.0, 0.0), front.ring))
+    for folded in (True, False):
+        assert cut_pieces((("", (corner,)),), is_folded=folded)  # a corner of 2 mm: the fold cuts it off
+    far = replace(front, ring=np.where(front.ring[:, :1] < 0.5, front.ring - (46.0, 0.0), front.ring))
+    with pytest.raises(ZestyError, match=r"front reaches 4\.6 cm over its fold") as fault:
+        cut_pieces((("", (far,)),), is_folded=True)
+    assert "pair" in fault.value.advice

@@ -94,13 +94,11 @@ class _View:
             self._flat = self._level()
 
     def _on_axis(self) -> NDArray[np.int64]:
-        """The points of the centre. A yoke over the shoulder has two: its own is the one that others of this half go on."""
-        found: list[int] = []
-        for piece in self._plan.pieces:
-            centres = [] if self._is_whole else [edge for edge, role in piece.roles if role == "centre"]
-            for edge in centres[:1] if len(centres) == 1 else centres[-1:]:
-                found += [point for line in self._of(piece.name, "edge", edge) for point in line.points]
-        return np.array(found, dtype=np.int64)
+        """The points of the centre; of halves sewn to whole pieces none, those lie where they fall."""
+        halves = () if self._is_whole else self._plan.pieces
+        centres = {(piece.name, edge) for piece in halves for edge, role in piece.roles if role == "centre"}
+        lines = (line for line in self._plan.lines if line.kind == "edge" and (line.piece, line.id) in centres)
+        return np.array([point for line in lines for point in line.points], dtype=np.int64)
 
     @property
     def is_flat(self) -> bool:

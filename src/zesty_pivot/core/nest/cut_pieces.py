@@ -16,6 +16,7 @@ from zesty_pivot.core.geometry import Motion
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.record import record
 
+OVER_FOLD = 3.0  # mm that a piece may reach over its fold: a corner of an allowance, which the fold cuts off
 FLAT = 0.2  # mm that the outline of a cut piece may lie outside the piece: fewer corners make a faster search
 
 
@@ -44,6 +45,11 @@ def cut_pieces(sets: Sequence[tuple[str, Iterable[FinishedPiece]]], *, is_folded
                 raise ZestyError(
                     f"{words(piece.name)} has no cut line", where="lay", advice="See its finding in the finish view."
                 )
+            if piece.cut.startswith("fold") and (over := _over_fold(piece)) > OVER_FOLD:
+                raise ZestyError(
+                    f"{words(piece.name)} reaches {over / 10.0:.1f} cm over its fold", where="lay",
+                    advice="Cut it as a pair in the finish view, or look at what is turned back there.",
+                )  # fmt: skip
             prefix = f"{size}/{piece.name}" if size else piece.name
             made = _on_folded(piece, prefix) if is_folded else _on_open(piece, prefix)
             found += made
@@ -85,6 +91,7 @@ def _on_folded(piece: FinishedPiece, key: str) -> list[CutPiece]:
         if shape.centroid.y < 0.0:
             motion = motion.then(Motion.reflect(np.zeros(2), np.array([1.0, 0.0])))
             shape = _moved(shapely.Polygon(piece.ring), motion)
+        shape = shape.intersection(shapely.box(shape.bounds[0], -FLAT, *shape.bounds[2:]))
         return [CutPiece(_numbered(key, n, count), piece, motion, shape, is_at_fold=True) for n in range(count)]
     if count % 2:
         often = "once" if count == 1 else f"{count} times"
@@ -106,6 +113,14 @@ def fold_line(piece: FinishedPiece) -> tuple[NDArray[np.float64], NDArray[np.flo
     path = next(path for stroke in piece.strokes if stroke.kind == "fold" for path in stroke.paths)
     start, stop = np.asarray(path.start), np.asarray(path.end)
     return (start, stop) if start[1] <= stop[1] else (stop, start)
+
+
+def _over_fold(piece: FinishedPiece) -> float:
+    """How far a piece reaches over the line that it is folded on, mm."""
+    start, stop = fold_line(piece)
+    along = (stop - start) / np.hypot(*(stop - start))
+    aside = (piece.ring - start) @ np.array([-along[1], along[0]])
+    return float(min(max(aside.max(), 0.0), max(-aside.min(), 0.0)))
 
 
 def _opened(piece: FinishedPiece) -> shapely.Polygon:
