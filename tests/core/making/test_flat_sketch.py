@@ -151,14 +151,15 @@ def test_a_half_sewn_to_a_whole_is_there_twice() -> None:
     assert length(whole, "seam") == pytest.approx(length(half, "seam"), rel=0.02)
 
 
-def test_what_cannot_lie_flat_is_told() -> None:
-    _block, made = recipes.random_style(33)  # a twist on a joined front and back
-    derived = derive(made)
-    if sketched(derived):
-        pytest.skip("the random style has become another")
+def test_what_cannot_lie_flat_is_told(monkeypatch: pytest.MonkeyPatch) -> None:
+    """As of a twist, which is sewn to itself: here no cloth at all may be stretched."""
+    monkeypatch.setattr("zesty_pivot.core.making.flat_sketch.STRETCHED", -1.0)
+    derived = derive(style([move("waist", "french")]))
+    assert sketched(derived) == ()
     with pytest.raises(ZestyError, match="can be laid flat") as fault:
         sketch_svg(derived)
     assert fault.value.advice
+    assert not cut_sheet(derived).sketch and cut_sheet_pdf(cut_sheet(derived), "x").startswith(b"%PDF")
 
 
 def test_svg_and_paper() -> None:
