@@ -195,6 +195,17 @@ def test_a_screen_whose_bars_are_measured(open_desk, qtbot) -> None:  # type: ig
     # The window that fills the screen goes with the program's.
 
 
+def test_an_inch_room_has_an_inch_mat_and_the_worst_mark_is_named(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window, showing, view = opened(open_desk)
+    window.run("units.in")
+    assert showing.device.mat == pytest.approx((20 * 25.4, 12 * 25.4)) and view.mat[0].edit.text() == "20 in"
+    lay_marks(showing)
+    marks = list(showing.marks)
+    marks[3] = (marks[3][0] + 9.0, marks[3][1])
+    showing.keep(marks=tuple(marks))
+    assert "Mark 4 fits worst" in view.told.text()
+
+
 def test_what_is_wrong_is_told(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
     window, showing, view = opened(open_desk)
     lay_marks(showing)

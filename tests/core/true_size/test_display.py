@@ -46,6 +46,15 @@ def test_a_square_of_500_mm_after_marks_with_half_a_pixel_of_noise() -> None:
     assert worst < 1.0
 
 
+def test_the_mark_that_fits_worst_is_named() -> None:
+    projector, device = SimulatedProjector(), Display(count=9, mat=MAT)
+    for number in range(9):
+        noise = np.zeros((9, 2))
+        noise[number] = (6.0, -4.0)
+        shown = shown_by(aimed(projector, device, noise), SIZE)
+        assert shown.worst == number and shown.off > 0.5
+
+
 def test_the_projection_is_that_of_opencv() -> None:
     """cv2.getPerspectiveTransform for four points, cv2.findHomography (least squares) for nine."""
     cv2 = pytest.importorskip("cv2")

@@ -41,10 +41,11 @@ class Display(Model):
 class TrueSize:
     """How mm of the pattern lie on a device: `matrix` (3, 3) takes mm, from the middle of the mat or of the screen, x to the
     right and y down, to px. `off` is how far the marks lie from where it puts them, mm (root of the mean square over what
-    they tell beyond a projection); None where they tell nothing of it."""
+    they tell beyond a projection), and `worst` the one that fits worst; None where they tell nothing of it."""
 
     matrix: Places
     off: float | None = None
+    worst: int | None = None
 
     def to_px(self, places: Places) -> Places:
         """Places (..., 2) mm as px."""
@@ -111,7 +112,20 @@ def _by_marks(device: Display) -> TrueSize:
     if abs(np.linalg.det(np.stack([tiny[1] - tiny[0], tiny[2] - tiny[0]]))) < COARSEST**2:
         raise crossed
     told = 2 * len(places) - 8
-    off = math.sqrt(float(((shown.to_mm(pixels) - places) ** 2).sum()) / told) if told else None
-    if off is not None and off > 0.1 * min(device.mat):
+    if not told:
+        return shown
+    gaps = np.hypot(*(shown.to_mm(pixels) - places).T)
+    off = math.sqrt(float((gaps**2).sum()) / told)
+    if off > 0.1 * min(device.mat):
         raise crossed
-    return TrueSize(matrix, off)
+    return TrueSize(matrix, off, _worst(places, pixels))
+
+
+def _worst(places: Places, pixels: Places) -> int:
+    """The mark without which the others fit best: that it lies far off by itself says little, it pulls the others along."""
+    left = []
+    for number in range(len(places)):
+        rest = np.arange(len(places)) != number
+        matrix = projection(places[rest], pixels[rest])
+        left.append(float(((projected(matrix, places[rest]) - pixels[rest]) ** 2).sum()))
+    return int(np.argmin(left))

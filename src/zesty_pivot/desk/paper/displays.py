@@ -35,9 +35,9 @@ class Displays:
         return self.key == SIMULATED
 
     @property
-    def kept(self) -> Display:
+    def kept(self) -> Display | None:
         """What is kept of it."""
-        return self._keeper.settings.screens.get(self.key) or Display(way="marks" if self.is_simulated else "bars")
+        return self._keeper.settings.screens.get(self.key)
 
     @property
     def size(self) -> tuple[float, float]:

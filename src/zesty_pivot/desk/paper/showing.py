@@ -21,6 +21,8 @@ from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.paper.displays import Displays
 
 LAY = "*lay"
+# Mm from the first mark to the last where nobody has said: crosses that a mat with this unit has.
+MATS: dict[str, tuple[float, float]] = {"mm": (500.0, 300.0), "cm": (500.0, 300.0), "in": (508.0, 304.8)}
 NEAR = 60.0  # px of the picture: so near a mark it is picked up
 SMALL, LARGE = 1.0, 10.0  # px that a mark is moved by an arrow key, and with Shift
 STEP, LEAP = 5.0, 50.0  # mm that the pattern is moved so
@@ -49,7 +51,8 @@ class Showing(QObject):
     @property
     def device(self) -> Display:
         """What is kept of it."""
-        return self.displays.kept
+        first = Display(way="marks" if self.displays.is_simulated else "bars", mat=MATS[self._model.style.units])
+        return self.displays.kept or first
 
     @property
     def size(self) -> tuple[float, float]:
@@ -91,7 +94,7 @@ class Showing(QObject):
                 return "Measured. Look at it once more: a square of the grid measured with a ruler."
             return "Four marks always fit: look at the grid, it must lie on the mat's."
         off = f"The marks fit within {unit(2.0 * shown.off, fine=True)}."
-        return off if shown.off < 1.0 else f"{off} Set those again that lie farthest from their crosses."
+        return off if shown.off < 1.0 or shown.worst is None else f"{off} Mark {shown.worst + 1} fits worst: set it again."
 
     def choose(self, key: str) -> None:
         """Another device."""
