@@ -69,6 +69,14 @@ def first_marks(device: Display, size: Size) -> tuple[tuple[float, float], ...]:
     return tuple((size[0] / 2 + scale * float(x), size[1] / 2 + scale * float(y)) for x, y in places)
 
 
+def unset_marks(device: Display, size: Size) -> tuple[int, ...]:
+    """The marks, from 1 on, that nobody has laid yet: they lie where all begin."""
+    first = first_marks(device, size)
+    if device.way != "marks" or len(device.marks) != device.count:
+        return ()
+    return tuple(n for n, (mark, begun) in enumerate(zip(device.marks, first, strict=True), start=1) if mark == begun)
+
+
 def bar_px(size: Size) -> Size:
     """How long the bars across and down are, px."""
     return BAR * size[0], BAR * size[1]
@@ -79,7 +87,7 @@ def shown_by(device: Display, size: Size) -> TrueSize | None:
     measures that no screen has, and for marks that do not lie as those of a mat do."""
     if device.way == "bars":
         return None if device.bars is None else _by_bars(device.bars, size)
-    return None if len(device.marks) != device.count else _by_marks(device)
+    return None if len(device.marks) != device.count or unset_marks(device, size) else _by_marks(device)
 
 
 def _by_bars(bars: Size, size: Size) -> TrueSize:

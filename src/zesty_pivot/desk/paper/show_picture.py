@@ -53,6 +53,9 @@ def _marks(painter: QPainter, showing: Showing, light: str) -> None:
         painter.setPen(QPen(NOW.color("beam_grid"), showing.device.line))
         painter.drawLines(*_mat_lines(showing))
         painter.restore()
+    painter.setPen(NOW.color(light))
+    hint = "Drag each mark to its cross of the mat, or move it by arrow keys; N and P: the next; Enter: done"
+    painter.drawText(QRectF(0.0, 6.0, showing.size[0], 40.0), Qt.AlignmentFlag.AlignHCenter, hint)
     for number, (x, y) in enumerate(showing.marks):
         colour = NOW.color("beam_mark" if number == showing.mark else light)
         painter.setPen(QPen(colour, 2.0 if number == showing.mark else 1.2))

@@ -25,12 +25,14 @@ ROUND = 60.0  # mm of the table that is seen round the mat
 
 
 def took_key(showing: Showing, event: QKeyEvent, step: Callable[[int], None]) -> bool:
-    """Arrow keys, N and P: of the picture wherever it is seen."""
+    """Arrow keys, N and P, Enter when the marks are set: of the picture wherever it is seen."""
     key = Qt.Key(event.key())
     if key in ARROWS:
         showing.nudge(*ARROWS[key], leaps=bool(event.modifiers() & Qt.KeyboardModifier.ShiftModifier))
     elif key in (Qt.Key.Key_N, Qt.Key.Key_P):
         step(1 if key == Qt.Key.Key_N else -1)
+    elif key in (Qt.Key.Key_Return, Qt.Key.Key_Enter) and showing.is_aiming:
+        showing.aim()
     else:
         return False
     return True

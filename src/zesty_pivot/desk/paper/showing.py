@@ -15,7 +15,7 @@ from zesty_pivot.core.geometry import Motion
 from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.nest.lay import LayPlan
 from zesty_pivot.core.piece.names import words
-from zesty_pivot.core.true_size.display import Display, TrueSize, first_marks, shown_by
+from zesty_pivot.core.true_size.display import Display, TrueSize, first_marks, shown_by, unset_marks
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.paper.displays import Displays
@@ -88,6 +88,10 @@ class Showing(QObject):
         if shown is None:
             if device.way == "bars":
                 return "Not at true size yet: measure both bars with a ruler, and write down what they measure."
+            left = unset_marks(device, self.size)
+            if left and len(left) < device.count:
+                still = f"mark {left[0]} is" if len(left) == 1 else f"marks {', '.join(map(str, left))} are"
+                return f"Not at true size yet: {still} still where all begin. Set each on its cross of the mat."
             return "Not at true size yet: set the marks, each on its cross of the mat."
         if shown.off is None:
             if device.way == "bars":
