@@ -119,6 +119,24 @@ def test_cloths_and_what_is_none(open_desk, qtbot) -> None:  # type: ignore[no-u
     assert view.price.fault()
 
 
+def test_stripes_are_matched_at_what_is_ticked(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window, cloths = opened(open_desk, qtbot)
+    view = window.views.paper.cloth
+    assert view.matches == {}  # no stripes, nothing to match
+    type_into(view.lengths["repeat_along"], "8 cm")
+    qtbot.waitUntil(lambda: not cloths.search.is_at_work and cloths.plan is not None, timeout=30_000)
+    view.show_lay()
+    ticked = {id for id, box in view.matches.items() if box.isChecked()}
+    assert ticked == {"side_seam.balance"} == set(cloths.lay.match)
+    assert view.matches["princess.bust.notch"].text() == "princess, bust"
+    view.matches["princess.bust.notch"].click()
+    assert cloths.lay.match == ("side_seam.balance", "princess.bust.notch")
+    qtbot.waitUntil(lambda: not cloths.search.is_at_work and cloths.plan is not None, timeout=30_000)
+    assert {place.turn for place in cloths.plan.places} == {0.0} and not cloths.plan.clashes
+    window.run("edit.undo")
+    assert cloths.lay.match == ("side_seam.balance",) and not view.matches["princess.bust.notch"].isChecked()
+
+
 def test_widths_are_compared(open_desk, qtbot, monkeypatch) -> None:  # type: ignore[no-untyped-def]
     monkeypatch.setattr("zesty_pivot.desk.paper.cloths.COMPARED_S", 0)  # one by one is enough to compare here
     window, cloths = opened(open_desk, qtbot, style([move("shoulder", "french")]))

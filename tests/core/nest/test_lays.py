@@ -20,6 +20,7 @@ from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.kept_lay import changed_since, cut_for, keep, laid, laid_from, pieces_of_cloth
 from zesty_pivot.core.formats.lay_models import LayFile
+from zesty_pivot.core.formats.matching import matchable, notch_words, phases_of
 from zesty_pivot.core.formats.style_file import from_block
 from zesty_pivot.core.geometry import Motion
 from zesty_pivot.core.nest.cloth import Cloth
@@ -138,6 +139,40 @@ def test_stripes_match_at_the_named_notches() -> None:
     for phases, repeat in ((phases_x, 100.0), (phases_y, 80.0)):
         assert max(min(abs(p - q), repeat - abs(p - q)) for p in phases for q in phases) < 1e-6
     holds(plan)
+
+
+def test_stripes_run_on_from_piece_to_piece() -> None:
+    """Panels matched at the side seam and at both princess lines: wherever two pieces are sewn to each other at a named notch,
+    both have the same stripe there; no piece lies upside down."""
+    derived = of("canticle")
+    match = ("side_seam.balance", "princess.bust.notch")
+    kept = LayFile(width="150 cm", repeat_along="11 cm", match=match)
+    assert set(match) <= set(matchable(derived, cut_for(derived, kept)))
+    *_, plan = laid(derived, kept, seconds=0)
+    stripes: dict[tuple[str, str], list[float]] = {}
+    for piece, place in zip(plan.pieces, plan.places, strict=True):
+        assert place.turn == 0.0
+        for stroke in piece.piece.strokes:
+            if stroke.kind == "notch" and stroke.id in match:
+                at = piece.motion(np.mean([path.start for path in stroke.paths], axis=0))
+                stripes.setdefault((piece.piece.name, stroke.id), []).append((float(at[0]) + place.x) % 110.0)
+    for one, other, id in (
+        ("front_side", "back_side", "side_seam.balance"), ("front_centre", "front_side", "princess.bust.notch"),
+        ("back_centre", "back_side", "princess.bust.notch"),
+    ):  # fmt: skip
+        both = [*stripes[one, id], *stripes[other, id]]
+        assert max(min(abs(p - q), 110.0 - abs(p - q)) for p in both for q in both) < 1e-6, id
+    # The stripe at the princess lines is another than at the side seams: they were not just all put on whole repeats.
+    assert abs(stripes["front_side", "princess.bust.notch"][0] - stripes["front_side", "side_seam.balance"][0]) > 5.0
+    holds(plan)
+
+
+def test_both_sides_of_a_whole_piece_are_matched() -> None:
+    derived = of("evensong")
+    kept = LayFile(repeat_along="9 cm", match=("side_seam.balance",))
+    phases = phases_of(derived, cut_for(derived, kept), kept.match, Cloth(repeat=(90.0, 0.0)))
+    assert {"front", "back"} <= set(phases)
+    assert notch_words("side_seam.balance") == "side seam, balance" and notch_words("princess.bust.notch").endswith(", bust")
 
 
 def test_what_does_not_lie_on_the_cloth_is_refused_in_a_sentence() -> None:

@@ -11,12 +11,13 @@ import numpy as np
 from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.lay_models import LaidFile, LayFile
+from zesty_pivot.core.formats.matching import phases_of
 from zesty_pivot.core.nest.cloth import Cloth
-from zesty_pivot.core.nest.cut_pieces import CutPiece, cut_pieces, fold_line
-from zesty_pivot.core.nest.fill import Phase
+from zesty_pivot.core.nest.cut_pieces import CutPiece, cut_pieces
 from zesty_pivot.core.nest.lay import LayPlan, OnCloth, plan_of_places
 from zesty_pivot.core.nest.laying import lays
 from zesty_pivot.core.quantity import Scope, length_mm, share_of
+from zesty_pivot.core.record import replace
 
 # Of each kind of part beside the body: from which cloths it is cut. Common practice, no source.
 OF_KIND = {"lining": ("lining",), "facing": ("self", "interfacing")}
@@ -46,34 +47,6 @@ def cut_for(derived: Derived, kept: LayFile) -> tuple[CutPiece, ...]:
     pieces = pieces_of_cloth(derived, kept.cloth)
     sets = [(str(n + 1) if kept.sets > 1 else "", pieces) for n in range(kept.sets)]
     return cut_pieces(sets, is_folded=kept.folded)
-
-
-def phases_of(pieces: tuple[CutPiece, ...], kept: LayFile, cloth: Cloth) -> dict[str, Phase]:
-    """Where stripes and checks fall on each piece: along the cloth at the first of the named notches that it has, across it
-    in the middle of pieces that have one."""
-    found: dict[str, Phase] = {}
-    for piece in pieces:
-        x = _notch_at(piece, kept.match) if cloth.repeat[0] else None
-        y = _middle_at(piece) if cloth.repeat[1] else None
-        if x is not None or y is not None:
-            found[piece.key] = Phase(x, y)
-    return found
-
-
-def _notch_at(piece: CutPiece, ids: tuple[str, ...]) -> float | None:
-    for id in ids:
-        for stroke in piece.piece.strokes:
-            if stroke.kind == "notch" and stroke.id == id:
-                places = np.array([path.start for path in stroke.paths])
-                return float(piece.motion(places.mean(axis=0))[0])
-    return None
-
-
-def _middle_at(piece: CutPiece) -> float | None:
-    """The fold of an opened piece, across the cloth."""
-    if not piece.is_opened:
-        return None
-    return float(piece.motion(fold_line(piece.piece)[0])[1])
 
 
 def stamp(piece: CutPiece) -> str:
@@ -114,8 +87,13 @@ def keep(kept: LayFile, plan: LayPlan) -> LayFile:
 def laid(
     derived: Derived, kept: LayFile, *, seconds: int | None = None, stop: Event | None = None
 ) -> Iterator[LayPlan]:  # fmt: skip
-    """Shorter and shorter lays; pieces that are locked stay where they are. Raises ZestyError where it cannot be laid."""
+    """Shorter and shorter lays; pieces that are locked stay where they are. Matched at more than one notch they all lie one
+    way up: upside down a piece shows the stripes in the other order. Raises ZestyError where it cannot be laid."""
     cloth, pieces = cloth_of(kept, derived.style.scope()), cut_for(derived, kept)
+    if cloth.repeat[0] and len(kept.match) > 1:
+        cloth = replace(cloth, nap="one_way")
     known = {piece.key for piece in pieces}
     locked = [_place(one) for one in kept.places if one.locked and one.key in known]
-    yield from lays(cloth, pieces, phases=phases_of(pieces, kept, cloth), locked=locked, seconds=seconds, stop=stop)
+    yield from lays(
+        cloth, pieces, phases=phases_of(derived, pieces, kept.match, cloth), locked=locked, seconds=seconds, stop=stop
+    )

@@ -4,18 +4,19 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QWidget
+from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.formats.lay_models import CLOTHS
+from zesty_pivot.core.formats.lay_models import CLOTHS, LayFile
 from zesty_pivot.core.formats.lay_sheet import lay_rows
+from zesty_pivot.core.formats.matching import notch_words
 from zesty_pivot.core.quantity import Scope, Unit, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import SideColumn, asking
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.finish_view import WIDTH
-from zesty_pivot.desk.labels import Figures, label, titled
+from zesty_pivot.desk.labels import Figures, empty, label, titled
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.paper.cloth_table import ClothTable
 from zesty_pivot.desk.paper.cloths import Cloths
@@ -44,7 +45,8 @@ class ClothView(QWidget):
         self.shares = {key: CalcField(_share_words, title) for key, title in SHARES.items()}
         self.price = CalcField(_number_words, "Price of a metre")
         self.sets = CalcField(_count_words, "Garments at once")
-        self.match = CalcField(_ids_words, "Notches that match", may_be_empty=True)
+        self.matches: dict[str, QCheckBox] = {}  # by the notch
+        self._matches, self._match_title = QVBoxLayout(), label("Stripes meet at", "quiet")
         self.figures, self.compared = Figures(2), Figures(3)
         self.told, self.fault = label("", "warning"), label("", "fault")
         self._changed = ""  # what has changed since it was laid, in a sentence
@@ -73,7 +75,9 @@ class ClothView(QWidget):
         for key, title in LENGTHS.items():
             if key != "width":
                 titled(rows, title, self.lengths[key])
-        titled(rows, "Match at the notches", self.match)
+        rows.addWidget(self._match_title)
+        self._matches.setSpacing(2)
+        rows.addLayout(self._matches)
         for key, title in SHARES.items():
             titled(rows, title, self.shares[key])
         titled(rows, "Price of a metre", self.price)
@@ -115,7 +119,6 @@ class ClothView(QWidget):
             field.committed.connect(lambda text, key=key: cloths.change(SHARES[key].lower(), **{key: text}))
         self.price.committed.connect(lambda text: cloths.change("the price", price=float(text.replace(",", "."))))
         self.sets.committed.connect(lambda text: cloths.change("garments at once", sets=int(text)))
-        self.match.committed.connect(lambda text: cloths.change("where it matches", match=_ids(text)))
         cloths.changed.connect(self.show_lay)
         cloths.dragged.connect(self._show_figures)
 
@@ -156,7 +159,7 @@ class ClothView(QWidget):
             field.set_text(str(getattr(lay, key)), owner)
         self.price.set_text(f"{lay.price:g}", owner)
         self.sets.set_text(str(lay.sets), owner)
-        self.match.set_text(", ".join(lay.match), owner)
+        self._show_matches(lay)
         self.seek.setText("Stop: this lay is good" if cloths.search.is_at_work else "Find a shorter lay")
         changed = cloths.changed_since
         self._changed = f"Changed since it was laid: {changed}." if changed else ""
@@ -169,6 +172,22 @@ class ClothView(QWidget):
         ]
         self.compared.show_rows(widths)
         self.compared.setVisible(bool(widths))
+
+    def _show_matches(self, lay: LayFile) -> None:
+        """The notches that stripes can meet at, when there are any stripes."""
+        known = self._cloths.matchable
+        self._match_title.setVisible(bool(known))
+        if tuple(self.matches) != known:
+            empty(self._matches)
+            self.matches = {id: QCheckBox(notch_words(id)) for id in known}
+            for box in self.matches.values():
+                box.clicked.connect(lambda _on: self._cloths.change("where it matches", match=self._matched()))
+                self._matches.addWidget(box)
+        for id, box in self.matches.items():
+            box.setChecked(id in lay.match)
+
+    def _matched(self) -> tuple[str, ...]:
+        return tuple(id for id, box in self.matches.items() if box.isChecked())
 
     @contained("the figures of the lay")
     def _show_figures(self) -> None:
@@ -213,13 +232,3 @@ def _count_words(text: str) -> str:
     if not text.strip().isdigit() or not 1 <= int(text) <= 20:
         raise ZestyError(f"{text!r} is no count", where="cloth", advice="Write a whole number from 1 to 20.")
     return ""
-
-
-def _ids(text: str) -> tuple[str, ...]:
-    return tuple(part.strip() for part in text.split(",") if part.strip())
-
-
-def _ids_words(text: str) -> str:
-    if len(_ids(text)) > 40:
-        raise ZestyError("too many notches", where="cloth", advice="Name up to forty.")
-    return "the first of them that a piece has"

@@ -11,6 +11,7 @@ from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.derived import Derived
 from zesty_pivot.core.formats.kept_lay import changed_since, cloth_of, cut_for, keep, laid, laid_from, stamp
 from zesty_pivot.core.formats.lay_models import WIDTHS, LayFile
+from zesty_pivot.core.formats.matching import matchable
 from zesty_pivot.core.nest.lay import LayPlan, OnCloth
 from zesty_pivot.core.piece.names import words
 from zesty_pivot.core.record import replace
@@ -33,6 +34,7 @@ class Cloths(QObject):
         self._number = 0
         self.plan: LayPlan | None = None
         self.fault = ""
+        self.matchable: tuple[str, ...] = ()  # the notches that stripes can meet at, by their ids; none without stripes
         self.chosen = ""  # the key of a piece
         self.compared: list[tuple[str, float, float]] = []  # width, length in mm, cost
         self._compares: tuple[LayFile, ...] = ()  # what is still to be compared, the first of them searched for
@@ -89,9 +91,11 @@ class Cloths(QObject):
             return
         self._stop()
         self._looked_at = now
-        self.fault, self.plan, self.compared = "", None, []
+        self.fault, self.plan, self.compared, self.matchable = "", None, [], ()
         try:
-            cloth_of(self.lay, self._model.style.scope())
+            cloth = cloth_of(self.lay, self._model.style.scope())
+            if cloth.repeat[0]:
+                self.matchable = matchable(self._model.derived, cut_for(self._model.derived, self.lay))
             self.plan = laid_from(self._model.derived, self.lay)
             if self.plan is None:
                 key, plan = self._one_by_one
