@@ -6,7 +6,7 @@ from collections.abc import Callable, Iterable
 
 from PyQt6.QtCore import QEvent, Qt
 from PyQt6.QtGui import QResizeEvent
-from PyQt6.QtWidgets import QPushButton, QScrollArea, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QScrollArea, QVBoxLayout, QWidget
 
 
 def side(name: str) -> QWidget:
@@ -15,6 +15,15 @@ def side(name: str) -> QWidget:
     found.setObjectName(name)
     found.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
     return found
+
+
+def abreast(view: QWidget, *parts: QWidget, widest: int) -> None:
+    """Fills a view with parts side by side; the one of that number takes all the room that the others leave."""
+    row = QHBoxLayout(view)
+    row.setContentsMargins(0, 0, 0, 0)
+    row.setSpacing(0)
+    for number, part in enumerate(parts):
+        row.addWidget(part, int(number == widest))
 
 
 class Column(QWidget):

@@ -6,12 +6,12 @@ from collections import Counter
 from collections.abc import Callable
 
 from PyQt6.QtGui import QAction
-from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QWidget
+from PyQt6.QtWidgets import QProgressBar, QPushButton, QWidget
 
 from zesty_pivot.core.intake.digitiser.device import DEEDS
 from zesty_pivot.core.intake.digitiser.port import ports
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import SideColumn, asking
+from zesty_pivot.desk.column import SideColumn, abreast, asking
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.digitising import Digitising
 from zesty_pivot.desk.labels import Figures, label, titled
@@ -43,12 +43,7 @@ class DigitiserView(QWidget):
         self.buttons: dict[str, QPushButton] = {}
         self.meanings, self.counts = Figures(2), Figures(2)
         self.told = label("", "warning")
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
-        row.addWidget(self._left())
-        row.addWidget(self.canvas, 1)
-        row.addWidget(self._right())
+        abreast(self, self._left(), self.canvas, self._right(), widest=1)
         digitising.changed.connect(self.refresh)
         digitising.came.connect(self._count)
         model.view_changed.connect(self.refresh)

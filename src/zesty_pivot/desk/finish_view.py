@@ -6,7 +6,7 @@ from typing import Literal
 
 from PyQt6.QtCore import QRectF, Qt
 from PyQt6.QtGui import QPainter
-from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QLineEdit, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QLineEdit, QVBoxLayout, QWidget
 
 from zesty_pivot.core.conventions.schools import ALLOWANCES, CAP_UP_TO, FOLDS, SETBACKS, reasons_of
 from zesty_pivot.core.errors import ZestyError
@@ -17,7 +17,7 @@ from zesty_pivot.core.piece import DartRef, EdgeRef, Use, dart_called, dart_key,
 from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.core.quantity import format_length, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column, side
+from zesty_pivot.desk.column import Column, abreast, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.dart_choices import end_choices, point_choices
 from zesty_pivot.desk.fields import CalcField
@@ -104,11 +104,7 @@ class FinishView(QWidget):
         box = QVBoxLayout(beside)
         box.setContentsMargins(0, 0, 0, 0)
         box.addWidget(inside.scrolled())
-        layout = QHBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(0)
-        layout.addWidget(self.canvas, 1)
-        layout.addWidget(beside)
+        abreast(self, self.canvas, beside, widest=0)
         self._keys: tuple[object, ...] = ()
         self.own_fields: dict[str, CalcField | Choice] = {}
         self._own_edges: dict[str, EdgeRef] = {}

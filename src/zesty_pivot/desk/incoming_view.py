@@ -7,12 +7,12 @@ from functools import partial
 
 from PyQt6.QtCore import QPointF
 from PyQt6.QtGui import QAction, QResizeEvent
-from PyQt6.QtWidgets import QHBoxLayout, QLineEdit, QMenu, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QLineEdit, QMenu, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.intake.guesses import Guess, Sure
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import SideColumn, side
+from zesty_pivot.desk.column import SideColumn, abreast, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.incoming import Incoming
 from zesty_pivot.desk.incoming_saying import Saying, of_piece, sayings
@@ -52,12 +52,7 @@ class IncomingView(QWidget):
         self.menu: QMenu | None = None
         self._rows: dict[tuple[int, str], QPushButton] = {}
         self._action = action
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
-        row.addWidget(self._left())
-        row.addWidget(self.canvas, 1)
-        row.addWidget(self._right())
+        abreast(self, self._left(), self.canvas, self._right(), widest=1)
         self.fit_width(1280)
         self.canvas.asked.connect(self.ask)
         incoming.changed.connect(self.refresh)

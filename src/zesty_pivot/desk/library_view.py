@@ -15,7 +15,7 @@ from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.library import KeptBlock, girths_of
 from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.quantity import format_length
-from zesty_pivot.desk.column import Column, SideColumn
+from zesty_pivot.desk.column import Column, SideColumn, abreast
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import Figures, empty, label, repolish
 from zesty_pivot.desk.model import LIBRARY, DeskModel
@@ -48,11 +48,7 @@ class LibraryView(QWidget):
         self.origin, self.styles = label("", "quiet"), label("", "")
         self.buttons: dict[str, QPushButton] = {}
         self._laid: tuple[int, list[str]] = (0, [])
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
-        row.addWidget(self._middle(), 1)
-        row.addWidget(self._right())
+        abreast(self, self._middle(), self._right(), widest=0)
         rail.changed.connect(self.refresh)
         rail.chosen_changed.connect(self.show_chosen)
         model.view_changed.connect(self.refresh)

@@ -24,7 +24,7 @@ from zesty_pivot.core.measure.fractions import PARTS, fraction_table, told
 from zesty_pivot.core.measure.plausible import CAUTION, again
 from zesty_pivot.core.quantity import format_length
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column, side
+from zesty_pivot.desk.column import Column, abreast, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import Figures, empty, label
 from zesty_pivot.desk.measure_figure import MeasureFigure
@@ -56,12 +56,7 @@ class MeasureView(QWidget):
         self.tabs = Tabs()
         self._other = ""
         self._compared_for: tuple[str, int] = ("", STYLE)  # whom the comparison was begun for
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
-        row.addWidget(self._left())
-        row.addWidget(self._middle(), 1)
-        row.addWidget(self._right())
+        abreast(self, self._left(), self._middle(), self._right(), widest=1)
         self.fit_width(1280)
         people.changed.connect(self.refresh)
         model.view_changed.connect(self.refresh)

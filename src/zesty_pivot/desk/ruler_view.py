@@ -13,7 +13,7 @@ from zesty_pivot.core.intake.ruler.sheet import NECK, RUNS_TO, WAIST, RulerPoint
 from zesty_pivot.core.piece import Body
 from zesty_pivot.core.piece.names import capital
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column, SideColumn, asking, side
+from zesty_pivot.desk.column import Column, SideColumn, abreast, asking, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import empty, label
 from zesty_pivot.desk.model import RULER, DeskModel
@@ -46,11 +46,7 @@ class RulerView(QWidget):
         self.rows, self.tape, self.items = QGridLayout(), QGridLayout(), QVBoxLayout()
         self.says = QVBoxLayout()
         self._laid: object = None
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
-        row.addWidget(self._left())
-        row.addWidget(self._right(), 1)
+        abreast(self, self._left(), self._right(), widest=1)
         ruling.changed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
         self.canvas.picked.connect(self.go_to)

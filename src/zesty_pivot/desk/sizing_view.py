@@ -9,7 +9,7 @@ from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.intake.photo.sized import WORDS
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import SideColumn
+from zesty_pivot.desk.column import SideColumn, abreast
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.model import SIZING, DeskModel
@@ -35,11 +35,7 @@ class SizingView(QWidget):
         self.height_field = RulerField("Height", lambda text: sizing.set_size(sizing.pointed.width, text))
         self.note = label("", "quiet")
         self.buttons: dict[str, QPushButton] = {}
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
-        row.addWidget(self._left())
-        row.addWidget(self.canvas, 1)
+        abreast(self, self._left(), self.canvas, widest=1)
         sizing.changed.connect(self.refresh)
         model.view_changed.connect(self.refresh)
         self.refresh()

@@ -32,7 +32,7 @@ from zesty_pivot.core.making.flat_sketch import SketchView
 from zesty_pivot.data.demo import demo_styles
 from zesty_pivot.data.texts import news
 from zesty_pivot.desk.beside import Beside
-from zesty_pivot.desk.column import Column
+from zesty_pivot.desk.column import Column, abreast
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.icons import icon
@@ -160,11 +160,7 @@ class StartPage(QWidget):
         self._fill_right(right, run)
         side = right.scrolled()
         side.setFixedWidth(RIGHT)
-        layout = QHBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(0)
-        layout.addWidget(left.scrolled(), 1)
-        layout.addWidget(side)
+        abreast(self, left.scrolled(), side, widest=0)
         self.show_leftovers(())
         keeper.settings_changed.connect(self._show_recent)
 

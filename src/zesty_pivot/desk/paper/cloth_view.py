@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.lay_models import CLOTHS, LayFile
@@ -12,7 +12,7 @@ from zesty_pivot.core.formats.lay_sheet import lay_rows
 from zesty_pivot.core.formats.matching import notch_words
 from zesty_pivot.core.quantity import Scope, Unit, length_mm, share_of
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import SideColumn, asking
+from zesty_pivot.desk.column import SideColumn, abreast, asking
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.finish_view import WIDTH
@@ -52,11 +52,7 @@ class ClothView(QWidget):
         self._changed = ""  # what has changed since it was laid, in a sentence
         self.seek = QPushButton()
         self.remove = QPushButton("Take this cloth away")
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
-        row.addWidget(self.canvas, 1)
-        row.addWidget(self._beside(run))
+        abreast(self, self.canvas, self._beside(run), widest=0)
         self._connect()
 
     def _beside(self, run: Callable[[str], None]) -> QWidget:

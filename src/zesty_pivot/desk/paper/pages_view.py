@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QPushButton, QVBoxLayout, QWidget
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.exports.base import FULL
@@ -15,7 +15,7 @@ from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.quantity import Scope, length_mm
 from zesty_pivot.core.recipe.hand import WAYS
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import Column, asking, side
+from zesty_pivot.desk.column import Column, abreast, asking, side
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.finish_view import WIDTH
@@ -52,11 +52,7 @@ class PagesView(QWidget):
         self.summary = label("", "quiet")
         self.fault, self.open_findings = label("", "fault"), label("", "warning")
         self.last = label("", "quiet")
-        layout = QHBoxLayout(self)
-        layout.setContentsMargins(0, 0, 0, 0)
-        layout.setSpacing(0)
-        layout.addWidget(self.canvas, 1)
-        layout.addWidget(self._beside(run))
+        abreast(self, self.canvas, self._beside(run), widest=0)
         self._connect()
 
     def _beside(self, run: Callable[[str], None]) -> QWidget:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QWidget
+from PyQt6.QtWidgets import QProgressBar, QPushButton, QWidget
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.exports.plot import framed
@@ -15,7 +15,7 @@ from zesty_pivot.core.plotter.simulator import Trouble
 from zesty_pivot.core.quantity import Scope, length_mm
 from zesty_pivot.core.record import replace
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import SideColumn
+from zesty_pivot.desk.column import SideColumn, abreast
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.finish_view import WIDTH
@@ -54,11 +54,7 @@ class PlotView(QWidget):
             QPushButton(text) for text in ("Jam it", "End its paper", "Switch it off", "Slow")
         )
         self._run = run
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
-        row.addWidget(self.canvas, 1)
-        row.addWidget(self._beside())
+        abreast(self, self.canvas, self._beside(), widest=0)
         self._connect()
 
     def _beside(self) -> QWidget:

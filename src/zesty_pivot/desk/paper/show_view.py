@@ -5,12 +5,12 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PyQt6.QtGui import QScreen
-from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QPushButton, QWidget
+from PyQt6.QtWidgets import QCheckBox, QPushButton, QWidget
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.quantity import Scope, length_mm
 from zesty_pivot.desk.choice import Choice
-from zesty_pivot.desk.column import SideColumn
+from zesty_pivot.desk.column import SideColumn, abreast
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.fields import CalcField
 from zesty_pivot.desk.finish_view import WIDTH
@@ -44,11 +44,7 @@ class ShowView(QWidget):
         )  # fmt: skip
         self.aim, self.fill = QPushButton(), QPushButton("Fill the screen")
         self.told = label("", "quiet")
-        row = QHBoxLayout(self)
-        row.setContentsMargins(0, 0, 0, 0)
-        row.setSpacing(0)
-        row.addWidget(self.canvas, 1)
-        row.addWidget(self._beside())
+        abreast(self, self.canvas, self._beside(), widest=0)
         self._connect()
 
     def _beside(self) -> QWidget:
