@@ -10,9 +10,8 @@ from zesty_pivot.core.nest.cut_pieces import OVER_FOLD, CutPiece
 from zesty_pivot.core.nest.lay import LayPlan
 
 
-def holds(plan: LayPlan) -> None:
-    """By own arithmetic: the outlines of the finished pieces themselves, laid as the plan says."""
-    cloth = plan.cloth
+def outlines_of(plan: LayPlan) -> list[shapely.Polygon]:
+    """The outlines of the finished pieces themselves, laid as the plan says, by own arithmetic."""
     outlines = []
     for piece, place in zip(plan.pieces, plan.places, strict=True):
         points = piece.motion(piece.piece.ring)
@@ -23,9 +22,15 @@ def holds(plan: LayPlan) -> None:
             outline = shapely.Polygon(points).buffer(1e-6).union(shapely.Polygon(other).buffer(1e-6))
         else:
             outline = shapely.Polygon(points)
-        turned = affinity.translate(affinity.rotate(outline, place.turn, origin=(0, 0)), place.x, place.y)
-        outlines.append(turned)
-        left, low, right, high = turned.bounds
+        outlines.append(affinity.translate(affinity.rotate(outline, place.turn, origin=(0, 0)), place.x, place.y))
+    return outlines
+
+
+def holds(plan: LayPlan) -> None:
+    """Nothing lies on anything else, off the cloth, or off its grain."""
+    cloth, outlines = plan.cloth, outlines_of(plan)
+    for piece, place, outline in zip(plan.pieces, plan.places, outlines, strict=True):
+        left, low, right, high = outline.bounds
         least = -OVER_FOLD if piece.is_at_fold else -0.2  # what reaches over the fold is cut off by it
         assert left > -0.2 and low > least and high < cloth.usable + 0.2 and right < plan.length + 0.2
         off = min(abs((place.turn - way + 180.0) % 360.0 - 180.0) for way in cloth.turns)
