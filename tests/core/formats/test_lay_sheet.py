@@ -1,4 +1,4 @@
-"""A lay on paper, read back with pypdf: its pieces where they lie, the cloth's edges, the scale along it; at full size as well."""
+"""A small lay read back from its page with pypdf: pieces where they lie, the edges of the cloth, the scale; at full size as well."""
 
 from __future__ import annotations
 
