@@ -1,4 +1,4 @@
-"""A small lay read back from its page with pypdf: pieces where they lie, the edges of the cloth, the scale; at full size as well."""
+"""A small lay read back from its page with pypdf: pieces where they lie, the edges of the cloth, the scale."""
 
 from __future__ import annotations
 
