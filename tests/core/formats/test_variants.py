@@ -60,6 +60,21 @@ def test_two_necklines_over_one_parked_dart() -> None:
     assert shown(round_one, round_one.variants[1].name).steps == own.steps
 
 
+def test_one_of_two_alike_steps_is_taken_from_all_that_have_it_in_common() -> None:
+    """Both variants begin with the same step twice: taken out once at one of them it is there once in both, not twice in the
+    other."""
+    both = another(style(PARK, PARK, ROUND), 3)
+    assert [len(steps) for steps in steps_of(both).values()] == [3, 3]
+    now = variants.changed(both.variants, both.steps, (both.steps[0], both.steps[2]))
+    (other,) = [one for one in now if one.steps is not None]
+    assert [step.do for step in other.steps] == ["dart.park", "neck.shape"]
+    # The last of two alike that stand at the end.
+    both = another(style(PARK, PARK), 2)
+    now = variants.changed(both.variants, both.steps, both.steps[:1])
+    (other,) = [one for one in now if one.steps is not None]
+    assert [step.do for step in other.steps] == ["dart.park"]
+
+
 def test_afresh_from_the_block_and_taken_away() -> None:
     three = another(another(style(PARK, ROUND), 1), -1)
     assert three.steps == () and len(three.variants) == 3

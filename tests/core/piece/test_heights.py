@@ -6,7 +6,7 @@ import shapely
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
-from tests.samples import hip_pattern, real_pattern, scaled, stretches
+from tests.samples import hip_pattern, move, real_pattern, scaled, stretches, worked
 from zesty_pivot.core.moves.mirror import unfold
 from zesty_pivot.core.piece import place as places
 from zesty_pivot.core.piece.heights import cloth_at, crossings, edges_at
@@ -46,3 +46,20 @@ def test_the_cloth_across_is_what_a_ruler_lies_on(level: str) -> None:
     assert cloth_at(piece, y) == pytest.approx(0.05 * inside.sum(), abs=0.2)
     whole = unfold(piece)
     assert cloth_at(whole, y) * whole.times == pytest.approx(cloth_at(piece, y) * piece.times, abs=0.02)
+
+
+@pytest.mark.parametrize("dart", ["shoulder", "waist"])
+def test_a_level_in_the_mouth_of_a_dart_on_the_centre(dart: str) -> None:
+    """It runs along the leg to the pivot and on outwards from there, by Shapely: the shut dart has no other cloth there."""
+    front = worked([move(dart, "centre_bust")]).pattern.piece("front")
+    (mouth,) = [front.mouth(one.id) for one in front.darts if front.role(front.dart_edge(one.id)) == "centre"]
+    pin = np.array(front.landmarks["bust_point"])
+    low, high = sorted(end[1] for end in mouth)
+    ray = shapely.LineString([pin + np.array([1e-6, 0.0]), pin + np.array([900.0, 0.0])])
+    beyond = cloth(front).intersection(ray)
+    outwards = min(shapely.get_parts(beyond), key=lambda part: part.bounds[0]).length
+    for share in (0.3, 0.7):
+        y = float(low + share * (high - low))
+        leg = float(np.hypot(*(mouth[0] - pin)))
+        assert cloth_at(front, y) == pytest.approx(leg + outwards, abs=0.5)
+        assert cloth_at(front, y) > 200.0

@@ -2,13 +2,18 @@
 
 from __future__ import annotations
 
+import numpy as np
 import pytest
 from pydantic import ValidationError
 
 from tests.samples import move, real_pattern, worked
+from zesty_pivot.core.checks.cowl import _off_square
 from zesty_pivot.core.errors import StepError
+from zesty_pivot.core.geometry import Path, unit
+from zesty_pivot.core.procedures.armhole_cowls import ON_SHOULDER, shoulder_point
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import Scope
+from zesty_pivot.core.record import replace
 from zesty_pivot.core.steps import registry
 
 
@@ -56,3 +61,52 @@ def test_an_all_in_one_facing_ends_within_the_side() -> None:
     for mm in (side - 2.0, side + 3.0):
         with pytest.raises(StepError, match="deeper than the side"):
             step(mm).apply(block, context)
+
+
+def test_a_cowl_off_the_square_is_found_and_one_square_to_its_fold_is_not() -> None:
+    found = worked([{"do": "drape.cowl", "on": "front"}]).pattern
+    assert _off_square(found.piece("front")) == pytest.approx(0.0, abs=0.5)
+    front = found.piece("front")
+    index, run = next((k, run) for k, run in enumerate(front.runs) if front.role(run.edge) == "neckline")
+    leaning = Path.straight(run.path.start, run.path.end + np.array([0.0, -40.0]))
+    off = replace(front, runs=(*front.runs[:index], replace(run, path=leaning), *front.runs[index + 1 :]))
+    assert _off_square(off) > 3.0
+
+
+def test_a_cowl_at_the_armhole_begins_on_the_shoulder() -> None:
+    """As far in as the shoulder has room for: some of it is left to be sewn; with a dart in it, what lies before the dart."""
+    block = real_pattern()
+    context = Context(block, Scope("cm", {}))
+    back = block.piece("back")
+    open_in_it = len(back.edge("shoulder").runs) > 1
+    last = back.edge("shoulder").runs[-1].path.length
+    room = last - (5.0 if open_in_it else ON_SHOULDER)
+    assert shoulder_point(block, "back", room - 0.1, context)
+    with pytest.raises(StepError, match="begins") as fault:
+        shoulder_point(block, "back", room + 0.2, context)
+    assert ("dart" in fault.value.advice) == open_in_it
+    plain = worked([move("shoulder", "side_bust")]).pattern
+    whole = plain.piece("front").edge("shoulder").sewn_length - ON_SHOULDER
+    assert shoulder_point(plain, "front", whole - 0.1, context)
+    with pytest.raises(StepError, match="begins"):
+        shoulder_point(plain, "front", whole + 0.2, context)
+
+
+def test_nothing_to_gather_where_a_seam_is_as_long_as_its_partner() -> None:
+    """By fit: what an edge is longer than what it is sewn to, and nothing where it is not."""
+    block = real_pattern()
+    context = Context(block, Scope("cm", {}))
+    value = {"do": "fullness.gather", "on": "front", "fit": True, "start": {"edge": "side_seam", "at": "20%"},
+             "stop": {"edge": "side_seam", "at": "80%"}}  # fmt: skip
+    with pytest.raises(StepError, match="nothing to gather"):
+        registry.read(value).apply(block, context)
+    front = block.piece("front")
+    index, run = next((k, run) for k, run in enumerate(front.runs) if front.role(run.edge) == "side_seam")
+    on = run.path.end + unit(run.path.end - run.path.start) * 30.0
+    after = front.runs[index + 1]
+    runs = list(front.runs)
+    runs[index] = replace(run, path=Path.chain([run.path, Path.straight(run.path.end, on)]))
+    runs[index + 1] = replace(after, path=Path.chain([Path.straight(on, after.path.start), after.path]))
+    longer = block.with_piece(replace(front, runs=tuple(runs)))
+    made = registry.read(value).apply(longer, context).pattern.piece("front")
+    assert made.fullness[0].own_mm == pytest.approx(30.0, abs=0.5)

@@ -108,10 +108,12 @@ def shoulder_point(pattern: Pattern, name: str, inwards: float, context: Context
         what = f"the {words(name)} has folds or a facing already"
         raise StepError(what, where=name, advice="Make the armhole cowl before them.")
     shoulder = piece.edge(next(id for id, role in piece.roles if role == "shoulder"))
-    room = shoulder.runs[-1].path.length - (ON_SHOULDER if len(shoulder.runs) == 1 else 5.0)
+    mouths = [number for number, run in enumerate(shoulder.runs[:-1], start=1) if run.mouth is not None]
+    outer = shoulder.runs[mouths[-1] :] if mouths else shoulder.runs  # as far in as a dart that opens there lets it
+    room = sum(run.path.length for run in outer) - (5.0 if mouths else ON_SHOULDER)
     if not 0.0 <= inwards <= room:
         what = f"a cowl that begins {format_length(inwards, unit_)} in on the shoulder of the {words(name)}"
-        more = "" if len(shoulder.runs) == 1 else ", or move the dart away that opens there"
+        more = ", or move the dart away that opens there" if mouths else ""
         raise StepError(what, where=name, advice=f"Enter 0 to {format_length(max(room, 0.0), unit_)}{more}.")
     return places.along(piece, shoulder.id, shoulder.sewn_length - inwards)
 
