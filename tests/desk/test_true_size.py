@@ -128,12 +128,16 @@ def test_pieces_are_shown_turned_and_mirrored(open_desk, qtbot) -> None:  # type
     over = drawn(showing.laid[0])
     assert over == pytest.approx((original - middle) * (-1.0, 1.0), abs=1e-6)
     assert all(abs(text.turn) < np.pi / 2.0 + 1e-6 for text in showing.laid[0].piece.texts if text.turn == 0.0)
-    # By the hand: the pattern goes as far as the hand on the mat.
+    # By the hand: the pattern goes as far as the hand on the mat; while it does only the picture is drawn.
+    told: list[str] = []
+    showing.changed.connect(lambda: told.append("changed"))
+    showing.dragged.connect(lambda: told.append("dragged"))
     canvas = view.canvas
     start = canvas.to_px(0.0, 0.0).toPoint()
     QTest.mousePress(canvas, Qt.MouseButton.LeftButton, pos=start)
     QTest.mouseMove(canvas, start + QPoint(60, 30))
     QTest.mouseRelease(canvas, Qt.MouseButton.LeftButton, pos=start + QPoint(60, 30))
+    assert told == ["dragged", "changed"]
     assert showing.shift == pytest.approx((60 / canvas.scale, 30 / canvas.scale), abs=0.01)
     canvas.setFocus()
     QTest.keyClick(canvas, Qt.Key.Key_Right, Qt.KeyboardModifier.ShiftModifier)

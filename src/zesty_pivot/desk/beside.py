@@ -12,7 +12,7 @@ from zesty_pivot.core.errors import ZestyError
 
 
 class Beside(QObject):
-    """One search at a time, the latest that was asked for: nothing is heard any more of one that was given up."""
+    """One search at a time, the latest that was asked for: nothing is heard of one that was given up."""
 
     improved = pyqtSignal(object, object)  # what was asked, what was found
     ended = pyqtSignal(object, str)  # what was asked, what went wrong

@@ -6,6 +6,8 @@ import numpy as np
 import pytest
 from pydantic import ValidationError
 
+from tests.core.steps.panels import line
+from tests.core.steps.test_line_princess import gap
 from tests.samples import move, real_pattern, worked
 from zesty_pivot.core.checks.cowl import _off_square
 from zesty_pivot.core.errors import StepError
@@ -110,3 +112,21 @@ def test_nothing_to_gather_where_a_seam_is_as_long_as_its_partner() -> None:
     longer = block.with_piece(replace(front, runs=tuple(runs)))
     made = registry.read(value).apply(longer, context).pattern.piece("front")
     assert made.fullness[0].own_mm == pytest.approx(30.0, abs=0.5)
+
+
+def test_the_table_of_intakes_says_what_is_and_what_was_asked_for() -> None:
+    """What the darts give stands beside what it is once shaped: wider by what was asked beyond it, never narrower."""
+    block = real_pattern()
+    front = block.piece("front")
+    context = Context(block, Scope("cm", {}))
+    plain = worked([line()], block).pattern
+    given = gap(plain, front.levels["under_bust"])
+    step = registry.read(line(under_bust=f"{given + 6.0} mm", waist="40 mm"))
+    table = step.intakes(block, context)
+    natural, shaped_to = table["under_bust"]
+    assert natural == pytest.approx(given, abs=0.6)  # rounding the corner has taken a little there
+    assert shaped_to == pytest.approx(given + 6.0, abs=0.1)
+    before, after = table["waist"] if "waist" in table else table["bottom"]
+    assert after == pytest.approx(40.0, abs=0.1) and after != pytest.approx(before, abs=0.5)
+    for name, (before, after) in registry.read(line()).intakes(block, context).items():
+        assert after == pytest.approx(before, abs=0.6), name  # nothing is asked, nothing is taken

@@ -48,6 +48,7 @@ class ShowTable(Canvas):
         self._holds = False
         self.setAccessibleName("True size")
         showing.changed.connect(self.refresh)
+        showing.dragged.connect(self.update)
 
     def refresh(self) -> None:
         """Draws again; another device comes wholly into view."""
@@ -153,6 +154,7 @@ class ShowWindow(QWidget):
         self.setAttribute(Qt.WidgetAttribute.WA_DeleteOnClose)
         self.setAttribute(Qt.WidgetAttribute.WA_OpaquePaintEvent)
         showing.changed.connect(self.update)
+        showing.dragged.connect(self.update)
 
     def fill(self) -> None:
         """Fills the screen of the device."""

@@ -96,6 +96,7 @@ class ShowView(QWidget):
         ):  # fmt: skip
             button.clicked.connect(lambda _on=False, action=action: self._run(action))
         showing.changed.connect(self.show_all)
+        showing.dragged.connect(lambda: self.told.setText(showing.told))
 
     def _mm(self, text: str) -> float:
         return length_mm(text, Scope(self._model.style.units))

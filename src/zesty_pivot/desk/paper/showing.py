@@ -32,6 +32,7 @@ class Showing(QObject):
     """What is decided of a device is kept with the settings; what is shown, and where, is of this sitting."""
 
     changed = pyqtSignal()
+    dragged = pyqtSignal()  # the pattern or a mark is elsewhere while it is dragged; nothing else is otherwise
 
     def __init__(self, model: DeskModel, keeper: Keeper, lay: Callable[[], LayPlan | None]) -> None:
         """`lay` gives the lay on the cloth that was looked at."""
@@ -188,17 +189,22 @@ class Showing(QObject):
         if self.is_aiming:
             if self.device.way == "marks":
                 self._dragged = self._with_mark_moved(at[0] - before[0], at[1] - before[1])
-                self.changed.emit()
+                self.dragged.emit()
         elif (shown := self.shown) is not None:
             (x, y), (to_x, to_y) = shown.to_mm(np.array([before, at]))
-            self._move(float(to_x - x), float(to_y - y))
+            self.shift = (self.shift[0] + float(to_x - x), self.shift[1] + float(to_y - y))
+            self.dragged.emit()
 
     def let_go(self) -> None:
         """The hand lets go; a mark that it moved is kept."""
+        if self._held is None:
+            return
         self._held = None
         if self._dragged:
             marks, self._dragged = self._dragged, ()
             self.keep(marks=marks)
+        else:
+            self.changed.emit()
 
     def nudge(self, dx: int, dy: int, *, leaps: bool) -> None:
         """An arrow key: the chosen mark by px, or the pattern by mm."""
@@ -206,11 +212,9 @@ class Showing(QObject):
             if self.device.way == "marks":
                 self.keep(marks=self._with_mark_moved(dx * (LARGE if leaps else SMALL), dy * (LARGE if leaps else SMALL)))
         else:
-            self._move(dx * (LEAP if leaps else STEP), dy * (LEAP if leaps else STEP))
-
-    def _move(self, dx: float, dy: float) -> None:
-        self.shift = (self.shift[0] + dx, self.shift[1] + dy)
-        self.changed.emit()
+            far = LEAP if leaps else STEP
+            self.shift = (self.shift[0] + dx * far, self.shift[1] + dy * far)
+            self.changed.emit()
 
     def _with_mark_moved(self, dx: float, dy: float) -> tuple[tuple[float, float], ...]:
         marks = list(self.marks)
