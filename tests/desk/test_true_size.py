@@ -178,8 +178,10 @@ def test_a_screen_whose_bars_are_measured(open_desk, qtbot) -> None:  # type: ig
     assert showing.device.way == "bars" and showing.shown is None and "measure both bars" in view.told.text()
     view.aim.click()
     type_into(view.across, "spoon")
-    assert view.across.fault() and showing.device.bars is None
+    assert view.across.fault() and showing.device.bars == (None, None)
     type_into(view.across, "20")
+    # One bar by itself is no measure of the other: nothing is shown as true before both are.
+    assert showing.device.bars == (200.0, None) and showing.shown is None and "measure both bars" in view.told.text()
     type_into(view.down, "15")
     assert showing.device.bars == (200.0, 150.0)
     assert showing.shown.to_px(np.array([100.0, 100.0])) == pytest.approx(

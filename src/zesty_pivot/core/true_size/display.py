@@ -27,7 +27,9 @@ class Display(Model):
     rows from the mat's upper left mark."""
 
     way: Literal["bars", "marks"] = Field(default="marks", description="measured on it, or marks on a mat")
-    bars: tuple[float, float] | None = Field(default=None, description="mm that the bars across and down measure")
+    bars: tuple[float | None, float | None] = Field(
+        default=(None, None), description="mm that the bars across and down measure; none for one that nobody measured"
+    )
     count: Literal[4, 6, 9] = 9
     mat: tuple[float, float] = Field(default=(500.0, 300.0), description="mm from the first mark to the last, across and down")
     marks: tuple[tuple[float, float], ...] = Field(default=(), max_length=9)
@@ -86,7 +88,8 @@ def shown_by(device: Display, size: Size) -> TrueSize | None:
     """How the pattern lies on a device with a picture of `size` px; None while it was not told yet. Raises ZestyError for
     measures that no screen has, and for marks that do not lie as those of a mat do."""
     if device.way == "bars":
-        return None if device.bars is None else _by_bars(device.bars, size)
+        across, down = device.bars
+        return None if across is None or down is None else _by_bars((across, down), size)
     return None if len(device.marks) != device.count or unset_marks(device, size) else _by_marks(device)
 
 

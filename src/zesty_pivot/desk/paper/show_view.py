@@ -83,8 +83,8 @@ class ShowView(QWidget):
         self.way.picked.connect(lambda way: showing.keep(way=way))
         self.count.picked.connect(lambda count: showing.keep(count=int(count)))
         self.what.picked.connect(showing.show)
-        self.across.committed.connect(lambda text: self._keep_bars(0, text))
-        self.down.committed.connect(lambda text: self._keep_bars(1, text))
+        for n, field in enumerate((self.across, self.down)):
+            field.committed.connect(lambda text, n=n: showing.keep(bars=_with(showing.device.bars, n, self._mm(text))))
         for n, field in enumerate(self.mat):
             field.committed.connect(lambda text, n=n: showing.keep(mat=_with(showing.device.mat, n, self._mm(text))))
         self.line.committed.connect(lambda text: showing.keep(line=self._mm(text)))
@@ -111,14 +111,6 @@ class ShowView(QWidget):
             raise ZestyError("no line is so wide", where="true size", advice="Give a width from 0.1 to 10 mm.")
         return ""
 
-    def _keep_bars(self, n: int, text: str) -> None:
-        """One bar by itself says what the other is too, where the pixels are square; it is measured all the same."""
-        known = self._showing.device.bars
-        wide, tall = self._showing.size
-        mm = self._mm(text)
-        guess = (mm, mm * tall / wide) if n == 0 else (mm * wide / tall, mm)
-        self._showing.keep(bars=_with(known, n, mm) if known is not None else guess)
-
     @contained("the true-size station")
     def show_all(self) -> None:
         """Shows what is so, when this view is the one that is seen."""
@@ -137,9 +129,8 @@ class ShowView(QWidget):
         for way, fields in (("bars", (self.across, self.down)), ("marks", (self.count, *self.mat))):
             for field in fields:
                 field.setVisible(way == device.way)
-        bars = ("", "") if device.bars is None else (unit(device.bars[0], fine=True), unit(device.bars[1], fine=True))
-        for field, text in zip((self.across, self.down), bars, strict=True):
-            field.set_text(text, showing.displays.key)
+        for field, bar in zip((self.across, self.down), device.bars, strict=True):
+            field.set_text("" if bar is None else unit(bar, fine=True), showing.displays.key)
         self.count.show_choices(COUNTS, str(device.count))
         for field, mm in zip(self.mat, device.mat, strict=True):
             field.set_text(unit(mm), showing.displays.key)
@@ -160,5 +151,5 @@ def _title(screen: QScreen | None) -> str:
     return f"{screen.name() or 'screen'}, {screen.size().width()} by {screen.size().height()} px"
 
 
-def _with(pair: tuple[float, float], n: int, mm: float) -> tuple[float, float]:
+def _with(pair: tuple[float | None, float | None], n: int, mm: float) -> tuple[float | None, float | None]:
     return (mm, pair[1]) if n == 0 else (pair[0], mm)
