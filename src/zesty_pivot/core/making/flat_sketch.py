@@ -15,19 +15,14 @@ from numpy.typing import NDArray
 from zesty_pivot.core.conventions.sewing import PLAIN, Sewing
 from zesty_pivot.core.geometry import JOIN_TOL, Motion, Path
 from zesty_pivot.core.kept import kept_with
-from zesty_pivot.core.moves.mirror import flip
-from zesty_pivot.core.piece import Body, EdgeRef, Pattern, Piece, SeamSide, Use
+from zesty_pivot.core.piece import Body, EdgeRef, Pattern, Piece, Use
 from zesty_pivot.core.piece.folds import lies_on_fold
 from zesty_pivot.core.piece.fullness import Taking
-from zesty_pivot.core.piece.names import SEAM_ROLES
 from zesty_pivot.core.piece.place import by_origin, point
-from zesty_pivot.core.piece.refs import Seam
-from zesty_pivot.core.piece.sides import Side
 from zesty_pivot.core.procedures.yoke_joining import JoinAsked, apart
 from zesty_pivot.core.record import record, replace
-from zesty_pivot.core.sewn.flatten import flattened
-from zesty_pivot.core.sewn.mesh import Mesh, meshed
-from zesty_pivot.core.sewn.seam_plan import SeamPlan, SewnLine, seam_plan
+from zesty_pivot.core.sewn.laid import laid_flat, seams_among
+from zesty_pivot.core.sewn.seam_plan import SewnLine
 
 STEP = 14.0  # mm between two points of the mesh
 FOLDED_MM, GATHERED_MM = 60.0, 18.0  # how far a pleat, and a line of gathers, is drawn from its seam
@@ -81,24 +76,15 @@ class _View:
 
     def __init__(self, pattern: Pattern, pieces: tuple[Piece, ...], sewing: Sewing) -> None:
         self._pattern = pattern
-        names = {piece.name for piece in pieces}
-        self._seams = tuple(seam for seam in pattern.seams if all(part.piece in names for part in seam.parts))
-        self._is_whole = any(piece.is_unfolded for piece in pieces)
-        if self._is_whole:
-            pieces, self._seams = _with_right_halves(pieces, self._seams)
-        self._plan: SeamPlan = seam_plan(pieces, self._seams, sewing, STEP)
-        self._mesh: Mesh = meshed(self._plan, STEP)
-        self._flat = flattened(self._mesh, self._on_axis())
-        self._given = {piece.name: piece for piece in pieces}  # with what is let in
-        if self._is_whole:
-            self._flat = self._level()
-
-    def _on_axis(self) -> NDArray[np.int64]:
-        """The points of the centre; of halves sewn to whole pieces none, those lie where they fall."""
-        halves = () if self._is_whole else self._plan.pieces
-        centres = {(piece.name, edge) for piece in halves for edge, role in piece.roles if role == "centre"}
-        lines = (line for line in self._plan.lines if line.kind == "edge" and (line.piece, line.id) in centres)
-        return np.array([point for line in lines for point in line.points], dtype=np.int64)
+        laid = laid_flat(pieces, seams_among(pattern.seams, pieces), sewing, STEP)
+        self._seams, self._is_whole, self._plan, self._mesh, self._flat = (
+            laid.seams,
+            laid.is_whole,
+            laid.plan,
+            laid.mesh,
+            laid.flat,
+        )
+        self._given = {piece.name: piece for piece in laid.pieces}  # with what is let in
 
     @property
     def is_flat(self) -> bool:
@@ -106,27 +92,6 @@ class _View:
         rest, flat = (_areas(points[self._mesh.triangles]) for points in (self._mesh.places, self._flat))
         over = float(rest[flat <= 0.0].sum() / rest.sum())
         return over < TURNED_OVER and abs(float(flat.sum() / rest.sum()) - 1.0) < STRETCHED
-
-    def _level(self) -> Points:
-        """All points moved so that the two sides of whole pieces, the ends of their shoulders and side seams, lie level and as
-        far from x = 0; where there are none of them on both sides all stay as they are."""
-        ends: dict[tuple[str, str, int], dict[Side, Points]] = {}
-        for piece in self._plan.pieces:
-            for edge, role in piece.roles:
-                side = piece.sides.of(edge)
-                if role not in SEAM_ROLES or side is None:
-                    continue
-                runs = piece.edge(edge).runs
-                lines = [self._flat[list(line.points)] for line in self._of(piece.name, "edge", edge)]
-                both = (lines[0][0], lines[-1][-1])
-                for k, end in enumerate(both if runs[0].source.u0 <= runs[-1].source.u1 else both[::-1]):
-                    ends.setdefault((piece.name, piece.sides.name(edge), k), {})[side] = end
-        pairs = np.array([[pair[Side.RIGHT], pair[Side.LEFT]] for pair in ends.values() if len(pair) == 2])
-        if not len(pairs):
-            return self._flat
-        across = (pairs[:, 1] - pairs[:, 0]).sum(axis=0)  # the wearer's left is drawn at the right
-        (cos, sin), middle = across / np.hypot(*across), pairs.mean(axis=(0, 1))
-        return np.asarray((self._flat - middle) @ np.array([[cos, sin], [-sin, cos]]).T + (0.0, middle[1]))
 
     def area(self) -> shapely.Geometry:
         """The cloth that is seen."""
@@ -221,26 +186,6 @@ class _View:
                 points = points if points[0][1] <= points[-1][1] else points[::-1]
                 yield _stroke("opening", _as_far_as(points, opening.length_mm))
                 break
-
-
-def _with_right_halves(pieces: tuple[Piece, ...], seams: tuple[Seam, ...]) -> tuple[tuple[Piece, ...], tuple[Seam, ...]]:
-    """Halves twice, as they are drawn for the left and turned over for the right, where other pieces are whole."""
-    halves = {piece.name for piece in pieces if not piece.is_unfolded}
-    right = {name: Side.RIGHT.id(name) for name in halves}
-    turned = [replace(flip(p, np.zeros(2), np.array([0.0, 1.0])), name=right[p.name]) for p in pieces if p.name in halves]
-    sides = {piece.name: piece.sides for piece in pieces}
-
-    def over(side: SeamSide) -> SeamSide:
-        return SeamSide(tuple(replace(part, piece=right.get(part.piece, part.piece)) for part in side.parts))
-
-    found = []
-    for seam in seams:
-        its = {sides[part.piece].of(part.edge) for part in seam.parts if part.piece not in halves}
-        if its != {Side.RIGHT}:
-            found.append(seam)
-        if its == {Side.RIGHT} or all(part.piece in halves for part in seam.parts):
-            found.append(replace(seam, a=over(seam.a), b=over(seam.b)))
-    return (*pieces, *turned), tuple(found)
 
 
 def _areas(corners: Points) -> Points:

@@ -61,6 +61,9 @@ _OF_CHILDREN: tuple[_Rule, ...] = (
     _Rule("bwl", ("fwl",), lambda fwl: fwl - 1 * CM, "half length less 1 cm"),
     _Rule("across_chest", ("shoulder",), lambda wide: wide - 3 * CM, "shoulder width less 3 cm"),
     _Rule("across_back", ("shoulder",), lambda wide: wide - 2 * CM, "shoulder width less 2 cm"),
+    _Rule("hip_depth", ("fwl",), lambda fwl: 0.47 * fwl, "47 % of the half length"),
+    _Rule("armhole", ("shoulder",), lambda shoulder: shoulder, "the shoulder width: the armhole is half of it deep"),
+    _Rule("neck", ("bust",), lambda bust: bust / 3 + 8 * CM, "a third of the chest and 8 cm"),
     _Rule("head", ("bust",), lambda bust: 44 * CM + 0.12 * bust, "44 cm and 12 % of the chest"),
 )
 

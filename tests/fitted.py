@@ -1,0 +1,48 @@
+"""Fittings that several tests look at, each made once."""
+
+from __future__ import annotations
+
+import functools
+import threading
+
+from zesty_pivot.core.conventions.sewing import PLAIN, Sewing
+from zesty_pivot.core.drafting.draft import draft
+from zesty_pivot.core.formats import block_file
+from zesty_pivot.core.formats.derived import Derived, derive
+from zesty_pivot.core.formats.drafted_block import block_of
+from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.stand.cloth_kinds import USUAL, kind_of
+from zesty_pivot.core.stand.fitting import COARSE, Fitting, tried_on
+from zesty_pivot.core.stand.form import Form, form_of
+from zesty_pivot.data.demo import demo_styles
+from zesty_pivot.data.methods import shipped
+
+
+@functools.cache
+def demo(name: str) -> Derived:
+    """A demo style by the beginning of its name."""
+    return derive(next(style for style in demo_styles() if style.name.startswith(name)))
+
+
+def form_for(derived: Derived) -> Form:
+    """The form of the body that a style is for."""
+    return form_of(derived.look.scope.measures, is_child="bust_point" not in derived.look.block.piece("front").landmarks)
+
+
+def fit(
+    pattern: Pattern, block: Pattern, form: Form, sewing: Sewing = PLAIN, fine: float = COARSE, kind: str = USUAL
+) -> Fitting:
+    """The pattern at rest on a form."""
+    return list(tried_on(pattern, block, sewing, form, kind_of(kind), threading.Event(), fine=fine))[-1]
+
+
+@functools.cache
+def worn_demo(name: str) -> Fitting:
+    """A demo style at rest on its own body, in coarse cloth."""
+    derived = demo(name)
+    return fit(derived.pattern, derived.look.block, form_for(derived), derived.look.sewing)
+
+
+def drafted(method: str, body: dict[str, float]) -> Pattern:
+    """A block of a method for a body."""
+    return block_file.pattern(block_of(draft(shipped(method), body, {})))
