@@ -19,6 +19,7 @@ os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 import shapely
 
 from bench.hands import clicks, dragging, hovering
+from bench.stands import ALONE, MOST_MB, stood
 from bench.timing import ROUNDS, medians, opened, repainting
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.formats import style_file
@@ -283,6 +284,8 @@ def main() -> None:
         path.write_bytes(style_file.dump(demo_style()))
         (cold, _), (imports, _) = processes(derive_code(path, folder), LIBRARIES)
     (window, window_peak), (bare, bare_peak) = processes(DESK, BARE)
+    first, at_rest, factored = stood()
+    ((_alone, stand_peak),) = processes(ALONE, rounds=1)
     rows = [
         ("drag frame (evaluate, accounts, checks, scene) / repaint of the table", frame / repaint, 2.0),
         ("the same while a princess line is dragged, four panels / repaint", panels / panels_repaint, 2.0),
@@ -298,6 +301,9 @@ def main() -> None:
         ("cold derive of the demo / importing NumPy, SciPy, Shapely", cold / imports, 2.0),
         ("window with the demo / bare window and those imports", window / bare, 2.2),
         ("its peak memory / that of the bare window", window_peak / bare_peak, 2.5),
+        ("the stand's first shape at rest / one sparse factorisation of its fine cloth", first / factored, 25.0),
+        ("the fine cloth at rest / one sparse factorisation", at_rest / factored, 100.0),
+        (f"memory of it / {MOST_MB:g} MB", stand_peak / MOST_MB, 1.0),
     ]
     lines = ["| what | ratio | bar |", "|---|---|---|"]
     lines += [f"| {title} | {ratio:.2f} | {bar:g} |" for title, ratio, bar in rows]
@@ -309,7 +315,8 @@ def main() -> None:
         f"{1e3 * plain_twelve:.1f} ms, hover {1e3 * hover:.1f} ms, tape {1e3 * taping:.1f} ms, {clicked} {1e3 * click:.0f} ms, "
         f"measurement edited {1e3 * edited:.1f} ms, its repaint {1e3 * edited_repaint:.1f} ms, "
         f"twelve steps {1e3 * whole:.1f} ms, mitred buffers {1e3 * buffers:.2f} ms, cold derive {cold:.2f} s, "
-        f"imports {imports:.2f} s, window {window:.2f} s and {window_peak:.0f} MB, bare {bare:.2f} s and {bare_peak:.0f} MB."
+        f"imports {imports:.2f} s, window {window:.2f} s and {window_peak:.0f} MB, bare {bare:.2f} s and {bare_peak:.0f} MB, "
+        f"stand {first:.1f} and {at_rest:.1f} s, factorisation {1e3 * factored:.0f} ms, {stand_peak:.0f} MB."
     )
     text = "# Bench\n\nRatios of medians in one run of `make bench`; seconds differ between machines, ratios less.\n\n"
     text += "\n".join(lines) + f"\n\n{seconds}\n\nNot there yet: a thousand sizes (sizes come with grading).\n"

@@ -156,6 +156,7 @@ BEFORE: dict[str, Callable] = {
     "show.middle": moved_aside,
     "show.fill": measured_screen,
     "view.true_size": lambda w: (measured_screen(w), w.model.set_view("style")),
+    **dict.fromkeys(("stand.front", "stand.left", "stand.back", "stand.stop"), lambda w: w.model.set_view("stand")),
     "sizing.finish": photographed_bare,
     **{id: traced for id in IDS if id.startswith("digitiser.") and id != "digitiser.show"},
     "digitiser.to_end": lambda w: (w.run("digitiser.show"), w.views.intake.digitising.play_demo()),
@@ -221,6 +222,7 @@ def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
         tuple(type(w).__name__ for w in QApplication.topLevelWidgets() if w.isVisible()), window.pages.tour.isVisible(),
         window.views.station, window.views.cloths.search.is_at_work,
         None if window.views.plotting.sending is None else window.views.plotting.sending.stage,
+        *((window.views.stand.canvas.turn, window.views.trying.work.is_at_work) if model.view == "stand" else ()),
         window.views.showing.is_aiming, window.views.showing.quarters, window.views.showing.shift,
         window.pages.guide.page, window.table.tape.tool.is_on, frozenset(window.strip.unfolded),
     )  # fmt: skip

@@ -40,6 +40,7 @@ FAMILIES = {
     "photographs": (50, 5),
     "styles on any paper, cloth and roll": (1_000, 20),
     "mangled plots": (10_000, 500),
+    "garments on forms": (300, 10),
     "kills during edits and saves": (200, 20),
     "edits at the window, undone and redone": (2_000, 250),
 }
@@ -74,7 +75,7 @@ def do(work: Work) -> None:
 
 
 def _failures(work: Work, folder: Path) -> Iterator[str]:
-    from tests.torture import desks, drafts, imports, kills, litter, mangled, papers, recipes
+    from tests.torture import desks, drafts, imports, kills, litter, mangled, papers, recipes, stands
 
     numbers = range(work.first, work.first + work.count)
     if work.family == "mangled files":
@@ -88,6 +89,8 @@ def _failures(work: Work, folder: Path) -> Iterator[str]:
         yield from filter(None, (drafts.tried(number) for number in numbers))
     elif work.family in imports.FAMILIES:
         yield from filter(None, map(imports.FAMILIES[work.family], numbers))
+    elif work.family == "garments on forms":
+        yield from filter(None, map(stands.tried, numbers))
     elif work.family in papers.FAMILIES:
         yield from filter(None, map(papers.FAMILIES[work.family], numbers))
     elif work.family == "starts with litter in the folders":

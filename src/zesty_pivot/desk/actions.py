@@ -17,13 +17,14 @@ from zesty_pivot.desk import (
     incoming_actions,
     paper_actions,
     ruler_actions,
+    stand_actions,
     step_actions,
     table_actions,
     variant_actions,
 )
 from zesty_pivot.desk.action import Action, Desk
 from zesty_pivot.desk.lay import PANELS
-from zesty_pivot.desk.model import LIBRARY, START, VIEWS
+from zesty_pivot.desk.model import LIBRARY, START, VIEW_KEYS, VIEWS
 from zesty_pivot.desk.settings import ThemeName
 
 
@@ -34,10 +35,10 @@ def _has_canvas(desk: Desk) -> bool:
 def _view(view: str) -> Action:
     tips = {
         "measure": "Measure people", "block": "Draft a block", "style": "Derive the pattern",
-        "finish": "Allowances, caps and marks", "paper": "Pages and files",
+        "stand": "The pattern sewn, on a form", "finish": "Allowances, caps and marks", "paper": "Pages and files",
     }  # fmt: skip
     return Action(
-        f"view.{view}", "View", view.capitalize(), f"Ctrl+{VIEWS.index(view) + 1}", lambda desk: desk.model.set_view(view),
+        f"view.{view}", "View", view.capitalize(), f"Ctrl+{VIEW_KEYS.index(view) + 1}", lambda desk: desk.model.set_view(view),
         lambda desk: desk.model.view != view, tip=tips[view],
     )  # fmt: skip
 
@@ -256,6 +257,7 @@ def actions() -> tuple[Action, ...]:
         *incoming_actions.actions(),
         *digitiser_actions.actions(),
         *ruler_actions.actions(),
+        *stand_actions.actions(),
         *paper_actions.actions(),
         *(_view(view) for view in VIEWS),
         Action("view.fit", "View", "Show all", "Ctrl+0", lambda w: w.canvas().fit(), _has_canvas, "maximize"),

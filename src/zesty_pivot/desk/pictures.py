@@ -9,7 +9,7 @@ from pathlib import Path
 
 from PyQt6.QtCore import QEvent, QEventLoop, QPointF, QSize, Qt, QTimer
 from PyQt6.QtGui import QImage, QMouseEvent, QPainter
-from PyQt6.QtWidgets import QApplication, QScrollArea, QWidget
+from PyQt6.QtWidgets import QApplication, QWidget
 
 SIZE = QSize(1280, 800)
 
@@ -92,6 +92,7 @@ class _Shots:
         self._intake()
         window.model.set_view("finish")
         self.shot("finish")
+        self._stand()
         self._titled()
         self._cut()
         window.begin(with_start_page=True)
@@ -120,8 +121,7 @@ class _Shots:
         window.model.say("")  # the message of letting go does not belong in the next pictures
 
     def _desk(self) -> None:
-        """A family of steps, what a shoulder offers, tapes with an accepted finding, what was done."""
-        from zesty_pivot.core.steps import registry
+        """A family of steps, what a shoulder offers."""
         from zesty_pivot.desk.table.things import in_order
 
         window = self.window
@@ -134,23 +134,47 @@ class _Shots:
         pointing.open(shoulder, pointing.place_of(shoulder))
         self.shot("point")
         pointing.close()
-        for name, start, stop, way in (
-            ("half neckline", {"station": "centre_neck"}, {"on": "back", "station": "centre_neck"}, "seam"),
-            ("to the bust point", {"landmark": "neck_point"}, {"landmark": "bust_point"}, "straight"),
-        ):
-            value = {"do": "measure.tape", "on": "front", "name": name, "way": way, "from": start, "to": stop}
-            model.recipe.add_step(registry.read(value))
-        opening = next(finding for finding in model.findings if finding.check == "neck_opening")
-        model.recipe.accept(opening, "a zip at CB")
-        model.choose_pivot(None)
-        model.say("")
-        _wait(300)
-        card = next(card for card in window.side.reading.findings.cards if card.finding.accepted)
-        window.side.reading.findChildren(QScrollArea)[0].ensureWidgetVisible(card)
-        self.shot("tapes")
-        while model.history.undo_title:
-            model.undo()
-        model.say("")
+
+    def _stand(self) -> None:
+        """The stand: before and after a step; a tight one, a cowl, paper, and two people in the dark theme in one picture."""
+        window = self.window
+        trying, view = window.views.trying, window.views.stand
+
+        def seen(look: str, **asked: str) -> QImage:
+            window.model.set_view("stand")
+            view.canvas.show_look(look)
+            trying.choose(**asked)
+            _wait_until(lambda: not trying.work.is_at_work)
+            _wait(1500)
+            return view.canvas.grab().toImage()
+
+        view.canvas.face(0.3)
+        seen("gap", beside="before")
+        self.shot("stand")
+        larger = next(id for id, title in trying.bodies if title.startswith("Maren"))
+        parts = [seen("pull", on=larger, beside="")]
+        self._open("Aria")
+        view.canvas.face(0.5, 0.2)
+        parts.append(seen("cloth", on="-1", beside=""))
+        self._open("Descant")
+        view.canvas.face(0.35)
+        parts.append(seen("paper", on="paper"))
+        window.set_theme("dark")
+        parts.append(seen("grain", on="-1", beside=f"body:{larger}"))
+        window.set_theme("light")
+        trying.choose(on="-1", beside="")
+        wide, tall = parts[0].width(), parts[0].height()
+        sheet = QImage(2 * wide + 8, 2 * tall + 8, QImage.Format.Format_RGB32)
+        sheet.fill(Qt.GlobalColor.white)
+        painter = QPainter(sheet)
+        for n, part in enumerate(parts):
+            painter.drawImage(n % 2 * (wide + 8), n // 2 * (tall + 8), part)
+        painter.end()
+        path = self.folder / "stand_looks.png"
+        if not sheet.scaledToWidth(1280, Qt.TransformationMode.SmoothTransformation).save(str(path)):
+            raise RuntimeError(f"the picture {path} cannot be written")
+        self.written.append(path)
+        window.model.set_view("style")
 
     def _titled(self) -> None:
         """The pages, with the title block on the first."""
@@ -236,7 +260,7 @@ class _Shots:
         from zesty_pivot.core.errors import FileError
         from zesty_pivot.core.formats import photographed
         from zesty_pivot.core.intake.photo import picture
-        from zesty_pivot.data.demo import PHOTOGRAPH, demo_photograph, demo_styles
+        from zesty_pivot.data.demo import PHOTOGRAPH, demo_photograph
 
         window = self.window
         try:
@@ -245,10 +269,6 @@ class _Shots:
             return
         self._dragged()
         self._measured()
-        for style in demo_styles():
-            window.views.intake.rail.keep(style.block, f"the block of {style.name}")
-        window.run("library.show")
-        self.shot("library")
         window.model.set_view("style")
         window.model.say("")
 

@@ -30,6 +30,8 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.paper.showing import Showing
     from zesty_pivot.desk.paper_view import PaperView
     from zesty_pivot.desk.people import People
+    from zesty_pivot.desk.stand.stand_view import StandView
+    from zesty_pivot.desk.stand.trying_on import TryingOn
     from zesty_pivot.desk.start_page import StartPage
 
 
@@ -90,6 +92,24 @@ class Views(QStackedWidget):
     def intake(self) -> IntakeViews:
         """The views of blocks that come in and of those that are kept."""
         return IntakeViews(self._model, self._keeper, self._run, self._action, self.addWidget, self.touched)
+
+    @cached_property
+    def trying(self) -> TryingOn:
+        """What is tried on."""
+        from zesty_pivot.desk.stand.trying_on import TryingOn
+
+        found = TryingOn(self._model, self.people)
+        found.changed.connect(self.touched)
+        return found
+
+    @cached_property
+    def stand(self) -> StandView:
+        """The stand view."""
+        from zesty_pivot.desk.stand.stand_view import StandView
+
+        view = StandView(self._model, self.trying, self._run)
+        self.addWidget(view)
+        return view
 
     @cached_property
     def finish(self) -> FinishView:
@@ -160,7 +180,9 @@ class Views(QStackedWidget):
         if self.full is not None:
             self.full.close()
         self.intake.let_go()
-        for name in ("plotting", "cloths", "paging"):
+        if "stand" in vars(self):
+            self.stand.canvas.close_work()
+        for name in ("trying", "plotting", "cloths", "paging"):
             if name in vars(self):
                 vars(self)[name].close()
         if "start_page" in vars(self):
@@ -190,6 +212,7 @@ class Views(QStackedWidget):
         makers: dict[str, Callable[[], QWidget]] = {
             "measure": lambda: self.measure,
             "block": lambda: self.block,
+            "stand": lambda: self.stand,
             "finish": lambda: self.finish,
             "paper": lambda: self.paper,
             START: lambda: self.start_page,
@@ -201,6 +224,8 @@ class Views(QStackedWidget):
         """The canvas of the view that is seen; the style's where it has none."""
         if self._model.view == "block":
             return self.block.canvas
+        if self._model.view == "stand":
+            return self.stand.canvas
         if self._model.view == "finish":
             return self.finish.canvas
         if self._model.view in (IMPORT, DIGITISER, RULER, SIZING):
@@ -213,6 +238,8 @@ class Views(QStackedWidget):
         """What is drawn once, in the colours of another theme."""
         if "start_page" in vars(self):
             self.start_page.restyle()
+        if "stand" in vars(self):
+            self.stand.canvas.refresh()
         self.canvas().update()
 
     def show_view(self) -> None:
@@ -221,6 +248,8 @@ class Views(QStackedWidget):
         if self.currentWidget() is view:
             return
         self.setCurrentWidget(view)
+        if view is vars(self).get("stand"):
+            self.stand.begin()
         if view is vars(self).get("measure"):
             self.measure.rows["bust"].edit.setFocus()
         elif view is vars(self.intake).get("library"):

@@ -44,9 +44,9 @@ def is_sound(fitting: Fitting, folds: float = 0.005) -> None:
     assert (facing < 0.0).mean() < folds  # nothing is turned inside out
 
 
-@pytest.mark.parametrize("name", ["Descant", "Canticle", "Evensong", "Madrigal"])
+@pytest.mark.parametrize("name", ["Descant", "Evensong"])
 def test_demo_styles_hang(name: str) -> None:
-    """A bodice, panels, a whole front with another right than left, a yoke over the shoulder; all others in `make torture`."""
+    """A bodice, and a whole front with another right than left; all others in `make torture`."""
     fitting = worn_demo(name)
     is_sound(fitting)
     assert fitting.worn.is_whole == (name == "Evensong")
@@ -77,13 +77,13 @@ def test_a_cowl_falls_in_folds() -> None:
 
 
 def test_the_same_twice() -> None:
-    derived = demo("Lauds")
-    one, other = (fit(derived.pattern, derived.look.block, form_for(derived), derived.look.sewing) for _ in range(2))
+    derived = demo("Descant")
+    one, other = worn_demo("Descant"), fit(derived.pattern, derived.look.block, form_for(derived), derived.look.sewing)
     assert np.array_equal(one.places, other.places)
     assert np.array_equal(one.gap, other.gap)
 
 
-@pytest.mark.parametrize("seed", [2, 3])
+@pytest.mark.parametrize("seed", [2])
 def test_a_block_sits_on_the_body_it_was_drafted_for(seed: int) -> None:
     """Sixty of them in `make torture`."""
     body = plausible_body(np.random.default_rng(seed))

@@ -82,15 +82,17 @@ def test_a_triangle_beyond_the_edge_does_no_harm() -> None:
 def test_the_scene_of_a_bodice() -> None:
     fitting, palette = worn_demo("Descant"), Palette()
     eye = Viewpoint(0.4, 0.1, 0.6, (0.0, 150.0), (300, 320))
-    form = drawn((form_skin(fitting.form, palette),), eye)
+    form = drawn((form_skin(fitting.form, palette, -250.0),), eye)
     assert 0.15 < (form.pixels[..., 3] > 0).mean() < 0.8
     seen = set()
     for look in LOOKS:
-        picture = drawn((form_skin(fitting.form, palette), cloth_skin(fitting, look, palette)), eye)
+        picture = drawn((form_skin(fitting.form, palette, -250.0), cloth_skin(fitting, look, palette)), eye)
         changed = (picture.pixels != form.pixels).any(axis=2).mean()
         assert changed > 0.1, look
         seen.add(picture.pixels.tobytes())
-        assert drawn((form_skin(fitting.form, palette), cloth_skin(fitting, look, palette)), eye).pixels.tobytes() in seen
+        assert (
+            drawn((form_skin(fitting.form, palette, -250.0), cloth_skin(fitting, look, palette)), eye).pixels.tobytes() in seen
+        )
     assert len(seen) == len(LOOKS) - 1  # grain is cloth with lines on it
     # Both halves: the cloth is as wide on the left as on the right.
     front = drawn((cloth_skin(fitting, "cloth", palette),), Viewpoint(0.0, 0.0, 0.6, (0.0, 150.0), (300, 320)))

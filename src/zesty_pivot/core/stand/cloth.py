@@ -17,8 +17,8 @@ from scipy import sparse
 from zesty_pivot.core.record import record
 
 GRAVITY = 9.81e-3  # N a gram
-HARD = 1e-2  # N a mm² and mm that what is touched pushes back with
-THICK = 0.5  # mm that the cloth's middle keeps off what it touches
+HARD = 6e-3  # N a mm² and mm that what is touched pushes back with
+THICK = 1.0  # mm that the cloth's middle keeps off what it touches
 
 Points = NDArray[np.float64]
 Numbers = NDArray[np.int64]

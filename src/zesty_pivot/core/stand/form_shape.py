@@ -32,6 +32,8 @@ ROUND = {
     "over_bust": (1.40, 0.49),
 }
 OF_CHILD = {"hip": (1.25, 0.50), "waist": (1.22, 0.52), "bust": (1.30, 0.48)}
+UPPER = 0.72  # of the way from the neck's pit to the chest: how full it is half way down
+FULL = 2.9  # the same of the chest before the arms
 SQUARE = 2.3  # exponent of the sections: 2 would be an ellipse
 ANGLE = np.linspace(0.0, 2.0 * np.pi, ANGLES, endpoint=False)
 
@@ -75,7 +77,7 @@ class _Shaping:
             self._bust = self._laid_on(levels)
         sizes = {name: self._fitted(name, *levels[name]) for name in levels}
         wide, front, back = (PchipInterpolator(*keys, extrapolate=True)(rows) for keys in self._profiles(sizes))
-        base = _superellipse(wide[:, None], (front - ahead)[:, None], (ahead - back)[:, None], self._squareness(rows)[:, None])
+        base = _superellipse(wide[:, None], (front - ahead)[:, None], (ahead - back)[:, None], *self._squareness(rows))
         return Surface.over(low, STEP, base + self._mounds(base, rows), ahead)
 
     # Sections.
@@ -97,7 +99,9 @@ class _Shaping:
     def _girth(self, half: float, height: float, front: float, back: float) -> float:
         """The girth of a section so wide, with the bust laid on."""
         row = np.array([height])
-        base = _superellipse(np.array([[half]]), np.array([[half * front]]), np.array([[half * back]]), np.array([[SQUARE]]))
+        base = _superellipse(
+            np.array([[half]]), np.array([[half * front]]), np.array([[half * back]]), *[np.array([[SQUARE]])] * 2
+        )
         radius = (base + self._mounds(base, row))[0]
         return taut(np.stack([radius * np.cos(ANGLE), radius * np.sin(ANGLE)], axis=1))
 
@@ -142,11 +146,14 @@ class _Shaping:
         middle = [0.0, 0.0, 6.0, at.ahead - 4.0, 0.7 * at.ahead - 22.0, RIDGE - 10.0, RIDGE, RIDGE + 18.0]
         return np.asarray(PchipInterpolator(keys, middle)(rows))
 
-    def _squareness(self, rows: Points) -> Points:
-        """The exponent of the sections: rounder towards shoulders and neck."""
+    def _squareness(self, rows: Points) -> tuple[Points, Points]:
+        """The exponents of the sections in front and behind (rows, 1): rounder towards shoulders and neck; the chest before the
+        arms is full."""
         at = self._at
         top = at.over_bust if at.over_bust is not None else at.chest
-        return np.asarray(np.interp(rows, [top, at.tip], [SQUARE, 2.0]))
+        keys = [top, 0.4 * top + 0.6 * at.tip, at.tip]
+        front, back = np.interp(rows, keys, [SQUARE, FULL, 2.0]), np.interp(rows, keys, [SQUARE, 2.1, 2.0])
+        return front[:, None], back[:, None]
 
     def _profiles(self, sizes: Mapping[str, tuple[float, float, float]]) -> list[tuple[list[float], list[float]]]:
         """Heights and half widths, heights and where the front lies, heights and where the back lies."""
@@ -169,7 +176,7 @@ class _Shaping:
         middle_at = dict(zip((row[0] for row in body), self._ahead(np.array([row[0] for row in body])).tolist(), strict=True))
         pit, nape, end = self._ahead(np.array([at.pit, at.nape, at.neck + NECK_UP])).tolist()
         upper = middle_at[top[0]] + top[2]
-        chest = (0.5 * (top[0] + at.pit), 0.62 * upper + 0.38 * (pit + PIT * neck))
+        chest = (0.5 * (top[0] + at.pit), UPPER * upper + (1.0 - UPPER) * (pit + PIT * neck))
         front = [
             *((row[0], middle_at[row[0]] + row[2]) for row in body), chest, (at.pit, pit + PIT * neck),
             (at.neck + NECK_UP, end + 1.0 * neck),
@@ -181,8 +188,8 @@ class _Shaping:
         return [tuple(map(list, zip(*keys, strict=True))) for keys in (wide, front, back)]  # type: ignore[misc]
 
 
-def _superellipse(wide: Points, front: Points, back: Points, power: Points) -> Points:
-    """Radii (rows, angles) of sections: |x / wide|^power + |y / depth|^power = 1."""
-    deep = np.where(np.sin(ANGLE) >= 0.0, front, back)
+def _superellipse(wide: Points, front: Points, back: Points, before: Points, behind: Points) -> Points:
+    """Radii (rows, angles) of sections: |x / wide|^power + |y / depth|^power = 1, with one power before and one behind."""
+    deep, power = (np.where(np.sin(ANGLE) >= 0.0, *pair) for pair in ((front, back), (before, behind)))
     sum_ = (np.abs(np.cos(ANGLE)) / wide) ** power + (np.abs(np.sin(ANGLE)) / deep) ** power
     return np.asarray(sum_ ** (-1.0 / power))

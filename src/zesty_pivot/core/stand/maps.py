@@ -14,7 +14,7 @@ from zesty_pivot.core.stand.whereabouts import goes_round, where, zone
 
 GAPS = (3.0, 6.0, 10.0, 15.0, 25.0)  # mm between the bands of a gap map
 PULLS = (0.01, 0.02, 0.04, 0.06, 0.10)  # shares between those of a pull map
-OFF_MM, TIGHT = 15.0, 0.02  # from here on a place is worth words
+OFF_MM, TIGHT = 20.0, 0.02  # from here on a place is worth words
 OFF_AREA, TIGHT_AREA = 1500.0, 1000.0  # mm² that it must have
 MOST = 5  # places of a kind that are told
 

@@ -8,14 +8,18 @@ from collections.abc import Iterator
 import numpy as np
 from numpy.typing import NDArray
 
+from zesty_pivot.core.conventions.sewing import Sewing
+from zesty_pivot.core.piece import Body, Pattern
 from zesty_pivot.core.record import record
-from zesty_pivot.core.sewn.laid import LaidFlat, centres
+from zesty_pivot.core.sewn.laid import LaidFlat, centres, laid_flat, seams_among
 from zesty_pivot.core.sewn.mesh import Mesh
 from zesty_pivot.core.stand.cloth import ClothKind, ElasticCloth, SewnSheet, added
 from zesty_pivot.core.stand.cloth_kinds import PAPER
 from zesty_pivot.core.stand.settle import let_go
 
 MOST = 60  # rounds
+SHOWN = 4  # rounds between two looks at what goes on
+STEP = 10.0  # mm between points
 LEAST = 0.02  # radians that are missing round a point: less is no cone
 
 Points = NDArray[np.float64]
@@ -24,13 +28,15 @@ Numbers = NDArray[np.int64]
 
 @record(eq=False)
 class Held:
-    """Paper with its darts shut: `places` (m, 3) mm, y towards who looks at it, z up; `own` (n,) the point of each point of the
-    mesh; `done` the share of the work, `rests` whether it lies still."""
+    """Paper with its darts shut: `places` (m, 3) mm, y towards who looks at it, z up; `own` (n,) the point of each point of
+    the mesh; of a half (not `is_whole`) the other half is its mirror; `done` the share of the work, `rests` whether it lies
+    still."""
 
     mesh: Mesh
     own: Numbers
     sheet: SewnSheet
     places: Points
+    is_whole: bool
     done: float
     rests: bool
 
@@ -47,7 +53,16 @@ def held(laid: LaidFlat, stop: threading.Event, kind: ClothKind = PAPER) -> Iter
     start[axis, 0] = 0.0
     start[:, 1] = raised(sheet, start)
     for turn in let_go(ElasticCloth(sheet, kind, is_heavy=False), start, MOST, stop):
-        yield Held(mesh, own, sheet, turn.places, 1.0 if turn.rests else turn.number / MOST, turn.rests)
+        yield Held(mesh, own, sheet, turn.places, laid.is_whole, 1.0 if turn.rests else turn.number / MOST, turn.rests)
+
+
+def in_the_hand(pattern: Pattern, body: Body, sewing: Sewing, stop: threading.Event) -> Iterator[Held]:
+    """Front or back of a pattern as paper with its darts and inner seams shut, better and better; nothing of a body that has no
+    pieces."""
+    pieces = tuple(piece for piece in pattern.pieces if piece.body is body)
+    if pieces:
+        turns = held(laid_flat(pieces, seams_among(pattern.seams, pieces), sewing, STEP), stop)
+        yield from (turn for number, turn in enumerate(turns) if number % SHOWN == 0 or turn.done == 1.0)
 
 
 def missing(sheet: SewnSheet) -> Points:

@@ -5,13 +5,15 @@ Seen from afar (parallel projection), turned about the upright and tilted.
 
 from __future__ import annotations
 
+from collections.abc import Iterator
+
 import numpy as np
 from numpy.typing import NDArray
 
 from zesty_pivot.core.record import record
 from zesty_pivot.core.stand.cloth import added
 
-MOST = 4_000_000  # places of triangles that are looked at in one go
+MOST = 1_000_000  # places of triangles that are looked at in one go
 LIGHT = np.array([-0.35, 0.45, 0.82])  # from the left above, towards the picture: x right, y up, z towards the eye
 
 Points = NDArray[np.float64]
@@ -52,7 +54,7 @@ class Viewpoint:
 class Skin:
     """A surface to be drawn: `points` (n, 3) mm, `triangles` (t, 3), `normals` (n, 3); `values` (n,) what is shown of it in
     bands, or none; `colors` of the bands from the least on (k, 3), 0 to 255, one colour without values; `limits` (k - 1,)
-    between the bands; `edge` the colour of the lines between bands, where there is one."""
+    between the bands. Of one that `is_closed` only what faces the eye is drawn."""
 
     points: Points
     triangles: Numbers
@@ -60,7 +62,7 @@ class Skin:
     colors: Points
     values: Points | None = None
     limits: tuple[float, ...] = ()
-    edge: tuple[int, int, int] | None = None
+    is_closed: bool = False
 
 
 @record(eq=False)
@@ -81,25 +83,48 @@ def normals_of(points: Points, triangles: Numbers) -> Points:
 
 
 def drawn(skins: tuple[Skin, ...], eye: Viewpoint) -> Picture:
-    """The skins as they are seen, the nearest in front."""
+    """The skins as they are seen, the nearest in front. Colours are worked out for what is seen only."""
     wide, tall = eye.size
     near = np.full(wide * tall, -np.inf)
-    color = np.zeros((wide * tall, 4), dtype=np.uint8)
-    light = LIGHT / np.linalg.norm(LIGHT)
-    for skin in skins:
-        seen, facing = eye.seen(skin.points), eye.turned(skin.normals)
-        for pixel, triangle, shares in _places(seen[skin.triangles], wide, tall):
-            corners = skin.triangles[triangle]
-            depth = (seen[corners, 2] * shares).sum(axis=1)
+    whose = np.full(wide * tall, -1, dtype=np.int8)
+    which, two = np.zeros(wide * tall, dtype=np.int64), np.zeros((2, wide * tall))
+    for number, skin in enumerate(skins):
+        seen = eye.seen(skin.points)
+        there = np.flatnonzero(_faces(seen, skin))
+        for pixel, triangle, shares, depth in _places(seen[skin.triangles[there]], wide, tall):
             np.maximum.at(near, pixel, depth)
-            front = depth >= near[pixel]
-            pixel, corners, shares = pixel[front], corners[front], shares[front]
-            normal = np.einsum("nki,nk->ni", facing[corners], shares)
-            normal /= np.maximum(np.linalg.norm(normal, axis=1), 1e-9)[:, None]
-            bright = 0.52 + 0.48 * np.abs(normal @ light) - 0.10 * (1.0 - np.abs(normal[:, 2]))
-            color[pixel, :3] = np.clip(_colors(skin, corners, shares) * bright[:, None], 0.0, 255.0)
-            color[pixel, 3] = 255
+            front = np.flatnonzero(depth >= near[pixel])
+            pixel = pixel[front]
+            whose[pixel], which[pixel], two[:, pixel] = number, there[triangle[front]], shares[:, front]
+    color = np.zeros((wide * tall, 4), dtype=np.uint8)
+    for number, skin in enumerate(skins):
+        mine = np.flatnonzero(whose == number)
+        corners, shares = skin.triangles[which[mine]], np.stack([1.0 - two[0, mine] - two[1, mine], two[0, mine], two[1, mine]])
+        color[mine, :3] = _shaded(skin, eye.turned(skin.normals), corners, shares)
+        color[mine, 3] = 255
     return Picture(color.reshape(tall, wide, 4), near.reshape(tall, wide))
+
+
+def _shaded(skin: Skin, facing: Points, corners: Numbers, shares: Points) -> Points:
+    """Colours (n, 3) of places in triangles: corners (n, 3) and their shares (3, n)."""
+    light = LIGHT / np.linalg.norm(LIGHT)
+    normal = sum(facing[corners[:, k]] * shares[k][:, None] for k in range(3))
+    normal = np.asarray(normal) / np.maximum(np.linalg.norm(normal, axis=1), 1e-9)[:, None]
+    bright = 0.52 + 0.48 * np.abs(normal @ light) - 0.10 * (1.0 - np.abs(normal[:, 2]))
+    if skin.values is None:
+        colors = skin.colors[:1]
+    else:
+        value = sum(skin.values[corners[:, k]] * shares[k] for k in range(3))
+        colors = skin.colors[np.searchsorted(np.array(skin.limits), np.asarray(value))]
+    return np.asarray(np.clip(colors * bright[:, None], 0.0, 255.0))
+
+
+def _faces(seen: Points, skin: Skin) -> NDArray[np.bool_]:
+    """The triangles that can be seen: of a closed surface those that face the eye."""
+    if not skin.is_closed:
+        return np.ones(len(skin.triangles), dtype=bool)
+    a, b, c = (seen[skin.triangles[:, k], :2] for k in range(3))
+    return np.asarray((b[:, 0] - a[:, 0]) * (c[:, 1] - a[:, 1]) - (b[:, 1] - a[:, 1]) * (c[:, 0] - a[:, 0]) < 0.0)
 
 
 def is_seen(picture: Picture, seen: Points, within: float) -> NDArray[np.bool_]:
@@ -111,35 +136,48 @@ def is_seen(picture: Picture, seen: Points, within: float) -> NDArray[np.bool_]:
     return np.asarray(is_in & (seen[:, 2] >= there - within))
 
 
-def _places(corners: Points, wide: int, tall: int):  # type: ignore[no-untyped-def]
-    """Pixels that triangles cover, in portions: their numbers, the triangle of each, the shares (n, 3) of its corners."""
-    low = np.clip(np.floor(corners[:, :, :2].min(axis=1) - 0.5), 0, [wide, tall]).astype(np.int64)
-    high = np.clip(np.ceil(corners[:, :, :2].max(axis=1) + 0.5), 0, [wide, tall]).astype(np.int64)
+def _places(corners: Points, wide: int, tall: int) -> Iterator[tuple[Numbers, Numbers, Points, Points]]:
+    """Pixels that triangles (t, 3, 3) as seen cover, in portions: their numbers, the triangle of each, the shares (2, n) of its
+    second and third corner, and how near it is (n,)."""
+    low = np.clip(np.ceil(corners[:, :, :2].min(axis=1) - 0.5), 0, [wide, tall]).astype(np.int64)  # middles of pixels
+    high = np.clip(np.floor(corners[:, :, :2].max(axis=1) - 0.5) + 1.0, 0, [wide, tall]).astype(np.int64)
     sizes = np.maximum(high - low, 0)
+    planes, near = _planes(corners)
     counts = sizes.prod(axis=1)
+    there = np.flatnonzero(counts)
+    low, sizes, planes, near, counts = low[there], sizes[there], planes[:, there], near[:, there], counts[there]
     whole = np.concatenate([[0], np.cumsum(counts)])
     start = 0
     while start < len(counts):
         stop = max(int(np.searchsorted(whole, whole[start] + MOST, side="right")) - 1, start + 1)
         count = counts[start:stop]
-        triangle = np.repeat(np.arange(start, stop), count)
-        inside = np.arange(len(triangle)) - np.repeat(whole[start:stop] - whole[start], count)
-        across = np.maximum(sizes[triangle, 0], 1)
-        x, y = low[triangle, 0] + inside % across, low[triangle, 1] + inside // across
-        a, b, c = (corners[triangle, k] for k in range(3))
-        twice = (b[:, 0] - a[:, 0]) * (c[:, 1] - a[:, 1]) - (b[:, 1] - a[:, 1]) * (c[:, 0] - a[:, 0])
-        twice = np.where(np.abs(twice) < 1e-9, 1e-9, twice)
-        px, py = x + 0.5, y + 0.5
-        second = ((px - a[:, 0]) * (c[:, 1] - a[:, 1]) - (py - a[:, 1]) * (c[:, 0] - a[:, 0])) / twice
-        third = ((b[:, 0] - a[:, 0]) * (py - a[:, 1]) - (b[:, 1] - a[:, 1]) * (px - a[:, 0])) / twice
-        is_in = (second >= -1e-6) & (third >= -1e-6) & (second + third <= 1.0 + 1e-6)
-        shares = np.stack([1.0 - second - third, second, third], axis=1)[is_in]
-        yield (y * wide + x)[is_in], triangle[is_in], shares
+        triangle = np.repeat(np.arange(start, stop, dtype=np.int32), count)
+        inside = np.arange(len(triangle), dtype=np.int32) - np.repeat(
+            (whole[start:stop] - whole[start]).astype(np.int32), count
+        )
+        down = inside // np.repeat(sizes[start:stop, 0].astype(np.int32), count)
+        across = inside - down * np.repeat(sizes[start:stop, 0].astype(np.int32), count)
+        x = across + np.repeat(low[start:stop, 0].astype(np.int32), count)
+        y = down + np.repeat(low[start:stop, 1].astype(np.int32), count)
+        of = planes[:, start:stop]
+        second = np.repeat(of[0], count) * x + np.repeat(of[1], count) * y + np.repeat(of[2], count)
+        third = np.repeat(of[3], count) * x + np.repeat(of[4], count) * y + np.repeat(of[5], count)
+        is_in = np.flatnonzero((second >= -1e-6) & (third >= -1e-6) & (second + third <= 1.0 + 1e-6))
+        triangle, shares = triangle[is_in], np.stack([second[is_in], third[is_in]])
+        depth = near[0, triangle] + shares[0] * near[1, triangle] + shares[1] * near[2, triangle]
+        yield y[is_in].astype(np.int64) * wide + x[is_in], there[triangle], shares, depth
         start = stop
 
 
-def _colors(skin: Skin, corners: Numbers, shares: Points) -> Points:
-    if skin.values is None:
-        return np.broadcast_to(skin.colors[0], (len(corners), 3))
-    value = (skin.values[corners] * shares).sum(axis=1)
-    return np.asarray(skin.colors[np.searchsorted(np.array(skin.limits), value)])
+def _planes(corners: Points) -> tuple[Points, Points]:
+    """Of each triangle the shares of its second and third corner over the middles of pixels, as x, y and constant (6, t); how
+    near its first corner is, and by how much nearer the others are (3, t)."""
+    a, b, c = corners[:, 0], corners[:, 1], corners[:, 2]
+    twice = (b[:, 0] - a[:, 0]) * (c[:, 1] - a[:, 1]) - (b[:, 1] - a[:, 1]) * (c[:, 0] - a[:, 0])
+    twice = np.where(np.abs(twice) < 1e-9, 1e-9, twice)
+    second = [(c[:, 1] - a[:, 1]) / twice, -(c[:, 0] - a[:, 0]) / twice]
+    third = [-(b[:, 1] - a[:, 1]) / twice, (b[:, 0] - a[:, 0]) / twice]
+    rows = []
+    for along, down in (second, third):
+        rows += [along, down, -(a[:, 0] - 0.5) * along - (a[:, 1] - 0.5) * down]
+    return np.stack(rows), np.stack([a[:, 2], b[:, 2] - a[:, 2], c[:, 2] - a[:, 2]])

@@ -11,9 +11,11 @@ from scipy.spatial import ConvexHull
 
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.record import record
+from zesty_pivot.core.sewn.seam_plan import SeamPlan
 from zesty_pivot.core.stand.fitting import Fitting
 from zesty_pivot.core.stand.form import Form
 from zesty_pivot.core.stand.maps import GAPS, PULLS
+from zesty_pivot.core.stand.paper import Held
 from zesty_pivot.core.stand.raster import Skin, normals_of
 from zesty_pivot.core.stand.worn import carried
 
@@ -24,6 +26,7 @@ GRAIN_APART, GRAIN_STEP = 32.0, 8.0  # mm
 BANDS = ((251, 244, 205), (206, 224, 180), (137, 196, 179), (74, 148, 178), (53, 91, 157), (35, 34, 96))
 
 Points = NDArray[np.float64]
+Numbers = NDArray[np.int64]
 
 
 @record
@@ -45,10 +48,10 @@ class LineOnBody:
     points: Points
 
 
-def form_skin(form: Form, palette: Palette) -> Skin:
-    """The form as it is drawn."""
+def form_skin(form: Form, palette: Palette, low: float) -> Skin:
+    """The form as it is drawn, from a height on."""
     surface = form.surface
-    heights = np.arange(surface.low, surface.high + FORM_STEP, FORM_STEP).clip(max=surface.high)
+    heights = np.arange(low, surface.high + FORM_STEP, FORM_STEP).clip(max=surface.high)
     angles = np.linspace(0.0, 2.0 * np.pi, FORM_ANGLES, endpoint=False)
     around, up = np.meshgrid(angles, heights)
     points = surface.at(around.ravel(), up.ravel())
@@ -58,7 +61,7 @@ def form_skin(form: Form, palette: Palette) -> Skin:
         np.stack([first[:-1], after[:-1], after[1:]], axis=-1).reshape(-1, 3),
         np.stack([first[:-1], after[1:], first[1:]], axis=-1).reshape(-1, 3),
     ])  # fmt: skip
-    return Skin(points, triangles, normals_of(points, triangles), np.array([palette.form], dtype=float))
+    return Skin(points, triangles, normals_of(points, triangles), np.array([palette.form], dtype=float), is_closed=True)
 
 
 def cloth_skin(fitting: Fitting, look: str, palette: Palette) -> Skin:
@@ -96,29 +99,50 @@ def tapes(form: Form) -> tuple[LineOnBody, ...]:
 
 def seams(fitting: Fitting) -> tuple[LineOnBody, ...]:
     """Seams, darts and edges of the garment, both sides of the body."""
-    worn = fitting.worn
-    roles = {(piece.name, edge): role for piece in worn.plan.pieces for edge, role in piece.roles}
-    count = np.bincount(worn.plan.sewn, minlength=len(worn.plan.sewn))
+    return _both(_sewn_lines(fitting.worn.plan, fitting.worn.own, fitting.places), is_whole=fitting.worn.is_whole)
+
+
+def _sewn_lines(plan: SeamPlan, own: Numbers, places: Points) -> list[LineOnBody]:
+    roles = {(piece.name, edge): role for piece in plan.pieces for edge, role in piece.roles}
+    count = np.bincount(plan.sewn, minlength=len(plan.sewn))
     found = []
-    for line in worn.plan.lines:
+    for line in plan.lines:
         points = np.array(line.points)
-        role = roles.get((line.piece, line.id), "")
-        kind = line.kind if line.kind == "dart" else "dart" if line.kind == "fisheye" else "edge"
-        if kind == "edge" and role == "centre":
+        kind = "edge" if line.kind == "edge" else "dart"
+        if kind == "edge" and roles.get((line.piece, line.id)) == "centre":
             kind = "fold"
-        elif kind == "edge" and len(points) > 2 and (count[worn.plan.sewn[points[1:-1]]] > 1).mean() > 0.5:
+        elif kind == "edge" and len(points) > 2 and (count[plan.sewn[points[1:-1]]] > 1).mean() > 0.5:
             kind = "seam"
-        found.append(LineOnBody(kind, fitting.places[worn.own[points]]))
-    return _both(fitting, found)
+        found.append(LineOnBody(kind, places[own[points]]))
+    return found
+
+
+def paper_skin(paper: Held, palette: Palette) -> Skin:
+    """Paper that is held in the hand."""
+    points, triangles = paper.places, paper.sheet.triangles
+    normals = normals_of(points, triangles)
+    if not paper.is_whole:
+        normals[paper.sheet.on_axis, 0] = 0.0
+        normals /= np.maximum(np.linalg.norm(normals, axis=1), 1e-12)[:, None]
+        triangles = np.concatenate([triangles, triangles[:, ::-1] + len(points)])
+        points, normals = (np.concatenate([one, one * (-1.0, 1.0, 1.0)]) for one in (points, normals))
+    return Skin(points, triangles, normals, np.array([palette.paper], dtype=float))
+
+
+def paper_lines(paper: Held) -> tuple[LineOnBody, ...]:
+    """Its edges and the darts that are shut."""
+    return _both(_sewn_lines(paper.mesh.plan, paper.own, paper.places), is_whole=paper.is_whole)
 
 
 def grain(fitting: Fitting) -> tuple[LineOnBody, ...]:
     """Lines along the grain of every piece, drawn on the cloth."""
     found = []
     for n, piece in enumerate(fitting.worn.plan.pieces):
-        for spots in _along_grain(fitting, n, piece):
-            found.append(LineOnBody("grain", carried(fitting.worn, fitting.places, n, spots)))
-    return _both(fitting, found)
+        lines = list(_along_grain(fitting, n, piece))
+        if lines:
+            places = carried(fitting.worn, fitting.places, n, np.concatenate(lines))
+            found += [LineOnBody("grain", part) for part in np.split(places, np.cumsum([len(line) for line in lines])[:-1])]
+    return _both(found, is_whole=fitting.worn.is_whole)
 
 
 def _along_grain(fitting: Fitting, number: int, piece: Piece) -> Iterator[Points]:
@@ -138,7 +162,7 @@ def _along_grain(fitting: Fitting, number: int, piece: Piece) -> Iterator[Points
                 yield shapely.get_coordinates(shapely.line_interpolate_point(part, steps))
 
 
-def _both(fitting: Fitting, lines: list[LineOnBody]) -> tuple[LineOnBody, ...]:
-    if fitting.worn.is_whole:
+def _both(lines: list[LineOnBody], *, is_whole: bool) -> tuple[LineOnBody, ...]:
+    if is_whole:
         return tuple(lines)
     return (*lines, *(LineOnBody(line.kind, line.points * (-1.0, 1.0, 1.0)) for line in lines))

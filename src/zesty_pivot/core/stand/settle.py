@@ -16,7 +16,7 @@ from zesty_pivot.core.stand.cloth import ElasticCloth
 
 FARTHEST = 30.0  # mm that a point goes in a round at most
 STILL = 0.05  # mm: when no point goes farther it is at rest
-GAIN = 5e-6  # of the energy: what a round brings that is worth another
+GAIN = 2e-5  # of the energy: what a round brings that is worth another
 CALM = 3  # rounds in a row that bring less before it is called at rest
 HELD_FIRST, HELD_LEAST, HELD_MOST = 1e-4, 1e-9, 1e-1  # N a mm³: how much the steps are held back
 

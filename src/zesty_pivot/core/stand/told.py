@@ -20,9 +20,9 @@ from zesty_pivot.core.stand.maps import edge_roles, pulling, standing_off
 from zesty_pivot.core.stand.whereabouts import where
 from zesty_pivot.core.stand.worn import carried
 
-NECK_MM, ARMHOLE_MM = 8.0, 15.0  # that an edge may stand off
-LEVEL_MM = 15.0  # that a lower edge may hang lower on one side than on another
-PIN_MM = 15.0  # that the bust point of the pattern may lie off the form's
+NECK_MM, ARMHOLE_MM = 12.0, 40.0  # that an edge may stand off
+LEVEL_MM = 25.0  # that a lower edge may hang lower on one side than on another
+PIN_MM = 20.0  # that the bust point of the pattern may lie off the form's
 TOO_TIGHT = 0.05  # stretched by more: a warning
 LEAST_MM, MOST_MM = 3.0, 30.0  # of a neckline that is worth taking out, and that can be
 
@@ -50,7 +50,8 @@ def told(fitting: Fitting, unit: Unit) -> tuple[StandFinding, ...]:
 
 
 def _mm(value: float, unit: Unit) -> str:
-    return format_length(value, unit, fine=unit != "in")
+    """A length to the millimetre, or to an eighth of an inch: a form knows no finer."""
+    return format_length(round(value / 3.175) * 3.175 if unit == "in" else float(round(value)), unit)
 
 
 def _pulls(fitting: Fitting, unit: Unit) -> Iterator[StandFinding]:
@@ -105,7 +106,7 @@ def _taken_out(piece: Piece, role: str, mm: float, unit: Unit) -> Mend | None:
     if not any(dart.pivot == "bust_point" and dart.use is Use.DART for dart in piece.darts) or piece.is_unfolded:
         return None
     edge = next(edge for edge, its in piece.roles if its == role)
-    amount = f"{mm / 25.4:.3g} in" if unit == "in" else f"{mm / 10.0:.1f} cm"
+    amount = f"{round(mm / 3.175) / 8.0:g} in" if unit == "in" else f"{round(mm) / 10.0:g} cm"
     step = {"do": "neck.gape", "on": piece.name, "amount": amount, "at": {"edge": edge, "at": "50%"}}
     return Mend(f"Take {_mm(mm, unit)} out", step=step)
 

@@ -43,7 +43,7 @@ def _height(form: Form, place: Points, *, is_back: bool) -> str:
     at, levels, z = form.heights, form.levels, float(place[2])
     bust = levels["bust"]
     if z > at.pit - 15.0:
-        return "shoulder"
+        return "base of the neck" if abs(float(place[0])) < MIDDLE else "shoulder"
     if z > bust + NEAR:
         upper = z > 0.5 * (bust + NEAR + at.pit)
         return ("upper back" if is_back else "upper chest") if upper else ("shoulder blades" if is_back else "chest")

@@ -30,6 +30,8 @@ from zesty_pivot.core.stand.form import Form
 OFF = 14.0  # mm that the cloth begins off the form
 FLAT_STEP = 14.0  # mm between points where the pieces are laid flat
 APART = 160.0  # mm that points which are sewn to each other may lie apart when it is begun
+NARROW = 50.0  # mm that a side may lie before the form's when it is put on, without more ado
+MOST_WIDER = 1.8  # by which cloth is wider at most when it is put on
 SHORT, TOGETHER = 30.0, 0.4  # mm of a seam that is looked at; a share: ends so near each other have been brought together
 
 Points = NDArray[np.float64]
@@ -85,10 +87,11 @@ def worn(pattern: Pattern, block: Pattern, sewing: Sewing, form: Form, step: flo
         seams = (*seams, *_middle_seams(halves))
     plan = seam_plan(pieces, seams, sewing, step)
     mesh = meshed(plan, step)
+    wraps = {body: _Wrap(form, block, body, laid) for body, laid in flat.items()}
     places = np.zeros((len(mesh.places), 3))
     for n, piece in enumerate(plan.pieces):
         mine = np.unique(mesh.triangles[mesh.pieces == n])
-        places[mine] = _Wrap(form, block, piece.body).around(_carried(flat[piece.body], piece, mesh.places[mine]))
+        places[mine] = wraps[piece.body].around(_carried(flat[piece.body], piece, mesh.places[mine]))
     own, count = _sheet_points(mesh)
     triangles, rest = own[mesh.triangles], mesh.places[mesh.triangles]
     # Seen from outside, fronts and backs lie in opposite ways on the paper.
@@ -230,14 +233,22 @@ def _refuse_far(worn: Donned, places: Points, start: Points) -> None:
 
 
 class _Wrap:
-    """Flat cloth of one body laid round a form."""
+    """Flat cloth of one body laid round a form; of what is much too narrow for it all is
+    wider, so that its sides meet."""
 
-    def __init__(self, form: Form, block: Pattern, body: Body) -> None:
+    def __init__(self, form: Form, block: Pattern, body: Body, laid: LaidFlat) -> None:
         self._form = form
         self._sign = -1.0 if body is Body.BACK else 1.0
         base = next((piece for piece in block.pieces if piece.body is body), block.pieces[0])
         self._top = float(base.landmarks["neck_point"][1]) if "neck_point" in base.landmarks else 0.0
         self._tables(form)
+        sides = laid.flat[_side_points(laid.plan)]
+        self._wider = 1.0
+        if len(sides):
+            ways, _lines, _heights = self._rows(sides)
+            lacks = ways[:, -1] - np.abs(sides[:, 0])
+            if lacks.max() > NARROW:
+                self._wider = float(np.clip((ways[:, -1] / np.maximum(np.abs(sides[:, 0]), 1.0)).max(), 1.0, MOST_WIDER))
 
     def _tables(self, form: Form) -> None:
         """Heights by how far down the cloth goes, and over heights and angles how far round."""
@@ -260,8 +271,8 @@ class _Wrap:
         )
         self._out = out
 
-    def around(self, flat: Points) -> Points:
-        """(n, 3) mm of points (n, 2) of the flat."""
+    def _rows(self, flat: Points) -> tuple[Points, Points, Points]:
+        """Of points of the flat the distances round the form at their height (n, k), where they lie (n, k, 2), the height."""
         down = flat[:, 1] - self._top
         height = np.interp(down, self._along, self._down)
         height = np.where(down < 0.0, self._down[0] - down, height)
@@ -270,8 +281,12 @@ class _Wrap:
         low = row.astype(np.int64)
         part = (row - low)[:, None]
         ways = self._round[low] * (1.0 - part) + self._round[low + 1] * part
-        lines = self._out[low] * (1.0 - part[..., None]) + self._out[low + 1] * part[..., None]
-        wide = np.abs(flat[:, 0])
+        return ways, self._out[low] * (1.0 - part[..., None]) + self._out[low + 1] * part[..., None], height
+
+    def around(self, flat: Points) -> Points:
+        """(n, 3) mm of points (n, 2) of the flat."""
+        ways, lines, height = self._rows(flat)
+        wide = np.abs(flat[:, 0]) * self._wider
         found = np.empty((len(flat), 3))
         for n in range(len(flat)):
             for k in range(2):
@@ -280,3 +295,10 @@ class _Wrap:
         found[:, 0] *= np.where(flat[:, 0] < 0.0, -1.0, 1.0)
         found[:, 2] = height
         return found
+
+
+def _side_points(plan: SeamPlan) -> Numbers:
+    """The points of the side seams of a plan."""
+    roles = {(piece.name, edge): role for piece in plan.pieces for edge, role in piece.roles}
+    lines = (line for line in plan.lines if line.kind == "edge" and roles.get((line.piece, line.id)) == "side_seam")
+    return np.array([at for line in lines for at in line.points[:-1]], dtype=np.int64)
