@@ -111,6 +111,13 @@ def test_it_is_turned(stood, qtbot) -> None:  # type: ignore[no-untyped-def]
     assert "centre front" in canvas.pointed and "off the form" in canvas.pointed
     canvas._point(QPointF(3.0, 3.0))
     assert canvas.pointed == ""
+    # Its picture is copied, in the light theme.
+    QGuiApplication.clipboard().clear()
+    window.set_theme("dark")
+    window.run("edit.copy_picture")
+    copied = QGuiApplication.clipboard().mimeData().imageData()
+    assert copied.width() == 2 * canvas.width()
+    assert copied.pixelColor(4, 4).lightness() > 150
 
 
 def test_it_becomes_sharp_at_rest_and_never_waits(stood, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -216,16 +223,6 @@ def test_what_cannot_be_tried_on_says_why(open_desk, qtbot, monkeypatch) -> None
     window.views.trying.choose(on="2")
     settled(window, qtbot)
     assert isinstance(window.views.trying.shown()[0][1], Fitting)
-
-
-def test_its_picture_is_copied(stood) -> None:  # type: ignore[no-untyped-def]
-    window, _trying, _view = stood()
-    QGuiApplication.clipboard().clear()
-    window.set_theme("dark")
-    window.run("edit.copy_picture")
-    copied = QGuiApplication.clipboard().mimeData().imageData()
-    assert copied.width() == 2 * window.views.stand.canvas.width()
-    assert copied.pixelColor(4, 4).lightness() > 150  # it leaves in the light theme
 
 
 def test_a_demo_child(stood) -> None:  # type: ignore[no-untyped-def]

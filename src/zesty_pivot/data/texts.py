@@ -22,6 +22,7 @@ GUIDE_PAGES = (
     "true.md",
     "compare.md",
     "variants.md",
+    "stand.md",
     "finish.md",
     "paper.md",
     "cloth.md",

@@ -23,6 +23,7 @@ from zesty_pivot.core.stand.cloth_kinds import KINDS, USUAL, kind_of
 from zesty_pivot.core.stand.fitting import COARSE, Fitting, tried_on
 from zesty_pivot.core.stand.form import form_of
 from zesty_pivot.core.stand.maps import pulling
+from zesty_pivot.core.stand.told import told
 from zesty_pivot.core.stand.worn import worn
 
 PENETRATION = 0.5  # mm
@@ -74,6 +75,11 @@ def test_a_cowl_falls_in_folds() -> None:
     middle = fitting.worn.sheet.on_axis
     front = middle[fitting.places[middle, 1] > 0.0]
     assert fitting.gap[front].max() > 25.0  # it hangs away from the body
+    # Its edge hangs in the middle, below the shoulders, and nobody is asked to take it out.
+    ends = fitting.places[fitting.worn.sheet.held[:, 1]]
+    assert fitting.places[front, 2].max() < ends[:, 2].min() - 25.0
+    said = [one.finding for one in told(fitting, "cm")]
+    assert not any(finding.check == "stand_neckline" and finding.piece == "front" for finding in said)
 
 
 def test_the_same_twice() -> None:
@@ -123,7 +129,7 @@ def test_the_pivot_principle_is_seen_in_cloth() -> None:
     """The same fullness at other places round one point: the garment is the same. Twelve stations in `make torture`."""
     sewing = Sewing(own=((DartRef("front", "waist"), OwnPoint(setback_mm=0.0)),))
     found = {}
-    for station in ("waist", "mid_shoulder", "side_bust"):
+    for station in ("waist", "mid_shoulder"):
         steps = [move("shoulder", "waist"), *([move("waist", station)] if station != "waist" else [])]
         derived = derive(style(steps))
         found[station] = at_bust(fit(derived.pattern, derived.look.block, form_for(derived), sewing))
@@ -152,11 +158,11 @@ def test_it_stops_and_tells_how_far_it_is() -> None:
 
 def test_a_finer_cloth_lies_where_the_coarse_one_does() -> None:
     derived = demo("Descant")
-    coarse, fine = worn_demo("Descant"), fit(derived.pattern, derived.look.block, form_for(derived), derived.look.sewing, 11.0)
+    coarse, fine = worn_demo("Descant"), fit(derived.pattern, derived.look.block, form_for(derived), derived.look.sewing, 12.5)
     is_sound(fine)
     for fitting in (coarse, fine):
         assert fitting.worn.sheet.on_axis.size
-    assert len(fine.places) > 1.6 * len(coarse.places)
+    assert len(fine.places) > 1.4 * len(coarse.places)
     assert np.quantile(fine.gap, [0.25, 0.5, 0.75]) == pytest.approx(np.quantile(coarse.gap, [0.25, 0.5, 0.75]), abs=2.0)
     assert fine.places[:, 2].min() == pytest.approx(coarse.places[:, 2].min(), abs=5.0)
 

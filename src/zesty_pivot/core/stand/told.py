@@ -115,7 +115,7 @@ def _edge(fitting: Fitting, body: Body, role: str) -> tuple[Points, float, float
     """Of the edges of a role: where it stands off most, how far, how much longer the edge is than its shadow on the form (in
     one half), and a piece that has it."""
     plan, own = fitting.worn.plan, fitting.worn.own
-    pieces = {piece.name: piece for piece in plan.pieces if piece.body is body}
+    pieces = {piece.name: piece for piece in plan.pieces if piece.body is body and not piece.hangs}  # a cowl is meant to
     longer, gap, place, owner = 0.0, -1.0, np.zeros(3), None
     for line in plan.lines:
         piece = pieces.get(line.piece)

@@ -26,6 +26,7 @@ from zesty_pivot.core.sewn.mesh import Mesh, meshed
 from zesty_pivot.core.sewn.seam_plan import SeamPlan, SewnLine, seam_plan
 from zesty_pivot.core.stand.cloth import SewnSheet, added
 from zesty_pivot.core.stand.form import Form
+from zesty_pivot.core.stand.hung import hung
 
 OFF = 14.0  # mm that the cloth begins off the form
 FLAT_STEP = 14.0  # mm between points where the pieces are laid flat
@@ -91,7 +92,10 @@ def worn(pattern: Pattern, block: Pattern, sewing: Sewing, form: Form, step: flo
     places = np.zeros((len(mesh.places), 3))
     for n, piece in enumerate(plan.pieces):
         mine = np.unique(mesh.triangles[mesh.pieces == n])
-        places[mine] = wraps[piece.body].around(_carried(flat[piece.body], piece, mesh.places[mine]))
+        spots = _carried(flat[piece.body], piece, mesh.places[mine])
+        places[mine] = wraps[piece.body].around(spots)
+        if piece.hangs and piece.body is Body.FRONT and "bust" in piece.levels:
+            places[mine] = hung(form, piece, spots, places[mine], float(spots[:, 1].min()), piece.levels["bust"])
     own, count = _sheet_points(mesh)
     triangles, rest = own[mesh.triangles], mesh.places[mesh.triangles]
     # Seen from outside, fronts and backs lie in opposite ways on the paper.

@@ -29,7 +29,7 @@ REST_MS = 250  # after an edit, until it is tried on
 
 
 @record(eq=False)
-class Wanted:
+class ToTryOn:
     """A garment on the form of a body, told by its measurements (mm); without them the paper of front or back in the hand."""
 
     key: tuple[object, ...]
@@ -60,7 +60,7 @@ class TryingOn(QObject):
         self._model, self._people = model, people
         self.work = Beside("trying the pattern on")
         self.kind, self.on, self.beside = USUAL, str(STYLE), NOTHING
-        self.wanted: tuple[Wanted, ...] = ()
+        self.wanted: tuple[ToTryOn, ...] = ()
         self.fault = ""
         self._found: dict[tuple[object, ...], Fitting | Held] = {}
         self._patterns: dict[int, Pattern] = {}  # what is kept by its id must not go
@@ -73,7 +73,7 @@ class TryingOn(QObject):
 
     # What is so.
 
-    def shown(self) -> list[tuple[Wanted, Fitting | Held | None]]:
+    def shown(self) -> list[tuple[ToTryOn, Fitting | Held | None]]:
         """What is to be seen, from left to right, and what there is of it."""
         return [(one, self._found.get(one.key)) for one in self.wanted]
 
@@ -162,7 +162,7 @@ class TryingOn(QObject):
         self._rest.stop()
         self.work.close()
 
-    def _asked(self) -> Iterator[Wanted]:
+    def _asked(self) -> Iterator[ToTryOn]:
         look = self._model.look
         after = self._want("now", look.pattern, look.sewing, self.on)
         yield from after
@@ -183,13 +183,13 @@ class TryingOn(QObject):
             id = self.beside.removeprefix(OTHER_BODY)
             yield from self._want(f"on {self._people.body(int(id)).title}", look.pattern, look.sewing, id)
 
-    def _want(self, title: str, pattern: Pattern, sewing: Sewing, on: str) -> Iterator[Wanted]:
+    def _want(self, title: str, pattern: Pattern, sewing: Sewing, on: str) -> Iterator[ToTryOn]:
         block = self._model.look.block
         self._patterns[id(pattern)] = pattern
         if on == PAPER:
             for body in (Body.FRONT, Body.BACK):
                 if any(piece.body is body for piece in pattern.pieces):
-                    yield Wanted(
+                    yield ToTryOn(
                         (id(pattern), sewing, PAPER, body), f"{body.value}, {title}", pattern, block, sewing, None, body=body
                     )
             return
@@ -197,7 +197,7 @@ class TryingOn(QObject):
         if "bust" not in whose.lengths:
             raise ZestyError("nobody's bust is known", where="stand", advice="Measure a person, or choose another form.")
         lengths, is_child = tuple(sorted(whose.lengths.items())), whose.is_child or "bust_point" not in _landmarks(block)
-        yield Wanted((id(pattern), sewing, lengths, is_child, self.kind), title, pattern, block, sewing, lengths, is_child)
+        yield ToTryOn((id(pattern), sewing, lengths, is_child, self.kind), title, pattern, block, sewing, lengths, is_child)
 
     # Hearing.
 
@@ -224,7 +224,7 @@ def _form(lengths: tuple[tuple[str, float], ...], is_child: bool) -> Form:
     return form_of(dict(lengths), is_child=is_child)
 
 
-def _worked(missing: list[Wanted], kind: str, stop: threading.Event, fine: float) -> Iterator[TriedOn]:
+def _worked(missing: list[ToTryOn], kind: str, stop: threading.Event, fine: float) -> Iterator[TriedOn]:
     for one in missing:
         if one.lengths is None:
             turns: Iterator[Fitting | Held] = in_the_hand(one.pattern, one.body, one.sewing, stop)
