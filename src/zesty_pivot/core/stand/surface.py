@@ -52,14 +52,14 @@ class Surface:
         return self._ahead(heights)[0]
 
     def outside(self, points: Points) -> tuple[Points, Points]:
-        """How far points (n, 3) lie outside, mm, less than nothing inside, and the way out there (n, 3), of length one: to the
+        """How far points (n, 3) lie outside, mm, negative inside, and the way out there (n, 3), of length one: to the
         first order, which is right to some hundredths of a millimetre where the distance is small."""
         value, slope = self._value(points)
         size = np.linalg.norm(slope, axis=1)
         return value / size, slope / size[:, None]
 
     def distance(self, points: Points) -> Points:
-        """How far points (n, 3) lie from their nearest point of the surface, mm, less than nothing inside."""
+        """How far points (n, 3) lie from their nearest point of the surface, mm; negative inside."""
         sign = np.where(self._value(points)[0] < 0.0, -1.0, 1.0)
         return np.asarray(sign * np.linalg.norm(points - self.nearest(points), axis=1))
 
