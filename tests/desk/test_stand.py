@@ -87,7 +87,7 @@ def test_it_is_turned(stood, qtbot) -> None:  # type: ignore[no-untyped-def]
     assert abs(canvas.turn) == pytest.approx(np.pi)
     assert (pixels(view) != front).any()
     window.run("stand.front")
-    # Dragged to the right the figure turns with the hand: its left comes forward, as one sees it from that side.
+    # Dragged to the left what is seen moves with the hand: the wearer's left, which lies at the right, comes to the front.
     middle = QPoint(canvas.width() // 2, canvas.height() // 2)
     QTest.mousePress(canvas, Qt.MouseButton.LeftButton, pos=middle)
     QTest.mouseMove(canvas, middle + QPoint(-60, 0))

@@ -7,7 +7,6 @@ practice, no source. Bias is not modelled: a cloth takes the same pull in every 
 from __future__ import annotations
 
 from zesty_pivot.core.errors import one_of
-from zesty_pivot.core.record import replace
 from zesty_pivot.core.stand.cloth import ClothKind
 
 KINDS = (
@@ -29,4 +28,4 @@ def kind_of(id: str) -> ClothKind:
     if found is None:
         what, advice = one_of("cloth", id, (kind.id for kind in KINDS))
         raise KeyError(f"{what}. {advice}")
-    return replace(found)
+    return found

@@ -17,7 +17,6 @@ SLOPE = 16.0  # degrees that the shoulders fall: between drops of 1 and 1 1/2 in
 ROUNDS = 12  # of setting heights by the lengths that they give
 STILL = 0.2  # mm
 LEAN, LEAN_OF_CHILD = 30.0, 6.0  # mm that the chest is pushed forward or back at most
-GIRTHS = ("over_bust", "bust", "under_bust", "waist", "hip")
 
 Points = NDArray[np.float64]
 

@@ -241,7 +241,6 @@ class _Wrap:
     wider, so that its sides meet."""
 
     def __init__(self, form: Form, block: Pattern, body: Body, laid: LaidFlat) -> None:
-        self._form = form
         self._sign = -1.0 if body is Body.BACK else 1.0
         base = next((piece for piece in block.pieces if piece.body is body), block.pieces[0])
         self._top = float(base.landmarks["neck_point"][1]) if "neck_point" in base.landmarks else 0.0

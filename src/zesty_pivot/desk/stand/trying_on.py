@@ -64,6 +64,7 @@ class TryingOn(QObject):
         self.fault = ""
         self._found: dict[tuple[object, ...], Fitting | Held] = {}
         self._patterns: dict[int, Pattern] = {}  # what is kept by its id must not go
+        self._told: tuple[Fitting, str, tuple[StandFinding, ...]] | None = None  # the last that was told, and of what
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
         self._rest.setInterval(REST_MS)
@@ -87,10 +88,13 @@ class TryingOn(QObject):
     def told(self) -> tuple[StandFinding, ...]:
         """What there is to say of the pattern as it is."""
         found = self._found.get(self.wanted[0].key) if self.wanted else None
-        if not isinstance(found, Fitting):
-            return ()
-        none: tuple[StandFinding, ...] = ()
-        return tried(lambda: told(found, self._model.style.units), none, "what the stand tells")
+        if not isinstance(found, Fitting) or (found.done < 1.0 and self.work.is_at_work):
+            return ()  # while it moves there is nothing to say yet
+        unit = self._model.style.units
+        if self._told is None or self._told[0] is not found or self._told[1] != unit:
+            none: tuple[StandFinding, ...] = ()
+            self._told = found, unit, tried(lambda: told(found, unit), none, "what the stand tells")
+        return self._told[2]
 
     @property
     def bodies(self) -> list[tuple[str, str]]:
@@ -208,6 +212,8 @@ class TryingOn(QObject):
         wanted = {one.key for one in self.wanted}
         for old in [known for known in self._found if known not in wanted][:-KEPT]:
             del self._found[old]
+        kept = {key[0] for key in (*self._found, *wanted)}
+        self._patterns = {known: pattern for known, pattern in self._patterns.items() if known in kept}
         self.changed.emit()
 
     def _end(self, _asked: object, fault: str) -> None:
