@@ -6,6 +6,7 @@ import threading
 import traceback
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
+os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")  # as the program has it, whatever loads NumPy first
 os.environ.pop("PYTHONDONTWRITEBYTECODE", None)  # what tests start many times need not be compiled each time
 
 from collections.abc import Callable, Iterator
@@ -102,6 +103,23 @@ def fault_net(request: pytest.FixtureRequest) -> Iterator[FaultNet]:
     if net.caught and request.node.get_closest_marker("plants_faults") is None:
         said = ["".join(traceback.format_exception(fault)) for _doing, fault in net.caught]
         pytest.fail(f"caught in {net.caught[0][0]}:\n{said[0]}")
+
+
+@pytest.fixture
+def rough_stand(monkeypatch: pytest.MonkeyPatch) -> float:
+    """Cloth on the stand in large triangles (mm) and small pictures of it, for tests of what is done with it."""
+    from zesty_pivot.core.formats import stood
+    from zesty_pivot.core.stand import fitting, paper, printed
+    from zesty_pivot.desk.stand import to_try, trying_on
+
+    step = 26.0
+    for module in (trying_on, to_try, fitting):
+        monkeypatch.setattr(module, "COARSE", step)
+    for module in (trying_on, stood):
+        monkeypatch.setattr(module, "FINE", step)
+    monkeypatch.setattr(paper, "STEP", step)
+    monkeypatch.setattr(printed, "FINER", 1)
+    return step
 
 
 @pytest.fixture

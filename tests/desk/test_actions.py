@@ -245,6 +245,7 @@ def test_every_step_is_added_by_its_action(ids: list[str], open_desk) -> None:
         assert window.model.style.steps == style(STEPS).steps
 
 
+@pytest.mark.usefixtures("rough_stand")
 @pytest.mark.parametrize("id", OTHERS)
 def test_every_action_does_something(id: str, open_desk, monkeypatch: pytest.MonkeyPatch, tmp_path) -> None:
     window = open_desk(style(STEPS))
@@ -351,6 +352,7 @@ def test_the_command_list_passes_over_what_cannot_be_done(open_desk) -> None:
     commands.close()
 
 
+@pytest.mark.usefixtures("rough_stand")
 def test_every_export_format_has_its_action_and_its_button(open_desk, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
     window = open_desk(style([]).model_copy(update={"lays": (LayFile(folded=True),)}))
     window.model.set_view("paper")

@@ -13,23 +13,20 @@ from PyQt6.QtTest import QTest
 from tests.samples import move, style
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.formats.style_file import Style
-from zesty_pivot.core.stand import fitting, paper
 from zesty_pivot.core.stand.fitting import Fitting
 from zesty_pivot.core.stand.paper import Held
 from zesty_pivot.data.demo import demo_styles
 from zesty_pivot.desk.stand import trying_on
+from zesty_pivot.desk.stand.stand_among import StandAmong
 from zesty_pivot.desk.stand.stand_canvas import SIDES
 
-ROUGH = 24.0  # mm between points: what is tested here is the window
+FINER = 20.0  # and what is finer then
 STYLE = [move("shoulder", "waist"), move("waist", "side_bust")]
 
 
 @pytest.fixture
-def stood(open_desk, qtbot, monkeypatch):  # type: ignore[no-untyped-def]
+def stood(open_desk, qtbot, rough_stand):  # type: ignore[no-untyped-def]
     """Opens the stand on a style and waits until its cloth, which is very coarse, lies still."""
-    monkeypatch.setattr(trying_on, "FINE", ROUGH)
-    monkeypatch.setattr(fitting, "COARSE", ROUGH)
-    monkeypatch.setattr(paper, "STEP", ROUGH)
 
     def opened(shown: Style | None = None):  # type: ignore[no-untyped-def]
         window = open_desk(shown or style(STYLE))
@@ -57,7 +54,7 @@ def test_it_is_tried_on_and_told(stood, qtbot) -> None:  # type: ignore[no-untyp
     ((wanted, shown),) = trying.shown()
     assert isinstance(shown, Fitting) and shown.done == 1.0 and shown.rests
     assert wanted.title == "now" and trying.fault == ""
-    assert view.tells or "as far as a form can tell" in view.told.itemAt(0).widget().text()
+    assert view.told.cards or "as far as a form can tell" in view.told._nothing.text()
     assert "Estimated for the form" in view.state.text() and "over-bust" in view.state.text()
     assert not view.bar.isVisible() and not view.stop.isEnabled()
     # The picture has the cloth's bands in it, light and dark.
@@ -173,7 +170,7 @@ def test_paper_in_the_hand(stood, qtbot) -> None:  # type: ignore[no-untyped-def
     assert [wanted.title for wanted, _shown in found] == ["front, now", "back, now"]
     assert all(isinstance(shown, Held) and shown.done == 1.0 for _wanted, shown in found)
     assert np.ptp(found[0][1].places[:, 1]) > 20.0  # a cone, not flat
-    assert not view.tells and "cone" in view.told.itemAt(0).widget().text()
+    assert not view.told.cards and "cone" in view.told._nothing.text()
     assert not view.kind.isEnabled() and not view.look.isEnabled()
     assert pixels(view).std() > 5.0
 
@@ -182,7 +179,7 @@ def test_it_follows_the_pattern_and_is_mended(stood, qtbot) -> None:  # type: ig
     vesper = next(one for one in demo_styles() if one.name.startswith("Vesper"))
     window, trying, view = stood(vesper)
     first = trying.shown()[0][1]
-    card = next(card for card in view.tells if card.mend is not None)
+    card = next(card for card in view.told.cards if card.mend is not None)
     steps = len(window.model.style.steps)
     QTest.mouseClick(card.mend, Qt.MouseButton.LeftButton)
     assert len(window.model.style.steps) == steps + 1
@@ -192,7 +189,7 @@ def test_it_follows_the_pattern_and_is_mended(stood, qtbot) -> None:  # type: ig
     window.run("edit.undo")
     assert window.model.style.steps == vesper.steps
     settled(window, qtbot)
-    other = next(card for card in view.tells if abs(card.told.place[1]) > 20.0)
+    other = next(card for card in view.told.cards if abs(card.told.place[1]) > 20.0)
     QTest.mouseClick(other, Qt.MouseButton.LeftButton)
     assert np.cos(view.canvas.turn) * other.told.place[1] > -80.0  # turned so that it is seen
 
@@ -212,9 +209,7 @@ def test_it_is_stopped_and_the_interface_goes_on(open_desk, qtbot) -> None:  # t
     assert 0.0 < trying.done < 1.0
 
 
-def test_what_cannot_be_tried_on_says_why(open_desk, qtbot, monkeypatch) -> None:  # type: ignore[no-untyped-def]
-    monkeypatch.setattr(trying_on, "FINE", ROUGH)
-    monkeypatch.setattr(fitting, "COARSE", ROUGH)
+def test_what_cannot_be_tried_on_says_why(open_desk, qtbot, rough_stand) -> None:  # type: ignore[no-untyped-def]
     bare = style([])
     bare = bare.model_copy(update={"block": bare.block.model_copy(update={"measurements": {}})})
     window = open_desk(bare)
@@ -230,5 +225,97 @@ def test_a_demo_child(stood) -> None:  # type: ignore[no-untyped-def]
     _window, trying, view = stood(carol)
     shown = trying.shown()[0][1]
     assert shown.form.is_child
-    assert all("bust point" not in card.words.text() for card in view.tells)
+    assert all("bust point" not in card.words.text() for card in view.told.cards)
     assert derive(carol).pattern.has("front_yoke")
+
+
+# Beside the table.
+
+
+@pytest.fixture
+def beside(open_desk, qtbot, monkeypatch, rough_stand):  # type: ignore[no-untyped-def]
+    """Opens a style on the table, coarse cloth on the stand beside it, and waits until that lies still."""
+    monkeypatch.setattr(trying_on, "FINE", FINER)
+
+    def opened(shown: Style):  # type: ignore[no-untyped-def]
+        window = open_desk(shown)
+        window.run("panel.stand")
+        settled(window, qtbot)
+        return window, window.views.trying, window.side.stand
+
+    return opened
+
+
+def test_it_stands_beside_the_table_and_follows_the_hand(beside, qtbot, rough_stand) -> None:  # type: ignore[no-untyped-def]
+    window, trying, panel = beside(style(STYLE))
+    assert window.model.view == "style" and window.side.stack.currentWidget() is panel
+    ((_wanted, first),) = trying.shown()
+    assert first.step == rough_stand and first.done == 1.0
+    assert panel.state.text() in ("", "It moved a little still when it was left.")
+    window.canvas().setFocus()
+    # A dart is dragged: nothing is tried on until the hand rests, then what it holds is.
+    model = window.model
+    held = [*STYLE, move("waist", "mid_armhole", share="50%")]
+    model.preview(style(held))
+    qtbot.wait(130)
+    assert trying._rest.isActive() and not trying.work.is_at_work
+    settled(window, qtbot)
+    dragged = trying.shown()[0][1]
+    assert dragged is not first and dragged.step == rough_stand
+    assert dragged.gap.shape != first.gap.shape or not np.array_equal(dragged.gap, first.gap)
+    model.preview(None)
+    settled(window, qtbot)
+    assert trying.shown()[0][1] is first  # known already
+    # Larger: the same in a view of its own, finer, begun from what is there.
+    trying.choose(beside="block")
+    settled(window, qtbot)
+    assert len(trying.shown()) == 1  # beside the table there is room for one
+    trying.choose(beside="")
+    window.run("view.stand")
+    assert trying.work.is_at_work and trying.shown()[0][1] is first  # what lies still is seen until then
+    qtbot.waitUntil(lambda: not trying.work.is_at_work, timeout=60_000)
+    finer = trying.shown()[0][1]
+    assert finer.step == FINER and finer.done == 1.0
+    window.run("view.style")
+    assert not trying.work.is_at_work and trying.shown()[0][1] is finer
+
+
+def test_what_it_tells_stands_among_the_findings(beside, qtbot) -> None:  # type: ignore[no-untyped-def]
+    vesper = next(one for one in demo_styles() if one.name.startswith("Vesper"))
+    window, trying, panel = beside(vesper)
+    among = window.side.reading.findChild(StandAmong)
+    window.run("panel.reading")
+    told = [card.words.text() for card in panel.told.cards]
+    assert told and [card.words.text() for card in among.told.cards] == told and among.isVisible()
+    window.model.choose_step(0)  # another pattern is on the table: what was told is not of it
+    assert not among.isVisible()
+    window.model.choose_step(None)
+    settled(window, qtbot)
+    assert among.isVisible()
+    mend = next(card.mend for card in among.told.cards if card.mend is not None)
+    QTest.mouseClick(mend, Qt.MouseButton.LeftButton)
+    assert window.model.style.steps[-1].do == "neck.gape" and not among.isVisible()
+    window.run("edit.undo")
+    # A click, or the keys, show the stand.
+    assert among.isVisible()
+    card = among.told.cards[0]
+    QTest.keyClick(card, Qt.Key.Key_Return)
+    assert window.model.view == "stand"
+    assert trying.fault == ""
+
+
+def test_it_is_put_on_the_sheets(open_desk, qtbot) -> None:  # type: ignore[no-untyped-def]
+    window = open_desk(style(STYLE))
+    window.run("view.paper")
+    box = window.views.paper.pages.stood
+    assert not box.isChecked() and not window.paging.printing.on_stand
+    QTest.mouseClick(box, Qt.MouseButton.LeftButton, pos=QPoint(8, box.height() // 2))
+    assert window.paging.printing.on_stand and window.keeper.settings.on_stand
+
+
+def test_cloth_that_is_shown_cannot_be_changed(stood) -> None:  # type: ignore[no-untyped-def]
+    _window, trying, _view = stood()
+    shown = trying.shown()[0][1]
+    for values in (shown.places, shown.gap, shown.pull):
+        with pytest.raises(ValueError, match="read-only"):
+            values[0] = 0.0

@@ -18,6 +18,7 @@ from zesty_pivot.core.piece import DartRef
 from zesty_pivot.core.stand.fitting import Fitting
 from zesty_pivot.core.stand.form import form_of
 from zesty_pivot.core.stand.maps import pulling
+from zesty_pivot.core.stand.printed import printed
 from zesty_pivot.core.stand.told import told
 from zesty_pivot.data.demo import demo_styles
 
@@ -53,6 +54,8 @@ def _fault(fitting: Fitting) -> str | None:
     if (facing < 0.0).mean() > FOLDED:
         return f"{100.0 * (facing < 0.0).mean():.0f} % of it is inside out"
     told(fitting, "cm")
+    if not printed(fitting, "in").startswith(b"\x89PNG"):
+        return "no picture"
     return None
 
 

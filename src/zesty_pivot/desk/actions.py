@@ -51,6 +51,7 @@ def _panel(panel: str) -> Action:
         "hand": ("By hand", "The paper procedure with this pattern's numbers"),
         "practise": ("Practise", "Guess the new mouth, or where the fullness went, before the pattern opens"),
         "neck": ("Necklines", "Front and back matched at the shoulder, the opening against the head"),
+        "stand": ("Stand beside the table", "The pattern sewn and seen on the body, a little coarse, while you work on it"),
     }
 
     def run(desk: Desk) -> None:

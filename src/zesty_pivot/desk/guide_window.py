@@ -16,6 +16,7 @@ PAGES = {
     "library": "import.md",
     "finish": "finish.md",
     "paper": "paper.md",
+    "stand": "stand.md",
 }
 PANEL_PAGES = {
     "reading": "ring.md",
@@ -24,6 +25,7 @@ PANEL_PAGES = {
     "hand": "hand.md",
     "practise": "practise.md",
     "neck": "necklines.md",
+    "stand": "stand.md",
 }
 
 

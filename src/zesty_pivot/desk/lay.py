@@ -20,7 +20,7 @@ if TYPE_CHECKING:
     from zesty_pivot.core.finish.walk import Walk
     from zesty_pivot.core.ledger.differences import Differences
 
-PANELS = ("reading", "trace", "walk", "hand", "practise", "neck")
+PANELS = ("reading", "trace", "walk", "hand", "practise", "neck", "stand")
 
 
 @record

@@ -1,4 +1,4 @@
-"""The right side of the style view: six panels under one row of tabs."""
+"""The right side of the style view: seven panels under one row of tabs."""
 
 from __future__ import annotations
 
@@ -21,11 +21,21 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.panels.practise import PractisePanel
     from zesty_pivot.desk.panels.trace import TracePanel
     from zesty_pivot.desk.panels.walk import WalkPanel
+    from zesty_pivot.desk.stand.stand_panel import StandPanel
+    from zesty_pivot.desk.stand.trying_on import TryingOn
 
 P = TypeVar("P", bound=QWidget)
 
 WIDTH = 312
-TITLES = {"reading": "Reading", "trace": "Trace", "walk": "Walk", "hand": "Hand", "practise": "Practise", "neck": "Neck"}
+TITLES = {
+    "reading": "Reading",
+    "trace": "Trace",
+    "walk": "Walk",
+    "hand": "Hand",
+    "practise": "Practise",
+    "neck": "Neck",
+    "stand": "Stand",
+}
 TIPS = {
     "reading": "The chosen step, accounts and findings",
     "trace": "Tracing paper: lay the block, an earlier state or another style on the table",
@@ -33,6 +43,7 @@ TIPS = {
     "hand": "The paper procedure with this pattern's numbers",
     "practise": "Guess the new mouth, or where the fullness went, before the pattern opens",
     "neck": "Front and back matched at the shoulder, and the opening against the head",
+    "stand": "The pattern sewn and seen on the body while you work on it",
 }
 
 
@@ -41,19 +52,20 @@ class PanelColumn(QWidget):
 
     def __init__(
         self, model: DeskModel, lay: Lay, keeper: Keeper, run: Callable[[str], None], tip: Callable[[str], str],
-        after: Callable[[], None],
+        after: Callable[[], None], trying: Callable[[], TryingOn],
     ) -> None:  # fmt: skip
         super().__init__()
         self.setObjectName("right")
         self.setAttribute(Qt.WidgetAttribute.WA_StyledBackground)
         self.setFixedWidth(WIDTH)
         self._model, self._lay, self._keeper, self._run = model, lay, keeper, run
+        self._after, self._trying = after, trying
         self.reading = ReadingPanel(model, after)
         self.stack = QStackedWidget()
         self.tabs: dict[str, QPushButton] = {}
         row = QHBoxLayout()
-        row.setContentsMargins(8, 2, 8, 0)
-        row.setSpacing(0)
+        row.setContentsMargins(6, 2, 6, 0)
+        row.setSpacing(3)
         for name in PANELS:
             tab = QPushButton(TITLES[name])
             tab.setObjectName("tab")
@@ -107,9 +119,29 @@ class PanelColumn(QWidget):
 
         return self._added(NeckPanel(self._model, self._lay))
 
+    @cached_property
+    def stand(self) -> StandPanel:
+        """The stand beside the table, made when it is first looked at."""
+        from zesty_pivot.desk.stand.stand_panel import StandPanel
+
+        return self._added(StandPanel(self._model, self._lay, self._trying(), self._run))
+
+    def watch(self, trying: TryingOn) -> None:
+        """Shows among the findings what the stand tells, as long as it is of the pattern on the table."""
+        from zesty_pivot.desk.stand.stand_among import StandAmong
+
+        self.reading.put_in(StandAmong(self._model, trying, self._run, self._after))
+
+    def let_go(self) -> None:
+        """Waits for what goes on beside."""
+        if "stand" in vars(self):
+            self.stand.canvas.close_work()
+
     def restyle(self) -> None:
         """What is drawn once, in the colours of another theme."""
         self.reading.restyle()
+        if "stand" in vars(self):
+            self.stand.canvas.refresh()
 
     def _added(self, panel: P) -> P:
         self.stack.addWidget(panel)

@@ -104,7 +104,7 @@ class People(QObject):
 
     def _style_body(self) -> BodyShown:
         style = self._model.style
-        lengths = {name: mm for name, mm in style.scope().measures.items() if name in MEASUREMENTS}
+        lengths = style.body()
         texts = {name: in_words(mm, self.unit) for name, mm in lengths.items()}
         texts |= {name: str(text) for name, text in style.measures.items() if name in MEASUREMENTS}
         is_child = style.block.method == "child"

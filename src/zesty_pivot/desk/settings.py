@@ -47,6 +47,7 @@ class Settings(Model):
     roll: float = Field(default=900.0, ge=150.0, le=3000.0, description="mm of the plotter's roll")
     roll_length: float = Field(default=0.0, ge=0.0, le=100_000.0, description="mm that it draws at once; 0: without an end")
     print_colour: bool = Field(default=False, description="lines in colours")
+    on_stand: bool = Field(default=False, description="the pattern on its form on the cut sheet and in the report")
     screen: str = Field(default="simulated", max_length=200, description="the screen or projector that shows the true size")
     screens: dict[str, Display] = Field(
         default_factory=dict, description="by screen and its resolution: how the true size was told on it"

@@ -29,6 +29,7 @@ from zesty_pivot.desk.table.style_table import StyleTable
 from zesty_pivot.desk.tape_bar import TapeBar
 
 if TYPE_CHECKING:
+    from zesty_pivot.desk.stand.trying_on import TryingOn
     from zesty_pivot.desk.table.walk_table import WalkTable
 
 NARROW = 1100  # a window narrower than this shows the steps as pictures only
@@ -42,12 +43,12 @@ class StyleView(QWidget):
 
     def __init__(
         self, model: DeskModel, lay: Lay, keeper: Keeper, run: Callable[[str], None], action: Callable[[str], QAction],
-        menu: Menu, titles: Callable[[], dict[str, str]],
+        menu: Menu, titles: Callable[[], dict[str, str]], trying: Callable[[], TryingOn],
     ) -> None:  # fmt: skip
         super().__init__()
         self._model, self._lay = model, lay
         self.table = StyleTable(model, lay, lambda: menu(BEAD_MENU))
-        self.side = PanelColumn(model, lay, keeper, run, lambda id: action(id).toolTip(), self.table.setFocus)
+        self.side = PanelColumn(model, lay, keeper, run, lambda id: action(id).toolTip(), self.table.setFocus, trying)
         self.side.reading.findings.looked.connect(self._show_place)
         self.foot = Foot(model, lay)
         self.tables = QStackedWidget()

@@ -100,6 +100,7 @@ class Views(QStackedWidget):
 
         found = TryingOn(self._model, self.people)
         found.changed.connect(self.touched)
+        self.style_view.side.watch(found)
         return found
 
     @cached_property
@@ -180,6 +181,7 @@ class Views(QStackedWidget):
         if self.full is not None:
             self.full.close()
         self.intake.let_go()
+        self.style_view.side.let_go()
         if "stand" in vars(self):
             self.stand.canvas.close_work()
         for name in ("trying", "plotting", "cloths", "paging"):

@@ -37,6 +37,7 @@ from zesty_pivot.desk.work import ProgressBox, Worker
 if TYPE_CHECKING:
     from zesty_pivot.desk.bodies import Bodies
     from zesty_pivot.desk.paper.paging import Paging
+    from zesty_pivot.desk.stand.trying_on import TryingOn
 
 # Endings by what is done with a file; the formats themselves are loaded when one comes.
 OPENED, RAIL, RULER_SHEET, TRACE = (".zpiv", ".zblock"), ".zrail", ".zruler", ".ztrace"
@@ -68,8 +69,9 @@ class Window(QMainWindow):
         bar = self.menuBar() or QMenuBar(self)
         self.qt_actions = QtActions(self, bar, self)
         self.style_view = StyleView(
-            self.model, self.lay, self.keeper, self.run, self.qt_action, self.qt_actions.menu_of, self.qt_actions.titles
-        )
+            self.model, self.lay, self.keeper, self.run, self.qt_action, self.qt_actions.menu_of, self.qt_actions.titles,
+            self._trying,
+        )  # fmt: skip
         self.table, self.side = self.style_view.table, self.style_view.side
         self.drawer = self.style_view.left
         self.recipe_pieces = RecipePieces(self.model)
@@ -106,6 +108,9 @@ class Window(QMainWindow):
         self.table.setFocus()
         if self.keeper.trouble:  # it was found before there was a window to say it
             self.model.say(self.keeper.trouble, fault=True)
+
+    def _trying(self) -> TryingOn:
+        return self.views.trying
 
     def _put_together(self) -> None:
         middle = QWidget()

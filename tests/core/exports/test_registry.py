@@ -3,6 +3,8 @@
 import json
 from pathlib import Path
 
+import pytest
+
 from tests.samples import move, style
 from zesty_pivot.core.exports.base import FULL
 from zesty_pivot.core.exports.registry import all_exports, makers, outputs, write_all
@@ -30,6 +32,7 @@ def test_each_names_the_file_that_holds_the_whole_style() -> None:
         assert one.kind.endswith(f"(*{one.ending})")
 
 
+@pytest.mark.usefixtures("rough_stand")
 def test_the_report_is_written_beside_whatever_is_asked_for(tmp_path: Path) -> None:
     made = derive(STYLE)
     assert list(makers(made, ("json",), Printing(packing="kept"))) == ["report.json"]

@@ -19,6 +19,7 @@ from zesty_pivot.core.piece import Body, DartRef, EdgeRef, Pattern, SeamSide
 from zesty_pivot.core.piece.refs import Seam
 from zesty_pivot.core.record import replace
 from zesty_pivot.core.sewn import seam_plan as planning
+from zesty_pivot.core.sewn.laid import centres
 from zesty_pivot.core.stand.cloth_kinds import KINDS, USUAL, kind_of
 from zesty_pivot.core.stand.fitting import COARSE, Fitting, tried_on
 from zesty_pivot.core.stand.form import form_of
@@ -214,3 +215,25 @@ def test_kinds_of_cloth() -> None:
         assert by_id[f"{weight}_soft"].bend < by_id[f"{weight}_firm"].bend
     with pytest.raises(KeyError, match="medium_firm"):
         kind_of("silk")
+
+
+@pytest.mark.parametrize("is_whole", [False, True])
+def test_a_slit_hangs_open(is_whole: bool) -> None:
+    steps = [{"do": "neck.opening", "on": "back", "kind": "slit", "length": "12 cm"}]
+    if is_whole:
+        steps.append({"do": "piece.unfold", "on": "front"})
+    derived = derive(style(steps))
+    assert not derived.derivation.broken
+    on = worn(derived.pattern, derived.look.block, derived.look.sewing, form_for(derived), 16.0)
+    assert on.is_whole is is_whole
+    n = next(number for number, piece in enumerate(on.plan.pieces) if piece.name == "back")
+    middle = centres(on.plan)
+    mine = middle[on.plan.of[middle] == n]
+    down = on.plan.places[mine, 1] - on.plan.places[mine, 1].min()
+    other = np.isin(on.plan.of, [k for k, piece in enumerate(on.plan.pieces) if piece.name == "back.right"])
+    for at, y in zip(mine.tolist(), down.tolist(), strict=True):
+        if is_whole:  # sewn to the right half from the end of the slit on
+            is_shut = bool((on.plan.sewn[other] == on.plan.sewn[at]).any())
+        else:  # held to the middle of the body
+            is_shut = bool(np.isin(on.own[at], on.sheet.on_axis))
+        assert is_shut is (y >= 120.0 - 1e-6), y

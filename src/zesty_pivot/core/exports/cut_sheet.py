@@ -9,18 +9,24 @@ from zesty_pivot.core.kept import kept_with
 
 
 @kept_with
-def _sheet(derived: Derived):  # type: ignore[no-untyped-def]
+def _sheet(derived: Derived, on_stand: bool):  # type: ignore[no-untyped-def]
     """Three files are made of one sheet."""
     from zesty_pivot.core.formats.cut_sheet import cut_sheet
 
-    return cut_sheet(derived)
+    if not on_stand:
+        return cut_sheet(derived)
+    from zesty_pivot.core.formats.stood import stand_shown
+
+    return cut_sheet(derived, stand_shown(derived))
 
 
 def _pdf(derived: Derived, printing: Printing) -> bytes:
     from zesty_pivot.core.formats.pdf_cut_sheet import cut_sheet_pdf
     from zesty_pivot.core.nest.paged import PAPERS
 
-    return cut_sheet_pdf(_sheet(derived), derived.style.title, printing.paper if printing.paper in PAPERS else "A4")
+    return cut_sheet_pdf(
+        _sheet(derived, printing.on_stand), derived.style.title, printing.paper if printing.paper in PAPERS else "A4"
+    )
 
 
 def _files(derived: Derived, printing: Printing) -> dict[str, Make]:
@@ -28,8 +34,8 @@ def _files(derived: Derived, printing: Printing) -> dict[str, Make]:
 
     return {
         "cut-sheet.pdf": lambda: _pdf(derived, printing),
-        "cut-sheet.csv": lambda: cut_sheet.as_csv(_sheet(derived)),
-        "cut-sheet.json": lambda: cut_sheet.as_json(_sheet(derived)),
+        "cut-sheet.csv": lambda: cut_sheet.as_csv(_sheet(derived, printing.on_stand)),
+        "cut-sheet.json": lambda: cut_sheet.as_json(_sheet(derived, printing.on_stand)),
     }
 
 

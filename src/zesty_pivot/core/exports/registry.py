@@ -9,11 +9,13 @@ from pathlib import Path as FilePath
 from zesty_pivot.core import exports
 from zesty_pivot.core.discovery import members
 from zesty_pivot.core.exports.base import Export, Make
+from zesty_pivot.core.exports.stand import STAND
 from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.file_names import plain_names
 from zesty_pivot.core.formats.folder import write_together
 from zesty_pivot.core.formats.printing import Printing
 from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.record import replace
 
 ALWAYS = "json"  # the report is written beside whatever is asked for: it tells which files belong to the style
 
@@ -33,6 +35,8 @@ def wanted_by(derived: Derived) -> tuple[str, ...]:
 def makers(derived: Derived, formats: Sequence[str], printing: Printing) -> dict[str, Make]:
     """What makes each file of a derived style, by the file's name; the report's always among them."""
     found: dict[str, Make] = {}
+    if STAND in formats:
+        printing = replace(printing, on_stand=True)
     for id, one in all_exports().items():
         if id in formats or id == ALWAYS:
             found.update(one.files(derived, printing))

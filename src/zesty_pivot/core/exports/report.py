@@ -8,10 +8,19 @@ from zesty_pivot.core.formats.folder import REPORT
 from zesty_pivot.core.formats.printing import Printing
 
 
-def _files(derived: Derived, _printing: Printing) -> dict[str, Make]:
+def _files(derived: Derived, printing: Printing) -> dict[str, Make]:
     from zesty_pivot.core.formats import report
 
-    return {REPORT: lambda: report.dump(report.report(derived))}
+    found: dict[str, Make] = {}
+    if printing.on_stand:
+        from zesty_pivot.core.formats import stood
+
+        if stood.stood(derived).fitting is not None:
+            found[stood.PICTURE] = lambda: stood.stand_picture(derived)
+        found[REPORT] = lambda: report.dump(report.report(derived), stand=stood.stand_report(derived))
+    else:
+        found[REPORT] = lambda: report.dump(report.report(derived))
+    return found
 
 
 EXPORT = Export(

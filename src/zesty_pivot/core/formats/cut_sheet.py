@@ -42,9 +42,17 @@ class CutRow:
 
 
 @record(eq=False)
+class StandShown:
+    """The pattern on its form: a picture (PNG, nothing where it could not be tried on), and what is said of it."""
+
+    picture: bytes
+    says: tuple[str, ...]
+
+
+@record(eq=False)
 class CutSheet:
     """Everything on it: `head` and `lays` are names with what they are, `watch` points that findings speak of, `sketch` the
-    garment from the front and from the back."""
+    garment from the front and from the back, `stand` the pattern on its form where that was asked for."""
 
     head: tuple[tuple[str, str], ...]
     rows: tuple[CutRow, ...]
@@ -53,9 +61,10 @@ class CutSheet:
     order: tuple[SewingStep, ...]
     watch: tuple[str, ...]
     sketch: tuple[SketchView, ...]
+    stand: StandShown | None = None
 
 
-def cut_sheet(derived: Derived) -> CutSheet:
+def cut_sheet(derived: Derived, stand: StandShown | None = None) -> CutSheet:
     """The cut sheet of a style, lengths in its unit."""
     kinds = {extra.piece.name: extra.kind for extra in derived.pattern.extras}
     drawn = {piece.name: piece for piece in derived.pattern.with_extras}
@@ -78,7 +87,7 @@ def cut_sheet(derived: Derived) -> CutSheet:
     )
     return CutSheet(
         derived.sheet.title, tuple(rows), _notions(derived), _lays(derived), sewing_order(derived.pattern, pressed), watch,
-        sketched(derived),
+        sketched(derived), stand,
     )  # fmt: skip
 
 

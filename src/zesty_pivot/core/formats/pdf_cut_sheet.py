@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from zesty_pivot.core.finish.pen import draw
 from zesty_pivot.core.finish.sheet import Laid
-from zesty_pivot.core.formats.cut_sheet import CutRow, CutSheet
+from zesty_pivot.core.formats.cut_sheet import CutRow, CutSheet, StandShown
 from zesty_pivot.core.formats.pdf_hand import hand_pages
 from zesty_pivot.core.formats.pdf_paper import Paper
 from zesty_pivot.core.formats.pdf_pen import PdfPen
@@ -37,6 +37,8 @@ def cut_sheet_pdf(sheet: CutSheet, title: str, size: str = "A4") -> bytes:
             y = MARGIN
         _cell(paper, row, (MARGIN + column * width, y, width - 4.0))
     paper.canvas.showPage()
+    if sheet.stand is not None:
+        _stand(paper, sheet.stand, title, page)
     hand_pages(paper, title, _sections(sheet), page, "making")
     return paper.done()
 
@@ -81,6 +83,21 @@ def _cell(paper: Paper, row: CutRow, cell: tuple[float, float, float]) -> None:
         for wrapped in paper.wrapped(text, 3.2, width)[: 2 if number == 2 else 1]:
             below += SAID * 0.85
             paper.text(x, below, wrapped, 3.2, bold=number == 0, centred=False)
+
+
+def _stand(paper: Paper, shown: StandShown, title: str, page: tuple[float, float]) -> None:
+    """A page with the pattern on its form, and what that tells."""
+    paper.page(*page)
+    paper.text(MARGIN, MARGIN + 4.0, f"{title}: on the stand", 6.0, bold=True, centred=False)
+    y, room = MARGIN + 12.0, page[0] - 2.0 * MARGIN
+    if shown.picture:
+        y = paper.picture(shown.picture, MARGIN, y, room) + 8.0
+    for text in shown.says:
+        for wrapped in paper.wrapped(text, 3.6, room):
+            paper.text(MARGIN, y, wrapped, 3.6, centred=False)
+            y += 5.0
+        y += 1.5
+    paper.canvas.showPage()
 
 
 def _sections(sheet: CutSheet) -> tuple[Section, ...]:

@@ -6,6 +6,7 @@ import io
 import math
 
 from reportlab.lib.colors import HexColor
+from reportlab.lib.utils import ImageReader
 from reportlab.pdfgen.canvas import Canvas
 
 from zesty_pivot import __version__
@@ -66,6 +67,15 @@ class Paper:
     def rect(self, x: float, y: float, width: float, height: float, *, filled: bool = False) -> None:
         self.canvas.setFillColor(INK)
         self.canvas.rect(*self.point(x, y + height), width * MM, height * MM, stroke=1, fill=int(filled))
+
+    def picture(self, data: bytes, x: float, y: float, width: float) -> float:
+        """A PNG or JPEG as wide as asked for; where it ends, y."""
+        image = ImageReader(io.BytesIO(data))
+        wide, tall = image.getSize()
+        height = width * float(tall) / float(wide)
+        left, low = self.point(x, y + height)
+        self.canvas.drawImage(image, left, low, width * MM, height * MM)
+        return y + height
 
     def text(
         self, x: float, y: float, text: str, size: float, *, bold: bool = False, centred: bool = True, turn: float = 0.0,

@@ -20,7 +20,8 @@ class Printing:
     where it does not (`kept`), side by side (`none`). `dxf` is the version that DXF is written in, `dxf_each` writes
     every piece to a file of its own as well. `roll` and `roll_length` (0: without an end) are mm of a plotter's paper, `pens`
     how many it has. `cloth` is the width of the cloth to lay on, where it is another than the style's own, `folded` and with a
-    one-way `nap`."""
+    one-way `nap`. `on_stand` puts a picture of the pattern on its form, and what it tells, on the cut sheet and in the
+    report."""
 
     paper: str = "A4"
     edge: float = EDGE
@@ -37,6 +38,7 @@ class Printing:
     cloth: str = ""
     folded: bool = False
     nap: bool = False
+    on_stand: bool = False
 
     @property
     def setup(self) -> PageSetup:

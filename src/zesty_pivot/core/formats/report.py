@@ -308,8 +308,10 @@ def _piece(derived: Derived, piece: Piece, number: int, svg: str) -> ReportPiece
     )
 
 
-def dump(value: Report) -> bytes:
-    """The file's bytes."""
+def dump(value: Report, stand: dict[str, object] | None = None) -> bytes:
+    """The file's bytes; with what the stand tells, where it was asked for."""
     content = asdict(value)
+    if stand is not None:
+        content["stand"] = stand
     head = {"format": content.pop("format"), "version": content.pop("version")}
     return (json.dumps({**head, **content}, indent=1, ensure_ascii=False) + "\n").encode()

@@ -18,6 +18,7 @@ from zesty_pivot.core.formats.page_models import MOST, KeptPages
 from zesty_pivot.core.formats.print_models import MOST_PRINTS, Printed
 from zesty_pivot.core.formats.table_lay import TableLay
 from zesty_pivot.core.formats.variants import MAX_STEPS, MAX_VARIANTS, AnyStep, Variant
+from zesty_pivot.core.measure import MEASUREMENTS
 from zesty_pivot.core.quantity import Scope, Unit, length_mm
 from zesty_pivot.core.quantity.fields import Length, Model
 from zesty_pivot.core.steps import registry
@@ -100,6 +101,10 @@ class Style(Model):
         bare = Scope(self.units)
         measures.update({name: length_mm(text, bare) for name, text in self.measures.items()})
         return Scope(self.units, measures)
+
+    def body(self) -> dict[str, float]:
+        """The measurements of its own body, mm."""
+        return {name: mm for name, mm in self.scope().measures.items() if name in MEASUREMENTS}
 
     def sewing(self) -> Sewing:
         """How this style sews its darts."""

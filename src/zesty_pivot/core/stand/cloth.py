@@ -108,7 +108,8 @@ class ElasticCloth:
         first, second, on_cloth, in_space = self.stretches(places)
         k, areas, slopes, triangles = self._kind.stretch, self.areas, self._slopes, self.sheet.triangles
         along = np.einsum("tki,tij->tkj", slopes, on_cloth)  # the corners' slopes along both directions
-        pull = np.einsum("tj,tij,tkj->tki", k * np.stack([first - 1.0, second - 1.0], axis=1), in_space, along)
+        tension = in_space * (k * np.stack([first - 1.0, second - 1.0], axis=1))[:, None]
+        pull = np.einsum("tij,tkj->tki", tension, along)
         force = areas[:, None, None] * pull
         blocks = k * np.einsum("tai,tbi->tab", slopes, slopes)[:, :, None, :, None] * np.eye(3)[None, None, :, None, :]
         normal = np.cross(in_space[..., 0], in_space[..., 1])

@@ -10,7 +10,7 @@ from numpy.typing import NDArray
 
 from zesty_pivot.core.conventions.sewing import Sewing
 from zesty_pivot.core.piece import Pattern
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 from zesty_pivot.core.stand.cloth import ClothKind, ElasticCloth, added
 from zesty_pivot.core.stand.form import Form
 from zesty_pivot.core.stand.settle import let_go
@@ -58,40 +58,46 @@ class Fitting:
 
 
 def tried_on(
-    pattern: Pattern, block: Pattern, sewing: Sewing, form: Form, kind: ClothKind, stop: threading.Event, *, fine: float = FINE,
+    pattern: Pattern, block: Pattern, sewing: Sewing, form: Form, kind: ClothKind, stop: threading.Event, *,
+    fine: float = FINE, soon: Fitting | None = None,
 ) -> Iterator[Fitting]:  # fmt: skip
     """The pattern on a form, better and better: every few rounds of the coarse cloth, then of the fine one, until `done` is 1.
-    With `fine` no finer than COARSE there is no second cloth. Raises ZestyError for what cannot be sewn."""
-    coarse = worn(pattern, block, sewing, form, COARSE)
-    cloth = ElasticCloth(coarse.sheet, kind, outside=form.surface.outside)
+    With `fine` no finer than COARSE there is no second cloth; `soon` is the coarse one at rest, where it is known already.
+    Raises ZestyError for what cannot be sewn."""
     share = 0.2 if fine < COARSE else 1.0
-    places = coarse.start
-    for turn in let_go(cloth, coarse.start, MOST_COARSE, stop):
-        places = turn.places
-        if turn.number % SHOWN == 1 and not turn.rests:
-            yield _seen(form, kind, coarse, cloth, places, COARSE, 0.9 * share * turn.number / MOST_COARSE, rests=False)
-    if stop.is_set():
-        return
-    yield _seen(form, kind, coarse, cloth, places, COARSE, share, rests=share == 1.0)
-    if fine >= COARSE:
+    if soon is None:
+        coarse = worn(pattern, block, sewing, form, COARSE)
+        for soon in _settling(_begun(form, kind, coarse, coarse.start, COARSE), MOST_COARSE, stop, 0.0, share):
+            yield soon
+    if soon is None or stop.is_set() or fine >= COARSE:
         return
     finer = worn(pattern, block, sewing, form, fine)
-    cloth = ElasticCloth(finer.sheet, kind, outside=form.surface.outside)
-    places = carried_over(coarse, places, finer)
-    for turn in let_go(cloth, places, MOST_FINE, stop):
-        places = turn.places
-        if turn.number % SHOWN == 0 and not turn.rests:
-            yield _seen(
-                form, kind, finer, cloth, places, fine, share + (1.0 - share) * turn.number / (MOST_FINE + 1), rests=False
-            )
-    if not stop.is_set():
-        yield _seen(form, kind, finer, cloth, places, fine, 1.0, rests=True)
+    places = carried_over(soon.worn, soon.places, finer)
+    yield from _settling(_begun(form, kind, finer, places, fine), MOST_FINE, stop, share, 1.0)
 
 
-def _seen(
-    form: Form, kind: ClothKind, on: Donned, cloth: ElasticCloth, places: Points, step: float, done: float, *, rests: bool
-) -> Fitting:
-    return Fitting(form, kind, on, places, form.surface.distance(places), pull_of(cloth, places), step, done, rests)
+def _begun(form: Form, kind: ClothKind, on: Donned, places: Points, step: float) -> Fitting:
+    nothing = np.zeros(len(places))
+    return Fitting(form, kind, on, places, nothing, nothing, step, 0.0, rests=False)
+
+
+def _settling(begun: Fitting, most: int, stop: threading.Event, since: float, until: float) -> Iterator[Fitting]:
+    """A cloth let go: every few rounds and at the end, unless it is stopped. Shares of the work are counted from one to
+    another."""
+    cloth = ElasticCloth(begun.worn.sheet, begun.kind, outside=begun.form.surface.outside)
+    last = None
+    for last in let_go(cloth, begun.places, most, stop):
+        if last.number % SHOWN == 1 and not last.rests:
+            yield _seen(begun, cloth, last.places, since + (until - since) * last.number / (most + 1), rests=False)
+    if last is not None and not stop.is_set():
+        yield _seen(begun, cloth, last.places, until, rests=last.rests)
+
+
+def _seen(begun: Fitting, cloth: ElasticCloth, places: Points, done: float, *, rests: bool) -> Fitting:
+    gap, pull = begun.form.surface.distance(places), pull_of(cloth, places)
+    for values in (places, gap, pull):
+        values.setflags(write=False)  # what is shown is shared with other threads
+    return replace(begun, places=places, gap=gap, pull=pull, done=done, rests=rests)
 
 
 def pull_of(cloth: ElasticCloth, places: Points) -> Points:

@@ -9,6 +9,7 @@ from numpy.typing import NDArray
 
 from zesty_pivot.core.measure import MEASUREMENTS
 from zesty_pivot.core.measure.estimates import Estimate, estimates
+from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.record import record
 from zesty_pivot.core.stand.form_shape import Heights, shaped
 from zesty_pivot.core.stand.surface import Surface
@@ -69,6 +70,11 @@ class Form:
             else np.concatenate([section[len(section) // 2 :], section[:1]])[::-1]
         )
         return np.array([x, float(np.interp(x, half[::-1, 0], half[::-1, 1])), height])
+
+
+def has_bust_point(block: Pattern) -> bool:
+    """Whether a block has a bust point; one that has none is put on a child's form."""
+    return any("bust_point" in piece.landmarks for piece in block.pieces)
 
 
 def form_of(measures: Mapping[str, float], *, is_child: bool = False, slope: float = SLOPE) -> Form:

@@ -64,6 +64,13 @@ def form_skin(form: Form, palette: Palette, low: float) -> Skin:
     return Skin(points, triangles, normals_of(points, triangles), np.array([palette.form], dtype=float), is_closed=True)
 
 
+def extent(fitting: Fitting) -> tuple[float, float, float]:
+    """Half its width, its lowest and its highest height, mm, however it is turned."""
+    surface, low = fitting.form.surface, float(fitting.places[:, 2].min())
+    widest = float(max(surface.radii.max(), np.hypot(*fitting.places[:, :2].T).max()))
+    return widest + 10.0, min(fitting.form.heights.hip - 45.0, low - 20.0), surface.high
+
+
 def cloth_skin(fitting: Fitting, look: str, palette: Palette) -> Skin:
     """The cloth as it is drawn, by one of LOOKS."""
     points, triangles, own = fitting.both_sides()

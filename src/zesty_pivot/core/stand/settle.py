@@ -8,10 +8,9 @@ from collections.abc import Iterator
 
 import numpy as np
 from numpy.typing import NDArray
-from scipy import sparse
-from scipy.sparse.linalg import splu
 
 from zesty_pivot.core.record import record
+from zesty_pivot.core.stand.banded import BandedSystem
 from zesty_pivot.core.stand.cloth import ElasticCloth
 
 FARTHEST = 30.0  # mm that a point goes in a round at most
@@ -36,16 +35,14 @@ class Round:
 def let_go(cloth: ElasticCloth, start: Points, most: int, stop: threading.Event | None = None) -> Iterator[Round]:
     """Rounds until the cloth rests, `most` of them at most; none after the one in which it is stopped."""
     places, energy = start, cloth.energy(start)
-    held, calm = HELD_FIRST, 0
+    held, calm, equations = HELD_FIRST, 0, None
     for number in range(1, most + 1):
         slope, bend = cloth.slope_and_bend(places)
         if stop is not None and stop.is_set():
             return
-        held_back = sparse.csc_matrix(bend + sparse.diags(held * cloth.masses))
-        solver = splu(
-            held_back, permc_spec="MMD_AT_PLUS_A", diag_pivot_thresh=0.0, options={"SymmetricMode": True}
-        )  # fmt: skip
-        way = -solver.solve(slope)
+        if equations is None:
+            equations = BandedSystem(bend)
+        way = -equations.solve(bend, held * cloth.masses, slope)
         far = float(np.abs(way).max())
         share = min(1.0, FARTHEST / max(far, 1e-12))
         down = float(slope @ way)

@@ -117,7 +117,7 @@ class Surface:
         knots = self._knots[rows[:, :, None], columns[:, None, :]]
         by_row = np.einsum("nij,nj->ni", knots, across)
         radius = np.einsum("ni,ni->n", by_row, up)
-        by_angle = np.einsum("nij,nj,ni->n", knots, across_slope, up) * count / (2.0 * np.pi)
+        by_angle = np.einsum("ni,ni->n", np.einsum("nij,nj->ni", knots, across_slope), up) * count / (2.0 * np.pi)
         by_height = np.einsum("ni,ni->n", by_row, up_slope) / self.step * is_in
         return radius, by_angle, by_height
 

@@ -43,7 +43,7 @@ Numbers = NDArray[np.int64]
 class Donned:
     """A pattern as it is put on. `plan` and `mesh` say what is sewn, `own` (n,) the sheet's point of each point of the mesh;
     `start` (m, 3) mm where they begin. Of a half body the other half is its mirror (`is_whole` says there is none).
-    `left_out` names what is not worn."""
+    `left_out` names what is not worn, `taken_up` the gathers, pleats and tucks that are sewn as their finished width."""
 
     plan: SeamPlan
     mesh: Mesh
@@ -52,6 +52,7 @@ class Donned:
     start: Points
     is_whole: bool
     left_out: tuple[str, ...]
+    taken_up: tuple[str, ...] = ()
 
     def together(self, places: Points) -> Points:
         """Places (n, 3) of the points of the mesh brought together where they are sewn, those on the axis onto it: (m, 3)."""
@@ -87,6 +88,8 @@ def worn(pattern: Pattern, block: Pattern, sewing: Sewing, form: Form, step: flo
         pieces, seams = with_right_halves(pieces, seams)
         seams = (*seams, *_middle_seams(halves))
     plan = seam_plan(pieces, seams, sewing, step)
+    if is_whole:
+        plan = _with_slits(plan, pattern)
     mesh = meshed(plan, step)
     wraps = {body: _Wrap(form, block, body, laid) for body, laid in flat.items()}
     places = np.zeros((len(mesh.places), 3))
@@ -105,10 +108,18 @@ def worn(pattern: Pattern, block: Pattern, sewing: Sewing, form: Form, step: flo
     pinned = np.zeros((count, 3), dtype=bool)
     pinned[own[_neck_ends(plan)], 1] = True  # neither to the front nor to the back
     sheet = SewnSheet(rest, triangles, count, axis, pinned)
-    found = Donned(plan, mesh, own, sheet, np.empty((0, 3)), is_whole, tuple(words(name) for name in left_out))
+    found = Donned(
+        plan, mesh, own, sheet, np.empty((0, 3)), is_whole, tuple(words(name) for name in left_out), _taken_up(parted)
+    )
     start = found.together(places)
     _refuse_far(found, places, start)
     return replace(found, start=start)
+
+
+def _taken_up(pattern: Pattern) -> tuple[str, ...]:
+    """What is sewn as its finished width: `gathers of the front`."""
+    found = (f"{one.taking.value} of the {words(piece.name)}" for piece in pattern.pieces for one in piece.fullness)
+    return tuple(dict.fromkeys(found))
 
 
 def _sunk(laid: LaidFlat, block: Pattern) -> float:
@@ -154,15 +165,34 @@ def _role(piece: Piece, line: SewnLine) -> str:
 
 def _shut_centre(plan: SeamPlan, pattern: Pattern) -> Numbers:
     """The points of the centre edges that are on the fold, sewn or zipped; where a slit is they hang open."""
-    slits = {opening.piece: opening.length_mm for opening in pattern.openings if opening.kind == "slit"}
-    found = []
     middle = centres(plan)
-    for at in middle.tolist():
-        piece = plan.pieces[int(plan.of[at])]
-        top = float(plan.places[middle[plan.of[middle] == plan.of[at]], 1].min())
-        if plan.places[at, 1] - top >= slits.get(piece.name, -1.0) - JOIN_TOL:
-            found.append(at)
-    return np.array(found, dtype=np.int64)
+    return middle[~np.isin(middle, _in_slits(plan, pattern))]
+
+
+def _in_slits(plan: SeamPlan, pattern: Pattern) -> Numbers:
+    """The points of the centre edges that lie in a slit."""
+    slits = {opening.piece: opening.length_mm for opening in pattern.openings if opening.kind == "slit"}
+    slits |= {Side.RIGHT.id(name): mm for name, mm in slits.items()}
+    middle, found = centres(plan), [np.empty(0, dtype=np.int64)]
+    for n, piece in enumerate(plan.pieces):
+        if piece.name in slits:
+            mine = middle[plan.of[middle] == n]
+            down = plan.places[mine, 1]
+            found.append(mine[down - down.min() < slits[piece.name] - JOIN_TOL])
+    return np.concatenate(found)
+
+
+def _with_slits(plan: SeamPlan, pattern: Pattern) -> SeamPlan:
+    """The plan of a whole body with left and right apart where a slit is."""
+    sewn = plan.sewn.copy()
+    turned = {Side.RIGHT.id(piece.name) for piece in plan.pieces}
+    rights = np.array([piece.name in turned for piece in plan.pieces])
+    for at in _in_slits(plan, pattern).tolist():
+        together = np.flatnonzero(sewn == sewn[at])
+        for side in (together[rights[plan.of[together]]], together[~rights[plan.of[together]]]):
+            if len(side):
+                sewn[side] = side.min()
+    return replace(plan, sewn=sewn)
 
 
 def carried_over(coarse: Donned, places: Points, fine: Donned) -> Points:

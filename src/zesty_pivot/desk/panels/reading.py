@@ -70,6 +70,10 @@ class ReadingPanel(QWidget):
         self._shown = None
         self.findings.restyle()
 
+    def put_in(self, widget: QWidget) -> None:
+        """Another widget below the findings."""
+        self._column.insertWidget(self._column.indexOf(self._account_title), widget)
+
     def edit_fields(self) -> None:
         """Puts the hand into the first field of the chosen step."""
         form = next((form for form in self._forms.values() if form.isVisibleTo(self)), None)

@@ -48,6 +48,8 @@ class PagesView(QWidget):
         self.only = CalcField(self._only_words, "Pages to print", may_be_empty=True)
         self.apart = QCheckBox("Pages of its own for every piece")
         self.colour = QCheckBox("Lines in colours")
+        self.stood = QCheckBox("Stand on cut sheet and report")
+        self.stood.setToolTip("A page with the pattern on the form of its body, and what that tells; it takes some ten seconds")
         self.pack = QPushButton()
         self.summary = label("", "quiet")
         self.fault, self.open_findings = label("", "fault"), label("", "warning")
@@ -81,6 +83,7 @@ class PagesView(QWidget):
         column.addWidget(label("Get it out", "heading"))
         titled(column, "Hand sheet after the pages", self.hand)
         titled(column, "Version of the DXF", self.dxf)
+        column.addWidget(self.stood)
         column.addWidget(asking("print.pages", "Print", run))
         said = {f"export.{one.id}": f"Save the {one.button or one.title}" for one in all_exports().values()}
         said |= {"export.hand": "Save the hand sheet alone", "export.all": "Save everything to a folder"}
@@ -110,6 +113,7 @@ class PagesView(QWidget):
         self.colour.clicked.connect(lambda on: paging.change(print_colour=on))
         self.pack.clicked.connect(lambda: paging.stop() if paging.packer.is_at_work else paging.pack())
         self.canvas.clicked.connect(paging.toggle)
+        self.stood.clicked.connect(lambda on: paging.change(on_stand=on))
         self.dxf.picked.connect(lambda version: paging.change(dxf=version))
         self.hand.picked.connect(lambda way: model.recipe.set_finish({"hand_sheet": way}, "hand sheet"))
         paging.changed.connect(self._show)
@@ -160,6 +164,7 @@ class PagesView(QWidget):
         self.only.set_text(paging.only, "pages")
         self.apart.setChecked(paging.printing.apart)
         self.colour.setChecked(paging.printing.in_colour)
+        self.stood.setChecked(paging.printing.on_stand)
         self.hand.show_choices([("none", "none"), *WAYS.items()], self._model.style.finish.hand_sheet)
         self.dxf.show_choices(DXF_VERSIONS, paging.printing.dxf)
         for part in (self.joins, self.edge, self.only, self.apart, self.pack):

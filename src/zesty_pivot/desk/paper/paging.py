@@ -59,7 +59,7 @@ class Paging(QObject):
         paper = "A4" if kept.paper == FULL else kept.paper
         return Printing(
             paper, kept.edge, kept.overlap, kept.apart, self.only, kept.print_colour, dxf=kept.dxf, dxf_each=kept.dxf_each,
-            roll=kept.roll, roll_length=kept.roll_length, pens=kept.pens,
+            roll=kept.roll, roll_length=kept.roll_length, pens=kept.pens, on_stand=kept.on_stand,
         )  # fmt: skip
 
     def change(self, **told: object) -> None:

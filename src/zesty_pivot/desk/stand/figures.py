@@ -14,6 +14,7 @@ from zesty_pivot.core.stand.scene import (
     LineOnBody,
     Palette,
     cloth_skin,
+    extent,
     form_skin,
     grain,
     paper_lines,
@@ -74,9 +75,7 @@ class Figure:
                 float(points[:, 2].min()),
                 float(points[:, 2].max()),
             )
-        surface, low = self.shown.form.surface, float(self.shown.places[:, 2].min())
-        widest = float(max(surface.radii.max(), np.hypot(*self.shown.places[:, :2].T).max()))
-        return widest + 10.0, min(self.shown.form.heights.hip - 45.0, low - 20.0), surface.high
+        return extent(self.shown)
 
     @cached_property
     def middle(self) -> np.ndarray:

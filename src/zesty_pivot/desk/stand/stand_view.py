@@ -4,24 +4,21 @@ from __future__ import annotations
 
 from collections.abc import Callable
 
-import numpy as np
-from PyQt6.QtCore import Qt, pyqtSignal
-from PyQt6.QtGui import QMouseEvent
-from PyQt6.QtWidgets import QCheckBox, QFrame, QHBoxLayout, QLabel, QProgressBar, QPushButton, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QProgressBar, QPushButton, QWidget
 
 from zesty_pivot.core.checks.base import Mend
-from zesty_pivot.core.measure import BY_NAME, MEASUREMENTS
 from zesty_pivot.core.stand.cloth_kinds import KINDS
 from zesty_pivot.core.stand.fitting import Fitting
-from zesty_pivot.core.stand.told import StandFinding
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import SideColumn, abreast
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.finish_view import WIDTH
-from zesty_pivot.desk.labels import empty, label, titled
+from zesty_pivot.desk.labels import label, titled
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.stand.figures import LOOKS
+from zesty_pivot.desk.stand.saying import said
 from zesty_pivot.desk.stand.stand_canvas import StandCanvas
+from zesty_pivot.desk.stand.stand_card import StandCards
 from zesty_pivot.desk.stand.trying_on import PAPER, TryingOn
 
 KNOWS = (
@@ -42,8 +39,7 @@ class StandView(QWidget):
         )  # fmt: skip
         self.tapes = QCheckBox("Tapes on the form")
         self.bar, self.state = QProgressBar(), label("", "quiet")
-        self.told, self.tells = QVBoxLayout(), list[StandCard]()
-        self._shown: tuple[StandFinding, ...] | None = None
+        self.told = StandCards()
         abreast(self, self.canvas, self._beside(), widest=0)
         self._connect()
 
@@ -65,8 +61,7 @@ class StandView(QWidget):
         rows.addWidget(self.state)
         rows.addSpacing(6)
         rows.addWidget(label("What it tells", "heading"))
-        self.told.setSpacing(6)
-        rows.addLayout(self.told)
+        rows.addWidget(self.told)
         rows.addSpacing(4)
         rows.addWidget(label(KNOWS, "quiet"))
         sides = QHBoxLayout()
@@ -86,6 +81,8 @@ class StandView(QWidget):
         self.on.picked.connect(lambda on: self._trying.choose(on=on))
         self.beside.picked.connect(lambda beside: self._trying.choose(beside=beside))
         self.tapes.clicked.connect(self._show_tapes)
+        self.told.looked.connect(lambda told: self.canvas.face_place(told.place))
+        self.told.mended.connect(self._mend)
         self._trying.changed.connect(self.show_all)
         self._model.pace.followed.connect(self._follow)
         self._model.chosen_changed.connect(self._follow)
@@ -118,46 +115,8 @@ class StandView(QWidget):
         self.bar.setValue(round(100 * trying.done))
         self.bar.setVisible(trying.work.is_at_work)
         self.stop.setEnabled(trying.work.is_at_work)
-        self.state.setText(self._state())
-        self._show_told()
-
-    def _state(self) -> str:
-        trying = self._trying
-        if trying.fault:
-            return trying.fault
-        found = [shown for _wanted, shown in trying.shown() if shown is not None]
-        if not found:
-            return "The pattern is being sewn…"
-        text = "" if not trying.work.is_at_work else "The cloth settles…"
-        if not trying.work.is_at_work and any(shown.done < 1.0 for shown in found):
-            text = "Stopped before it lay still."
-        first = found[0]
-        if isinstance(first, Fitting):
-            lines = [text] if text else []
-            if first.worn.left_out:
-                lines.append(f"Not worn: {', '.join(first.worn.left_out)}.")
-            if first.form.guessed:
-                lines.append(f"Estimated for the form: {', '.join(BY_NAME[one.name].short for one in first.form.guessed)}.")
-            for one in first.form.lengths:
-                if abs(one.mm - one.asked) > 5.0:
-                    by = f"{self._model.length(abs(one.mm - one.asked))} too {'long' if one.mm > one.asked else 'short'}"
-                    lines.append(f"{MEASUREMENTS[one.name].capitalize()} of the form came out {by}.")
-            text = "\n".join(lines)
-        return text
-
-    def _show_told(self) -> None:
-        found = self._trying.told
-        if found == self._shown and found:
-            return
-        self._shown = found
-        empty(self.told)
-        self.tells = [StandCard(one) for one in found]
-        for card in self.tells:
-            card.looked.connect(self.canvas.face_place)
-            card.mended.connect(self._mend)
-            self.told.addWidget(card)
-        if not found:
-            self.told.addWidget(label(self._nothing(), "quiet"))
+        self.state.setText(said(trying, self._model.length))
+        self.told.show_told(trying.told, self._nothing())
 
     def _nothing(self) -> str:
         if self._trying.on == PAPER:
@@ -168,35 +127,3 @@ class StandView(QWidget):
     def _mend(self, mend: Mend) -> None:
         self._model.recipe.mend(mend)
         self.canvas.setFocus()
-
-
-class StandCard(QFrame):
-    """Something that the stand tells. A click turns the figure so that its place is seen."""
-
-    looked = pyqtSignal(object)
-    mended = pyqtSignal(object)
-
-    def __init__(self, told: StandFinding) -> None:
-        super().__init__()
-        self.told = told
-        self.setObjectName("finding")
-        self.setProperty("severity", told.finding.severity.value)
-        self.setCursor(Qt.CursorShape.PointingHandCursor)
-        self.setFocusPolicy(Qt.FocusPolicy.StrongFocus)
-        column = QVBoxLayout(self)
-        column.setContentsMargins(10, 7, 10, 8)
-        column.setSpacing(4)
-        text = told.finding.message
-        self.words = QLabel(text[0].upper() + text[1:] + ".")
-        self.words.setWordWrap(True)
-        column.addWidget(self.words)
-        self.setToolTip(told.finding.advice)
-        self.setAccessibleName(f"{text}. {told.finding.advice}")
-        self.mend: QPushButton | None = None
-        if told.finding.mend is not None:
-            self.mend = QPushButton(told.finding.mend.title)
-            self.mend.clicked.connect(lambda _on=False, mend=told.finding.mend: self.mended.emit(mend))
-            column.addWidget(self.mend)
-
-    def mousePressEvent(self, event: QMouseEvent | None) -> None:
-        self.looked.emit(np.asarray(self.told.place))

@@ -2,52 +2,27 @@
 
 from __future__ import annotations
 
-import threading
 from collections.abc import Iterator
-from functools import lru_cache
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
-from zesty_pivot.core.conventions.sewing import Sewing
 from zesty_pivot.core.errors import ZestyError
-from zesty_pivot.core.piece import Body, Pattern
-from zesty_pivot.core.record import record
-from zesty_pivot.core.stand.cloth_kinds import USUAL, kind_of
-from zesty_pivot.core.stand.fitting import COARSE, FINE, Fitting, tried_on
-from zesty_pivot.core.stand.form import Form, form_of
-from zesty_pivot.core.stand.paper import Held, in_the_hand
+from zesty_pivot.core.piece import Body
+from zesty_pivot.core.stand.cloth_kinds import USUAL
+from zesty_pivot.core.stand.fitting import COARSE, FINE, Fitting
+from zesty_pivot.core.stand.form import has_bust_point
+from zesty_pivot.core.stand.paper import Held
 from zesty_pivot.core.stand.told import StandFinding, told
 from zesty_pivot.desk.beside import Beside
 from zesty_pivot.desk.contained import contained, tried
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.people import STYLE, People
+from zesty_pivot.desk.stand.to_try import Key, ToTryOn, TriedOn, Wearable, is_enough, of_pattern, of_variant, worked
 
 PAPER = "paper"  # no body: the paper in the hand
 NOTHING, BLOCK, BEFORE, OTHER_BODY, VARIANT = "", "block", "before", "body:", "variant:"
 KEPT = 8  # fittings that are kept
 REST_MS = 250  # after an edit, until it is tried on
-
-
-@record(eq=False)
-class ToTryOn:
-    """A garment on the form of a body, told by its measurements (mm); without them the paper of front or back in the hand."""
-
-    key: tuple[object, ...]
-    title: str
-    pattern: Pattern
-    block: Pattern
-    sewing: Sewing
-    lengths: tuple[tuple[str, float], ...] | None
-    is_child: bool = False
-    body: Body = Body.NONE
-
-
-@record(eq=False)
-class TriedOn:
-    """What came of something that is wanted by now."""
-
-    key: tuple[object, ...]
-    shown: Fitting | Held
 
 
 class TryingOn(QObject):
@@ -62,8 +37,9 @@ class TryingOn(QObject):
         self.kind, self.on, self.beside = USUAL, str(STYLE), NOTHING
         self.wanted: tuple[ToTryOn, ...] = ()
         self.fault = ""
-        self._found: dict[tuple[object, ...], Fitting | Held] = {}
-        self._patterns: dict[int, Pattern] = {}  # what is kept by its id must not go
+        self._found: dict[Key, Fitting | Held] = {}
+        self._shares: dict[Key, float] = {}  # of the work on each that is done
+        self._kept: dict[Key, object] = {}  # what is told by its id must not go
         self._told: tuple[Fitting, str, tuple[StandFinding, ...]] | None = None  # the last that was told, and of what
         self._rest = QTimer(self)
         self._rest.setSingleShot(True)
@@ -81,8 +57,9 @@ class TryingOn(QObject):
     @property
     def done(self) -> float:
         """The share of the work that is done."""
-        found = [self._found.get(one.key) for one in self.wanted]
-        return sum(0.0 if one is None else one.done for one in found) / len(found) if found else 1.0
+        fine = self._fine
+        shares = [1.0 if is_enough(self._found.get(one.key), fine) else self._shares.get(one.key, 0.0) for one in self.wanted]
+        return sum(shares) / len(shares) if shares else 1.0
 
     @property
     def told(self) -> tuple[StandFinding, ...]:
@@ -95,6 +72,11 @@ class TryingOn(QObject):
             none: tuple[StandFinding, ...] = ()
             self._told = found, unit, tried(lambda: told(found, unit), none, "what the stand tells")
         return self._told[2]
+
+    def tells_of_now(self) -> tuple[StandFinding, ...]:
+        """What there is to say of the pattern on the table, where it has been tried on."""
+        is_of_now = bool(self.wanted) and self.wanted[0].key[0] == id(self._model.look.pattern)
+        return self.told if is_of_now and not self._rest.isActive() else ()
 
     @property
     def bodies(self) -> list[tuple[str, str]]:
@@ -148,13 +130,20 @@ class TryingOn(QObject):
             self.wanted = tuple(self._asked())
         except ZestyError as fault:
             self.wanted, self.fault = (), str(fault)
-        missing = [one for one in self.wanted if (found := self._found.get(one.key)) is None or found.done < 1.0]
+        fine = self._fine
+        missing = [one for one in self.wanted if not is_enough(self._found.get(one.key), fine)]
+        asked = fine, *(one.key for one in missing)
         if not missing:
             self.work.stop()
-        elif self.work.asked != (keys := tuple(one.key for one in missing)):
-            kind, fine = self.kind, COARSE if self._model.is_previewing else FINE
-            self.work.begin(keys, lambda stop: _worked(missing, kind, stop, fine))
+        elif self.work.asked != asked:
+            kind, found = self.kind, dict(self._found)
+            self.work.begin(asked, lambda stop: worked(missing, kind, stop, fine, found))
         self.changed.emit()
+
+    @property
+    def _fine(self) -> float:
+        """How fine the cloth is in the end: beside the table and while something is dragged only what is seen soon."""
+        return FINE if self._model.view == "stand" and not self._model.is_previewing else COARSE
 
     def stop(self) -> None:
         """Stops; what was found stays as it is."""
@@ -168,75 +157,55 @@ class TryingOn(QObject):
 
     def _asked(self) -> Iterator[ToTryOn]:
         look = self._model.look
-        after = self._want("now", look.pattern, look.sewing, self.on)
-        yield from after
-        if self.beside == NOTHING:
+        now = of_pattern(look.pattern, look.sewing)
+        yield from self._want("now", now, self.on)
+        if self.beside == NOTHING or self._model.view != "stand":  # beside the table there is room for one
             return
         if self.beside == BLOCK:
-            yield from self._want("the block", look.block, look.sewing, self.on)
+            yield from self._want("the block", of_pattern(look.block, look.sewing), self.on)
         elif self.beside == BEFORE and self._step() > 0:
-            derivation = self._model.derived.derivation
-            yield from self._want(
-                f"before {self._step_words()}", derivation.states[self._step() - 1].pattern, look.sewing, self.on
-            )
+            before = self._model.derived.derivation.states[self._step() - 1].pattern
+            yield from self._want(f"before {self._step_words()}", of_pattern(before, look.sewing), self.on)
         elif self.beside.startswith(VARIANT):
             name = self.beside.removeprefix(VARIANT)
-            other = self._model.worked_out(self._model.style.with_variant(name))
-            yield from self._want(name, other.pattern, other.look.sewing, self.on)
+            yield from self._want(name, of_variant(self._model.style, name), self.on)
         elif self.beside.startswith(OTHER_BODY):
             id = self.beside.removeprefix(OTHER_BODY)
-            yield from self._want(f"on {self._people.body(int(id)).title}", look.pattern, look.sewing, id)
+            yield from self._want(f"on {self._people.body(int(id)).title}", now, id)
 
-    def _want(self, title: str, pattern: Pattern, sewing: Sewing, on: str) -> Iterator[ToTryOn]:
-        block = self._model.look.block
-        self._patterns[id(pattern)] = pattern
+    def _want(self, title: str, source: Wearable, on: str) -> Iterator[ToTryOn]:
+        block, name = self._model.look.block, source.name
         if on == PAPER:
+            pieces = self._model.look.pattern.pieces
             for body in (Body.FRONT, Body.BACK):
-                if any(piece.body is body for piece in pattern.pieces):
-                    yield ToTryOn(
-                        (id(pattern), sewing, PAPER, body), f"{body.value}, {title}", pattern, block, sewing, None, body=body
-                    )
+                if any(piece.body is body for piece in pieces):
+                    yield ToTryOn((*name, PAPER, body), f"{body.value}, {title}", source, block, None, body=body)
             return
         whose = self._people.body(int(on))
         if "bust" not in whose.lengths:
             raise ZestyError("nobody's bust is known", where="stand", advice="Measure a person, or choose another form.")
-        lengths, is_child = tuple(sorted(whose.lengths.items())), whose.is_child or "bust_point" not in _landmarks(block)
-        yield ToTryOn((id(pattern), sewing, lengths, is_child, self.kind), title, pattern, block, sewing, lengths, is_child)
+        lengths, is_child = tuple(sorted(whose.lengths.items())), whose.is_child or not has_bust_point(block)
+        yield ToTryOn((*name, lengths, is_child, self.kind), title, source, block, lengths, is_child)
 
     # Hearing.
 
     def _improve(self, _asked: object, found: object) -> None:
         if not isinstance(found, TriedOn):
             return
+        self._shares[found.key] = found.shown.done
+        known = self._found.get(found.key)
+        if found.shown.done < 1.0 and known is not None and known.done >= 1.0:
+            return  # what lies still is seen until there is something finer that does
         self._found[found.key] = found.shown
-        wanted = {one.key for one in self.wanted}
+        wanted = {one.key: one.source.keeps for one in self.wanted}
+        self._kept |= wanted
         for old in [known for known in self._found if known not in wanted][:-KEPT]:
             del self._found[old]
-        kept = {key[0] for key in (*self._found, *wanted)}
-        self._patterns = {known: pattern for known, pattern in self._patterns.items() if known in kept}
+        for old in [known for known in self._kept if known not in wanted and known not in self._found]:
+            del self._kept[old]
+            self._shares.pop(old, None)
         self.changed.emit()
 
     def _end(self, _asked: object, fault: str) -> None:
         self.fault = fault
         self.changed.emit()
-
-
-def _landmarks(pattern: Pattern) -> set[str]:
-    return {name for piece in pattern.pieces for name in piece.landmarks}
-
-
-@lru_cache(maxsize=12)
-def _form(lengths: tuple[tuple[str, float], ...], is_child: bool) -> Form:
-    return form_of(dict(lengths), is_child=is_child)
-
-
-def _worked(missing: list[ToTryOn], kind: str, stop: threading.Event, fine: float) -> Iterator[TriedOn]:
-    for one in missing:
-        if one.lengths is None:
-            turns: Iterator[Fitting | Held] = in_the_hand(one.pattern, one.body, one.sewing, stop)
-        else:
-            turns = tried_on(
-                one.pattern, one.block, one.sewing, _form(one.lengths, one.is_child), kind_of(kind), stop, fine=fine
-            )
-        for turn in turns:
-            yield TriedOn(one.key, turn)
