@@ -153,7 +153,8 @@ def test_steps_and_schemas() -> None:
         "dart.park", "line.princess", "line.cut", "line.band", "line.contour", "trim.hem", "trim.strapless", "piece.join",
         "dart.return", "fullness.slash", "fullness.flare", "piece.true", "neck.shape", "neck.gape", "neck.opening",
         "trim.armhole", "piece.facing", "yoke.cut", "measure.tape",
-        "piece.true_seam", "piece.square", "piece.side_seam", "piece.unfold", "piece.side_panel", "fullness.circle",
+        "piece.true_seam", "piece.square", "piece.side_seam", "piece.let_out", "piece.unfold", "piece.side_panel",
+        "fullness.circle",
         "drape.cowl", "drape.cowl_armhole", "drape.fan", "drape.twist",
         *(f"trim.{name}" for name in (
             "band", "binding", "bow", "casing", "frill", "loops", "peplum", "piping", "placket", "ruffle", "stand", "strap",

@@ -122,6 +122,7 @@ FORMS = {
     "neck.gape": ({"amount": "8 mm"}, {}),
     "neck.opening": ({"length": "16 cm"}, {"kind": "slit"}),
     "trim.armhole": ({"shoulder_in": "1 cm", "lower": "2 cm"}, {"back": "razor"}),
+    "piece.let_out": ({"top": "5 mm", "bottom": "15 mm"}, {}),
     "piece.facing": ({"depth": "5 cm", "shade": "1 mm"}, {"kind": "hem"}),
     "line.contour": ({"by": "15 mm"}, {"to": "armhole"}),
     "trim.strapless": ({"depth": "18 cm"}, {"shape": "sweetheart"}),

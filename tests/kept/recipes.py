@@ -85,6 +85,10 @@ RECIPES: dict[str, tuple[str, str, dict[str, Any], Steps]] = {
         _to("waist", "side_waist", "back"), _of("trim.hem", "back", by="1 cm"), _to("waist", "shoulder_tip"),
         _of("trim.hem", by="-8 mm"), _of("piece.square", edge="waist"), _of("piece.square", "back", edge="neckline"),
     ]),
+    "let out": ("real", "cm", {}, [
+        _to("shoulder", "french"), _of("piece.let_out", other="back", top="1 cm", bottom="2 cm"), _to("waist", "side_bust"),
+        _of("piece.let_out", "back", other="", top="-5 mm", bottom="0"),
+    ]),
     "strapless": ("real", "in", {}, [
         _of("trim.strapless", shape="sweetheart", depth="8 in"), _of("trim.strapless", "back", depth="8 1/2 in"),
         *[_of("line.princess", on, **{"from": {"edge": "neckline", "at": "55%"}}) for on in ("front", "back")],

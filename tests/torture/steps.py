@@ -159,6 +159,8 @@ def any_step(chance: random.Random, pattern: Pattern | None = None) -> Value:
         "neck.opening": lambda: {"kind": chance.choice(["zip", "slit"]), "length": length(2, 40)},
         "trim.armhole": lambda: {"other": other, "shoulder_in": length(0, 5), "lower": length(-3, 5), "widen": length(-2, 2),
                                  "back": chance.choice(["plain", "plain", "razor"])},
+        "piece.let_out": lambda: {"other": chance.choice([other, ""]), "top": length(-2, 3), "bottom": length(-2, 4),
+                                  "waist": chance.choice([None, length(-2, 3)])},
         "piece.facing": lambda: {"other": other, "depth": length(2, 9), "kind": chance.choice(list(TITLES))},
         "piece.join": lambda: {"other": chance.choice([other, f"{at.on}_panel", f"{at.on}_side"])},
         "piece.unfold": dict,

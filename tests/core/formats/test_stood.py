@@ -10,7 +10,7 @@ import pypdf
 import pytest
 from PIL import Image
 
-from tests.fitted import demo, worn_demo
+from tests.fitted import demo, fit, form_for
 from tests.samples import style
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.exports.registry import outputs, wanted_by
@@ -32,7 +32,8 @@ def counted(part: np.ndarray, color: tuple[int, int, int]) -> int:
 
 
 def test_the_picture(rough_stand: float) -> None:
-    shown = worn_demo("Descant")
+    derived = demo("Descant")
+    shown = fit(derived.pattern, derived.look.block, form_for(derived), derived.look.sewing, fine=rough_stand)
     data = printed(shown, "cm")
     assert data == printed(shown, "cm")  # byte for byte
     seen = pixels(data)

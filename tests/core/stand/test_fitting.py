@@ -12,11 +12,13 @@ from tests.bodies import EVEN_PERSON
 from tests.fitted import demo, drafted, fit, form_for, worn_demo
 from tests.plausible import plausible_body
 from tests.samples import move, style
-from zesty_pivot.core.conventions.sewing import OwnPoint, Sewing
+from zesty_pivot.core.conventions.sewing import PLAIN, OwnPoint, Sewing
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.piece import Body, DartRef, EdgeRef, Pattern, SeamSide
 from zesty_pivot.core.piece.refs import Seam
+from zesty_pivot.core.procedures.base import Context
+from zesty_pivot.core.quantity import Scope
 from zesty_pivot.core.record import replace
 from zesty_pivot.core.sewn import seam_plan as planning
 from zesty_pivot.core.sewn.laid import centres
@@ -26,6 +28,7 @@ from zesty_pivot.core.stand.form import form_of
 from zesty_pivot.core.stand.maps import pulling
 from zesty_pivot.core.stand.told import told
 from zesty_pivot.core.stand.worn import worn
+from zesty_pivot.core.steps import registry
 
 PENETRATION = 0.5  # mm
 
@@ -116,6 +119,10 @@ def test_six_centimetres_more_are_tight_round_bust_and_waist() -> None:
     assert 0.02 < max(patch.value for patch in tight) < 0.13
     assert fitting.pull.max() < 0.25
     assert np.median(fitting.pull) < np.median(fit(block, block, form_of(more), kind="light_soft").pull) + 0.05
+    # Let out by what it tells, first at the waist (11 %), then at the bust (6 %), it is tight no longer.
+    step = registry.read({"do": "piece.let_out", "on": "front", "other": "back", "top": "15 mm", "bottom": "23 mm"})
+    wider = step.apply(block, Context(block, Scope("cm", {}), PLAIN)).pattern
+    assert max((patch.value for patch in pulling(fit(wider, block, form_of(more)))), default=0.0) < 0.03
 
 
 def at_bust(fitting: Fitting) -> tuple[float, float]:

@@ -85,7 +85,16 @@ def test_a_tight_girth_is_named_by_height() -> None:
     assert tight.severity.value == "warning"
     assert "6 %" in tight.message
     # 6 % of the form's bust, in the unit of the style.
-    assert f"{0.06 * fitting.form.measures['bust'] / 10.0:.1f} cm" in tight.advice
+    lacks = 0.06 * fitting.form.measures["bust"]
+    assert f"{lacks / 10.0:.1f} cm" in tight.advice
+    # A quarter of it an edge, at the underarm of front and back: what the step takes.
+    step = tight.mend.step
+    assert (step["do"], step["on"], step["other"], step["bottom"]) == ("piece.let_out", "front", "back", "0")
+    assert step["top"] == f"{round(lacks / 4.0) / 10.0:g} cm" and "Let the sides out by" in tight.mend.title
+    waist = np.abs(fitting.places[:, 2] - fitting.form.levels["waist"]) < 25.0
+    said = [one.finding for one in told(with_values(fitting, pull=np.where(waist, 0.04, 0.0)), "cm")]
+    tight = next(finding for finding in said if finding.check == "stand_pulls")
+    assert tight.mend.step["top"] == "0" and tight.mend.step["bottom"].endswith("cm")
 
 
 def test_edges_are_those_of_the_finished_garment() -> None:

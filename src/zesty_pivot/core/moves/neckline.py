@@ -156,13 +156,14 @@ def hole(upper: Vector, lower: Vector, width: float, widest: float, *, end: str)
     return Path(np.array([low, top]))
 
 
-def let_out(piece: Piece, widen: float, flare: float) -> Piece:
-    """The side seam brought out square to it, by `widen` mm at the underarm and `flare` at its lower end. The edges beside it
+def let_out(piece: Piece, widen: float, flare: float, inside: tuple[tuple[float, float], ...] = ()) -> Piece:
+    """The side seam brought out square to it, by `widen` mm at the underarm and `flare` at its lower end, and `inside` it
+    at distances down the seam by so much. The edges beside it
     follow and turn with it, so their corners at the seam stay as they were. A dart that opens in the seam, or at either end of
     it, goes along: it is drawn with the dart shut, so both ends of its mouth move alike and its angle stays.
     """
     indices = [index for index, run in enumerate(piece.runs) if piece.role(run.edge) == "side_seam"]
-    if not indices or (widen == 0.0 and flare == 0.0):
+    if not indices or not any((widen, flare, *(mm for _down, mm in inside))):
         return piece
     runs = list(piece.runs)
     before, after = (indices[0] - 1) % len(runs), piece.after(indices[-1])
@@ -171,7 +172,8 @@ def let_out(piece: Piece, widen: float, flare: float) -> Piece:
     total = sum(path.length for path in stretches)
     way = unit(stretches[-1].end - stretches[0].start)
     out = np.array([way[1], -way[0]])
-    moved = list(displaced(stretches, [(0.0, out * widen), (total, out * flare)]))
+    knots = [(0.0, out * widen), *((down, out * mm) for down, mm in inside), (total, out * flare)]
+    moved = list(displaced(stretches, knots))
     for number, index in enumerate(indices[:-1]):
         if runs[index].mouth is not None:
             moved[number + 1] = _same_angle(piece, index, shuts, moved[number], moved[number + 1])

@@ -24,7 +24,9 @@ NECK_MM, ARMHOLE_MM = 12.0, 40.0  # that an edge may stand off
 LEVEL_MM = 25.0  # that a lower edge may hang lower on one side than on another
 PIN_MM = 20.0  # that the bust point of the pattern may lie off the form's
 TOO_TIGHT = 0.05  # stretched by more: a warning
-LEAST_MM, MOST_MM = 3.0, 30.0  # of a neckline that is worth taking out, and that can be
+LEAST_MM, MOST_MM = 3.0, 30.0  # of an edge that is worth taking out, and that can be
+NEAR_MM = 50.0  # of a girth that is tight: what is tight elsewhere is not let out at the sides
+MOST_OUT_MM = 40.0  # an edge that a side is let out; who lacks more wants another size
 
 Points = NDArray[np.float64]
 
@@ -56,16 +58,43 @@ def _mm(value: float, unit: Unit) -> str:
 
 def _pulls(fitting: Fitting, unit: Unit) -> Iterator[StandFinding]:
     for patch in pulling(fitting):
-        level = min(fitting.form.levels, key=lambda name: abs(fitting.form.levels[name] - patch.place[2]))
-        lacks = patch.value * fitting.form.surface.girth(fitting.form.levels[level])
+        levels = fitting.form.levels
+        level = min(levels, key=lambda name: abs(levels[name] - patch.place[2]))
+        lacks = patch.value * fitting.form.surface.girth(levels[level])
         yield StandFinding(
             Finding(
                 "stand_pulls", Severity.WARNING if patch.value > TOO_TIGHT else Severity.REMARK, "", patch.words,
                 f"tight at {patch.words}: the cloth is stretched by {100.0 * patch.value:.0f} %", patch.value, 0.02, "",
                 f"Let out there: a girth that lacks so much wants some {_mm(lacks, unit)} in all, a quarter of it a seam edge.",
+                _let_out(fitting, level, lacks / 4.0, unit) if abs(levels[level] - patch.place[2]) < NEAR_MM else None,
             ),
             patch.place,
         )  # fmt: skip
+
+
+def _let_out(fitting: Fitting, level: str, mm: float, unit: Unit) -> Mend | None:
+    """The step that lets the sides out at a level by so much an edge, where front and back have one side seam each."""
+    sides = [
+        [piece for piece in fitting.worn.plan.pieces if piece.body is body and "side_seam" in dict(piece.roles).values()]
+        for body in (Body.FRONT, Body.BACK)
+    ]
+    if (
+        level == "over_bust"
+        or fitting.worn.is_whole
+        or any(len(found) != 1 for found in sides)
+        or not LEAST_MM <= mm <= MOST_OUT_MM
+    ):
+        return None
+    front, back = (found[0] for found in sides)
+    where = "top" if level not in ("waist", "hip") else "waist" if level == "waist" and front.is_hip_length else "bottom"
+    amounts = {"top": "0", "bottom": "0", **({"waist": "0"} if front.is_hip_length else {}), where: _written(mm, unit)}
+    step = {"do": "piece.let_out", "on": front.name, "other": back.name, **amounts}
+    return Mend(f"Let the sides out by {_mm(mm, unit)}", step=step)
+
+
+def _written(mm: float, unit: Unit) -> str:
+    """A length as it is typed."""
+    return f"{round(mm / 3.175) / 8.0:g} in" if unit == "in" else f"{round(mm) / 10.0:g} cm"
 
 
 def _gaps(fitting: Fitting, unit: Unit) -> Iterator[StandFinding]:
@@ -106,8 +135,7 @@ def _taken_out(piece: Piece, role: str, mm: float, unit: Unit) -> Mend | None:
     if not any(dart.pivot == "bust_point" and dart.use is Use.DART for dart in piece.darts) or piece.is_unfolded:
         return None
     edge = next(edge for edge, its in piece.roles if its == role)
-    amount = f"{round(mm / 3.175) / 8.0:g} in" if unit == "in" else f"{round(mm) / 10.0:g} cm"
-    step = {"do": "neck.gape", "on": piece.name, "amount": amount, "at": {"edge": edge, "at": "50%"}}
+    step = {"do": "neck.gape", "on": piece.name, "amount": _written(mm, unit), "at": {"edge": edge, "at": "50%"}}
     return Mend(f"Take {_mm(mm, unit)} out", step=step)
 
 

@@ -9,7 +9,6 @@ from pydantic import Field
 from zesty_pivot.core.errors import StepError
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.moves.cut import part_run
-from zesty_pivot.core.moves.neckline import let_out
 from zesty_pivot.core.moves.shaping import displaced
 from zesty_pivot.core.piece import Pattern, Piece, Run, Source, dart_words
 from zesty_pivot.core.piece import place as places
@@ -20,6 +19,7 @@ from zesty_pivot.core.procedures.base import Context, Note, Outcome
 from zesty_pivot.core.procedures.bodice_halves import half_of
 from zesty_pivot.core.procedures.clearing import brought_back, cleared, first_way
 from zesty_pivot.core.procedures.hand import Line, Way, line
+from zesty_pivot.core.procedures.side_let_out import side_let_out
 from zesty_pivot.core.quantity import format_length, length_mm
 from zesty_pivot.core.quantity.fields import Length
 from zesty_pivot.core.record import replace
@@ -102,7 +102,7 @@ class TrimArmhole(FrontAndBackStep):
         pattern, notes = brought_back(
             made.pattern.with_piece(drawn), piece, name, made.darts, (), context, eased=False
         )  # fmt: skip
-        pattern = pattern.with_piece(let_out(pattern.piece(name), widen, 0.0))
+        pattern = pattern.with_piece(side_let_out(pattern.piece(name), context.block, widen, 0.0))
         before = context.block.drafted(piece).edge(_armhole(piece)).sewn_length
         after = sum(run.path.length for run in pattern.piece(name).runs if pattern.piece(name).role(run.edge) == "armhole")
         unit = context.scope.unit

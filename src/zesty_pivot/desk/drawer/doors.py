@@ -50,8 +50,8 @@ DOORS = (
     Door(
         "seams", "Seams and pieces", "door-seams",
         (
-            "piece.true", "piece.true_seam", "piece.square", "piece.side_seam", "trim.hem", "piece.unfold", "piece.join",
-            "piece.facing", "measure.tape",
+            "piece.true", "piece.true_seam", "piece.square", "piece.side_seam", "piece.let_out", "trim.hem", "piece.unfold",
+            "piece.join", "piece.facing", "measure.tape",
         ),
     ),
 )  # fmt: skip

@@ -177,6 +177,7 @@ AT: Mapping[str, tuple[Row, ...]] = {
     ),
     "side_seam": (
         ("Style line from here", "line.cut", _line),
+        ("Let it out or take it in", "piece.let_out", _pair()),
         ("Move the side seam", "piece.side_seam", _from_side),
         ("Side panel", "piece.side_panel", _pair()),
         ("Drape folds into it", "drape.fan", _edge()),
