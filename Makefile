@@ -16,8 +16,9 @@ demo: $(STAMP)
 	  echo "No display found: writing the demo's sheets and pictures to out/demo instead of opening the window."; \
 	  QT_QPA_PLATFORM=offscreen $(PY) -m zesty_pivot demo-sheets --out out/demo; fi
 
+# Each day a share of every large family of cases; all of them with `make test WHOLE=1`.
 test: $(STAMP)
-	QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n auto --dist worksteal
+	WHOLE=$(WHOLE) QT_QPA_PLATFORM=offscreen $(PY) -m pytest -n auto --dist worksteal
 
 check: $(STAMP)
 	$(VENV)/bin/ruff check .

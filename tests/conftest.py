@@ -4,6 +4,8 @@ import logging
 import os
 import threading
 import traceback
+import zlib
+from collections import Counter
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")  # as the program has it, whatever loads NumPy first
@@ -29,11 +31,28 @@ hypothesis_settings.load_profile("ours")
 
 
 SLOWEST = "test_newcomer.py"  # begun first, so that nobody waits for it at the end
+LARGE, DAILY = 12, 0.4  # cases of one test from which on only a share of them is run each day, always the same ones
+WHOLE = ("tests/kept/", "tests/jobs/", "tests/torture/", "tests/desk/test_actions.py", "tests/test_words.py")
 
 
-def pytest_collection_modifyitems(items: list[pytest.Item]) -> None:
-    """The longest test goes first; the others keep their order."""
+def is_daily(id: str) -> bool:
+    """Whether a case of a large family is among those of each day: by its name, so that it is so everywhere."""
+    return zlib.crc32(id.encode()) < DAILY * 2**32
+
+
+def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:
+    """The longest test goes first; the others keep their order. Where everything is asked for, large families of cases give a
+    share of theirs, unless WHOLE=1 says otherwise; a test that is named runs with all it has."""
     items.sort(key=lambda item: item.path.name != SLOWEST)
+    if config.args != config.getini("testpaths") or os.environ.get("WHOLE"):
+        return
+    sizes = Counter(item.nodeid.partition("[")[0] for item in items)
+    left = {
+        item for item in items
+        if sizes[item.nodeid.partition("[")[0]] >= LARGE and not item.nodeid.startswith(WHOLE) and not is_daily(item.nodeid)
+    }  # fmt: skip
+    items[:] = [item for item in items if item not in left]
+    config.hook.pytest_deselected(items=left)
 
 
 class Answers:
