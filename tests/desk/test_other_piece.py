@@ -31,6 +31,7 @@ def test_the_same_numbers_on_the_other_piece(open_desk, step: dict, more: dict) 
     window.model.choose_step(0)
     window.activateWindow()
     assert QTest.qWaitForWindowActive(window)
+    window.table.setFocus()
     QTest.keyClick(window.table, Qt.Key.Key_G, Qt.KeyboardModifier.ControlModifier)
     first, second = window.model.style.steps
     there = "back" if step["on"] == "front" else "front"
