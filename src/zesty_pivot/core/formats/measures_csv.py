@@ -10,7 +10,7 @@ from __future__ import annotations
 import csv
 import io
 import re
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Iterator, Sequence
 from dataclasses import dataclass, field
 from pathlib import Path
 
@@ -71,6 +71,39 @@ def read(content: bytes, where: str, unit: Unit = "cm") -> Read:
     return found
 
 
+@dataclass(frozen=True)
+class RowRead:
+    """A row of people, read by itself: its number in the file, the person, and what of it cannot be read, a sentence each."""
+
+    number: int
+    person: Person | None
+    faults: tuple[str, ...]
+
+
+def is_by_person(titles: Sequence[str]) -> bool:
+    """Whether a file whose first row is this has a row a person, so that it can be read row by row."""
+    kinds = [_title(cell)[0] for cell in titles]
+    return _WHAT not in kinds and any(kind in MEASUREMENTS for kind in kinds)
+
+
+def rows_by_person(rows: Iterator[list[str]], unit: Unit) -> Iterator[RowRead]:
+    """People row by row, however many there are; the first row has the titles. Rows without anything are passed over."""
+    titles = [_title(cell) for cell in next(rows)]
+    for number, row in enumerate(rows, 2):
+        if not any(cell.strip() for cell in row):
+            continue
+        one = Read()
+        known, values = _cells(titles, row, unit)
+        _add(one, known, values, f"row {number}")
+        told = tuple(one.told) if one.people or one.told else (f"row {number}: there are no measurements in it",)
+        yield RowRead(number, one.people[0] if one.people else None, told)
+
+
+def delimiter_of(head: str) -> str:
+    """What stands between the cells of a file, by its first line."""
+    return max(";\t,", key=head.count)
+
+
 def read_people(path: Path, unit: Unit = "cm") -> tuple[Measures, list[str]]:
     """People from a .zmeas or a .csv file, and what was left out. Raises FileError."""
     if path.suffix.lower() != ".csv":
@@ -113,8 +146,7 @@ def _rows(content: bytes, where: str) -> list[list[str]]:
         text = content.decode("utf-8-sig")
     except UnicodeDecodeError:
         text = content.decode("cp1252", errors="replace")  # what older spreadsheets write
-    head = text.lstrip().partition("\n")[0]
-    delimiter = max(";\t,", key=head.count)
+    delimiter = delimiter_of(text.lstrip().partition("\n")[0])
     try:
         rows = [
             row for row in csv.reader(io.StringIO(text, newline=""), delimiter=delimiter) if any(cell.strip() for cell in row)
@@ -154,12 +186,20 @@ def _by_person(rows: list[list[str]], titles: list[tuple[str, Unit | None]], uni
         if kind not in MEASUREMENTS and kind not in (_NAME, _DATE, _CHILD, _NOTES, _UNIT) and cell.strip():
             found.tell(f"column {_brief(cell)} is no measurement: left out")
     for number, row in enumerate(rows[1:], 2):
-        known = {kind: cell.strip() for (kind, _own), cell in zip(titles, row, strict=False)}
-        units = [own or _unit(known.get(_UNIT, "")) or unit for _kind, own in titles]
-        values = [
-            (kind, cell.strip(), own) for (kind, _u), cell, own in zip(titles, row, units, strict=False) if kind in MEASUREMENTS
-        ]
+        known, values = _cells(titles, row, unit)
         _add(found, known, values, f"row {number}")
+
+
+def _cells(
+    titles: list[tuple[str, Unit | None]], row: list[str], unit: Unit
+) -> tuple[dict[str, str], list[tuple[str, str, Unit]]]:
+    """What a row says of a person by title, and its measurements with their units."""
+    known = {kind: cell.strip() for (kind, _own), cell in zip(titles, row, strict=False)}
+    units = [own or _unit(known.get(_UNIT, "")) or unit for _kind, own in titles]
+    values = [
+        (kind, cell.strip(), own) for (kind, _u), cell, own in zip(titles, row, units, strict=False) if kind in MEASUREMENTS
+    ]
+    return known, values
 
 
 def _by_measurement(rows: list[list[str]], titles: list[tuple[str, Unit | None]], unit: Unit, found: Read) -> None:

@@ -190,13 +190,24 @@ class PieceGrading:
                 parts = [np.abs(one.path.end - one.path.start)[BY[role][0]] for one in lines]
                 at = [first + (last - first) * sum(parts[: lines.index(line) + 1]) / sum(parts)] * 2
             elif self._home[dart.pivot] == line.mouth:
-                pin = self._shift(dart.pivot)
-                across = float(at[0][0] + at[1][0]) / 2.0 if pin is None else float(pin[0])
-                way = math.copysign(0.5, float(line.path.end[0] - after.path.start[0])) * self._wider[dart.pivot]
-                at = [np.array([across + way, at[0][1]]), np.array([across - way, at[1][1]])]
+                at = self._mouth_shifts(dart.pivot, line.path.end, after.path.start, last)
             found.append((before, at[0]))
             before = at[1]
         return found
+
+    def _mouth_shifts(self, pivot: str, one: Points, other: Points, centre: Points) -> list[Points]:
+        """How far both ends of a mouth at the waist go: the dart turns about its pivot as it was, as much longer as the centre
+        goes further down than the pivot, as much wider as is asked; its legs stay in their proportion."""
+        pin, moved = np.array(self._piece.landmarks[pivot]), self._pin(pivot)
+        legs = [spot - pin for spot in (one, other)]
+        longs = [float(np.hypot(*leg)) for leg in legs]
+        half = between(legs[0], legs[1]) / 2.0
+        height = sum(longs) / 2.0 * math.cos(half)
+        down = height + float(centre[1]) - float(moved[1] - pin[1])
+        now = math.copysign(math.atan((height * math.tan(abs(half)) + self._wider[pivot] / 2.0) / down), half)
+        grown = down / math.cos(now) / (height / math.cos(half))
+        turns = [Motion.turn(np.zeros(2), angle) for angle in (half - now, now - half)]
+        return [moved + turn(leg) * grown - spot for turn, leg, spot in zip(turns, legs, (one, other), strict=True)]
 
     # The whole.
 
