@@ -3,16 +3,22 @@
 from __future__ import annotations
 
 import sys
-from collections.abc import Sequence
+from collections.abc import Iterator, Sequence
 from pathlib import Path
+from typing import TYPE_CHECKING, Literal
 
 import click
 
+from zesty_pivot.cli.bodies import of_chart, several, write
 from zesty_pivot.cli.opened import opened, with_variant
 from zesty_pivot.cli.saying import echo
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.printing import DxfVersion, Packing, Printing
 from zesty_pivot.core.nest.paged import EDGE, OVERLAP
+
+if TYPE_CHECKING:
+    from zesty_pivot.core.formats.style_file import Style
+    from zesty_pivot.core.sizes.bodies import BodyRow
 
 
 def folder(_context: click.Context, _option: click.Parameter, value: str) -> Path:
@@ -49,11 +55,50 @@ def _printing(asked: Printing) -> Printing:
     return asked
 
 
+def _dated(style: Style, date: str | None) -> Style:
+    if date is None:
+        return style
+    try:
+        return style.with_finish({"date": date})
+    except ValueError:
+        raise click.BadParameter("is too long, or holds what cannot be printed.", param_hint="--date") from None
+
+
+def _bodies(
+    style: Style, measures: Path | None, person: str, sizes: Sequence[str], all_sizes: bool, chart: Path | None
+) -> Iterator[BodyRow] | None:
+    """The bodies that it is derived for, where they are several."""
+    if sizes or all_sizes:
+        if measures is not None or person:
+            raise click.UsageError("give either sizes or measurements.")
+        if sizes and all_sizes:
+            raise click.UsageError("--size and --all-sizes do not go together.")
+        return of_chart(chart, sizes, is_all=all_sizes, is_child=not _has_bust_point(style))
+    if chart is not None:
+        raise click.UsageError("--chart needs --size or --all-sizes.")
+    return several(measures, style.units) if measures is not None and not person else None
+
+
+def _has_bust_point(style: Style) -> bool:
+    return any("bust_point" in piece.landmarks for piece in style.block.pieces)
+
+
 @click.command()
 @click.argument("style", type=click.Path(path_type=Path))
 @click.option("--block", type=click.Path(path_type=Path), help="Use this block instead of the style's own.")
 @click.option("--measures", type=click.Path(path_type=Path), help="Take the measurements from this file.")
-@click.option("--person", default="", help="Whose of them; not needed where the file has one person.")
+@click.option("--person", default="", help="Whose of them; of several people without it, everybody's, a folder each.")
+@click.option("--size", "sizes", multiple=True, metavar="NAME", help="A size of the chart; several make a folder each.")
+@click.option("--all-sizes", is_flag=True, help="Every size of the chart that it can be made in.")
+@click.option(
+    "--chart", type=click.Path(path_type=Path), help="The size chart (.zsizes or .csv); the one that ships if not given."
+)
+@click.option(
+    "--blocks", "way", type=click.Choice(("draft", "grade")), default=None,
+    help="Draft the block of each size or person, or grade the style's; drafted blocks are drafted if not given.",
+)  # fmt: skip
+@click.option("--zip", "is_zip", is_flag=True, help="An archive of each size or person instead of a folder.")
+@click.option("--jobs", type=click.IntRange(0, 64), default=0, help="Processes for several bodies; 0: as many as cores.")
 @click.option("--out", callback=folder, required=True, help="Folder to write to.")
 @click.option(
     "--format", "formats", multiple=True, type=_Format(), help="What to write beside report.json; svg and pdf when not given."
@@ -82,7 +127,9 @@ def _printing(asked: Printing) -> Printing:
 @click.option("--variant", default=None, help="Which of the style's variants; the one on its table when not given.")
 @click.option("--all-variants", is_flag=True, help="Every variant, each to a folder of its own within the folder.")
 def derive(
-    style: Path, block: Path | None, measures: Path | None, person: str, out: Path, formats: Sequence[str], paper: str,
+    style: Path, block: Path | None, measures: Path | None, person: str, sizes: Sequence[str], all_sizes: bool,
+    chart: Path | None, way: Literal["draft", "grade"] | None, is_zip: bool, jobs: int, out: Path,
+    formats: Sequence[str], paper: str,
     edge: float, overlap: float, apart: bool, only: str, colour: bool, packing: Packing, dxf: DxfVersion, dxf_each: bool,
     roll: float, roll_length: float, pens: int, cloth: str, folded: bool, nap: bool,
     date: str | None, variant: str | None, all_variants: bool,
@@ -94,13 +141,14 @@ def derive(
     printing = _printing(
         Printing(paper, edge, overlap, apart, only, colour, packing, dxf, dxf_each, roll, roll_length, pens, cloth, folded, nap)
     )
-    chosen = opened(style, block, measures, person)
-    if date is not None:
-        try:
-            chosen = chosen.with_finish({"date": date})
-        except ValueError:
-            raise click.BadParameter("is too long, or holds what cannot be printed.", param_hint="--date") from None
     wanted = tuple(formats) or tuple(id for id, one in all_exports().items() if one.is_usual)
+    bare = _dated(opened(style, block, None), date)
+    rows = _bodies(bare, measures, person, sizes, all_sizes, chart)
+    if rows is not None:
+        if all_variants:
+            raise click.UsageError("--all-variants goes with one body only.")
+        write(with_variant(bare, variant), rows, out, wanted, printing, way=way, jobs=jobs, is_zip=is_zip)
+    chosen = bare if measures is None else _dated(opened(style, block, measures, person), date)
     if all_variants:
         if variant is not None:
             raise click.UsageError("--variant and --all-variants do not go together.")

@@ -11,6 +11,7 @@ import io
 import itertools
 import json
 import os
+import signal
 import zipfile
 from collections import deque
 from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
@@ -176,6 +177,7 @@ _ORDER: list[Order] = []  # in a process that works: what it works on
 
 
 def _begin(order: Order) -> None:
+    signal.signal(signal.SIGINT, signal.SIG_IGN)  # Ctrl+C is heard by the one that began it, and what is in work is finished
     _ORDER[:] = [order]
 
 

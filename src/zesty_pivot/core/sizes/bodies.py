@@ -123,18 +123,13 @@ def _text_lines(path: FilePath) -> Iterator[str]:
         if not path.is_file():
             raise FileError("this is no file", where=where, advice="Choose a .csv, .jsonl or .zmeas file.")
         encoding = "utf-8-sig" if _is_utf8(path, where) else "cp1252"
-        stream = path.open(encoding=encoding, errors="replace", newline="")
+        with path.open(encoding=encoding, errors="replace", newline="") as stream:
+            while line := stream.readline(LONGEST):
+                if len(line) == LONGEST:
+                    raise FileError("a line is longer than a million characters", where=where, advice="Save it as CSV (UTF-8).")
+                yield line
     except OSError as fault:
         raise FileError(f"the file cannot be read: {fault.strerror}", where=where, advice="Choose another one.") from None
-    return _lines_of(stream, where)
-
-
-def _lines_of(stream: Iterable[str], where: str) -> Iterator[str]:
-    with stream:  # type: ignore[attr-defined]
-        while line := stream.readline(LONGEST):  # type: ignore[attr-defined]
-            if len(line) == LONGEST:
-                raise FileError("a line is longer than a million characters", where=where, advice="Save it as CSV (UTF-8).")
-            yield line
 
 
 def _is_utf8(path: FilePath, where: str) -> bool:

@@ -1,0 +1,76 @@
+"""`zesty-pivot derive` for several bodies: sizes of a chart, or everybody in a file of measurements."""
+
+from __future__ import annotations
+
+import itertools
+import signal
+import sys
+from collections.abc import Iterable, Iterator, Sequence
+from pathlib import Path
+from typing import TYPE_CHECKING
+
+import click
+
+from zesty_pivot.cli.opened import own_methods
+from zesty_pivot.cli.saying import echo
+
+if TYPE_CHECKING:
+    from zesty_pivot.core.formats.printing import Printing
+    from zesty_pivot.core.formats.style_file import Style
+    from zesty_pivot.core.sizes.bodies import BodyRow
+    from zesty_pivot.core.sizes.under import Way
+
+
+def of_chart(chart: Path | None, sizes: Sequence[str], *, is_all: bool, is_child: bool) -> Iterator[BodyRow]:
+    """The sizes that were named, or all that such a style can be made in. Raises FileError."""
+    from zesty_pivot.core.sizes import chart as charts
+    from zesty_pivot.core.sizes.bodies import of_sizes
+    from zesty_pivot.data.sizes import shipped_chart
+
+    found = charts.read(chart) if chart is not None else shipped_chart()
+    chosen = [size for size in found.sizes if size.is_child is is_child] if is_all else [found.size(name) for name in sizes]
+    return of_sizes(found, chosen)
+
+
+def several(measures: Path, units: str) -> Iterator[BodyRow] | None:
+    """Everybody in a file, where there is more than one in it. Raises FileError."""
+    from zesty_pivot.core.sizes.bodies import LINES, of_file
+
+    rows = of_file(measures, units)  # type: ignore[arg-type]
+    first = list(itertools.islice(rows, 2))
+    if measures.suffix.lower() in LINES or len({row.name for row in first}) > 1 or any(row.fault for row in first):
+        return itertools.chain(first, rows)
+    return None
+
+
+def write(
+    style: Style, rows: Iterable[BodyRow], out: Path, formats: tuple[str, ...], printing: Printing, *, way: Way | None,
+    jobs: int, is_zip: bool,
+) -> None:  # fmt: skip
+    """Writes all of them and says how it went; ends with 1 where one could not be made, or is not sound."""
+    from zesty_pivot.core.sizes.batch import LEDGER, Order, write_bodies
+    from zesty_pivot.core.sizes.under import Under
+    from zesty_pivot.data.methods import method_of
+
+    under = Under(way, method_of(style.block.method, own_methods()) if style.block.method is not None else None)
+    order, asked = Order(style, under, formats, printing, out, is_zip), list[int]()
+    # What is in work is finished and told, and nothing new begun.
+    before = {one: signal.signal(one, lambda number, _frame: asked.append(number)) for one in (signal.SIGINT, signal.SIGTERM)}
+    count = written = sound = 0
+    try:
+        for made in write_bodies(order, rows, jobs=jobs, stop=lambda: bool(asked)):
+            count, written, sound = count + 1, written + made.is_written, sound + made.is_valid
+            if made.fault:
+                echo(f"zesty-pivot: {made.name or made.number}: {made.fault}", err=True)
+            for said in (*made.broken, *made.errors):
+                echo(f"zesty-pivot: {made.name}: {said}", err=True)
+    finally:
+        for number, handler in before.items():
+            signal.signal(number, handler)
+    if asked:
+        echo(f"zesty-pivot: stopped after {count}; the same command goes on from there.", err=True)
+        sys.exit(128 + asked[0])
+    if not count:
+        raise click.UsageError("there is nobody to derive it for.")
+    echo(f"{written} of {count} written to {out}, {sound} of them sound; the report of all is {out / LEDGER}")
+    sys.exit(0 if sound == count else 1)
