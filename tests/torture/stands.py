@@ -7,14 +7,12 @@ import random
 
 import numpy as np
 
-from tests.fitted import demo, drafted, fit, form_for
+from tests.fitted import at_a_station, at_bust, demo, drafted, fit, form_for
 from tests.plausible import plausible_body
-from tests.samples import FRONT_STATIONS, move, style
+from tests.samples import FRONT_STATIONS
 from tests.torture.recipes import random_style
-from zesty_pivot.core.conventions.sewing import OwnPoint, Sewing
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.derived import derive
-from zesty_pivot.core.piece import DartRef
 from zesty_pivot.core.stand.fitting import Fitting
 from zesty_pivot.core.stand.form import form_of
 from zesty_pivot.core.stand.maps import pulling
@@ -78,15 +76,10 @@ def _of_its_own_body(chance: random.Random) -> str | None:
 
 def _at_a_station(chance: random.Random) -> str | None:
     station = chance.choice(list(FRONT_STATIONS))
-    sewing = Sewing(own=((DartRef("front", "waist"), OwnPoint(setback_mm=0.0)),))
-    steps = [move("shoulder", "waist"), *([move("waist", station)] if station != "waist" else [])]
-    derived = derive(style(steps))
-    fitting = fit(derived.pattern, derived.look.block, form_for(derived), sewing)
-    aim = fitting.form.bust_point
-    assert aim is not None
-    gap = float(fitting.gap[np.linalg.norm(fitting.places - aim, axis=1) < 45.0].mean())
-    if not 1.0 < gap < 14.0 or fitting.pull.max() > 0.06:
-        return f"{station}: {gap:.1f} mm at the bust, {100 * fitting.pull.max():.1f} %"
+    fitting = at_a_station(station)
+    (gap, pull), (waist, usual) = at_bust(fitting), at_bust(at_a_station("waist"))
+    if abs(gap - waist) > 3.0 or abs(pull - usual) > 0.01:
+        return f"{station}: {gap:.1f} mm at the bust, {100 * pull:.1f} %; in the waist {waist:.1f} mm, {100 * usual:.1f} %"
     return _fault(fitting)
 
 

@@ -9,13 +9,13 @@ import numpy as np
 import pytest
 
 from tests.bodies import EVEN_PERSON
-from tests.fitted import demo, drafted, fit, form_for, worn_demo
+from tests.fitted import at_a_station, at_bust, demo, drafted, fit, form_for, to_the_points, worn_demo
 from tests.plausible import plausible_body
 from tests.samples import move, style
-from zesty_pivot.core.conventions.sewing import PLAIN, OwnPoint, Sewing
+from zesty_pivot.core.conventions.sewing import PLAIN
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.derived import derive
-from zesty_pivot.core.piece import Body, DartRef, EdgeRef, Pattern, SeamSide
+from zesty_pivot.core.piece import Body, EdgeRef, Pattern, SeamSide
 from zesty_pivot.core.piece.refs import Seam
 from zesty_pivot.core.procedures.base import Context
 from zesty_pivot.core.quantity import Scope
@@ -125,28 +125,14 @@ def test_six_centimetres_more_are_tight_round_bust_and_waist() -> None:
     assert max((patch.value for patch in pulling(fit(wider, block, form_of(more)))), default=0.0) < 0.03
 
 
-def at_bust(fitting: Fitting) -> tuple[float, float]:
-    """The mean gap (mm) within 45 mm of the bust point, and how much the cloth pulls there."""
-    aim = fitting.form.bust_point
-    assert aim is not None
-    near = np.linalg.norm(fitting.places - aim, axis=1) < 45.0
-    return float(fitting.gap[near].mean()), float(np.quantile(fitting.pull[near], 0.9))
-
-
 def test_the_pivot_principle_is_seen_in_cloth() -> None:
     """The same fullness at other places round one point: the garment is the same. Twelve stations in `make torture`."""
-    sewing = Sewing(own=((DartRef("front", "waist"), OwnPoint(setback_mm=0.0)),))
-    found = {}
-    for station in ("waist", "mid_shoulder"):
-        steps = [move("shoulder", "waist"), *([move("waist", station)] if station != "waist" else [])]
-        derived = derive(style(steps))
-        found[station] = at_bust(fit(derived.pattern, derived.look.block, form_for(derived), sewing))
-    gaps, pulls = zip(*found.values(), strict=True)
+    gaps, pulls = zip(*(at_bust(at_a_station(name)) for name in ("waist", "mid_shoulder", "centre_waist")), strict=True)
     assert np.ptp(gaps) < 3.0
     assert np.ptp(pulls) < 0.01
     # A dart that is taken away shows: left open it is room below the bust.
     open_ = derive(style([move("shoulder", "waist"), {"do": "dart.use", "on": "front", "dart": "waist", "as": "flare"}]))
-    loose = fit(open_.pattern, open_.look.block, form_for(open_), sewing)
+    loose = fit(open_.pattern, open_.look.block, form_for(open_), to_the_points(open_.pattern))
     low = loose.places[:, 2] < 30.0
     assert loose.gap[low & (loose.places[:, 1] > 0.0)].max() > 60.0
 
