@@ -2,7 +2,7 @@
 
 from collections import OrderedDict
 
-from PyQt6.QtCore import QMimeData, QPoint, QPointF, Qt
+from PyQt6.QtCore import QMimeData, QPoint, QPointF, QRect, Qt
 from PyQt6.QtGui import QContextMenuEvent, QDragEnterEvent, QDragMoveEvent, QDropEvent
 from PyQt6.QtTest import QTest
 from PyQt6.QtWidgets import QApplication, QMenu
@@ -147,3 +147,19 @@ def test_the_strip_scrolls_while_a_card_is_dragged(open_desk) -> None:
     last = window.strip.cards[-1]
     dragged(window, 0, last.geometry().right() + 5)
     assert window.model.step == 15
+
+
+def test_words_of_a_step_take_two_lines_at_most(open_desk) -> None:  # type: ignore[no-untyped-def]
+    """Words break where they like: three lines made the cards higher than the strip."""
+    long = [
+        {"do": "piece.let_out", "on": "front"},
+        {"do": "neck.shape", "on": "front", "shape": "queen_anne"},
+        {"do": "trim.armhole", "on": "front", "shoulder_in": "1 cm", "back": "razor"},
+    ]
+    window = open_desk(style([move("shoulder", "waist"), *long]))
+    for card in window.strip.cards[1:]:
+        lines = card.figures.fontMetrics()
+        room = QRect(0, 0, card.figures.width(), 1000)
+        taken = lines.boundingRect(room, Qt.TextFlag.TextWordWrap, card.figures.text()).height()
+        assert taken <= 2 * lines.lineSpacing(), card.figures.text()
+        assert card.sizeHint().height() < window.strip.height()

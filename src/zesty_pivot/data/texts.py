@@ -23,6 +23,7 @@ GUIDE_PAGES = (
     "compare.md",
     "variants.md",
     "stand.md",
+    "sizes.md",
     "finish.md",
     "paper.md",
     "cloth.md",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QByteArray, QEvent, QMimeData, QPoint, QRectF, QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QByteArray, QEvent, QMimeData, QPoint, QRect, QRectF, QSize, Qt, pyqtSignal
 from PyQt6.QtGui import QContextMenuEvent, QDrag, QFocusEvent, QKeyEvent, QMouseEvent, QPainter, QPen, QPixmap
 from PyQt6.QtWidgets import QApplication, QFrame, QLabel, QLineEdit, QVBoxLayout
 
@@ -108,6 +108,8 @@ class Card(QFrame):
         for label, text, lines in zip((self.title, self.figures), self._words, (1, 2), strict=True):
             if label.text() != (short := self._short(text, label, lines)):
                 label.setText(short)
+        # A label of several lines would ask for the height that it has at another width.
+        self.figures.setMaximumHeight(2 * self.figures.fontMetrics().lineSpacing())
 
     def changeEvent(self, event: QEvent | None) -> None:
         """Letters it anew when the style sheet gives it another type."""
@@ -118,8 +120,16 @@ class Card(QFrame):
     def _short(self, text: str, label: QLabel, lines: int) -> str:
         """The text as far as it fits; the whole of it stands in the tooltip and, for the chosen step, in the panel."""
         label.ensurePolished()  # the style sheet has its say on the type before it is measured
-        room = WIDTH - 22
-        return label.fontMetrics().elidedText(text, Qt.TextElideMode.ElideRight, room * lines - (26 if lines > 1 else 0))
+        room, metrics = WIDTH - 22, label.fontMetrics()
+        if lines == 1:
+            return metrics.elidedText(text, Qt.TextElideMode.ElideRight, room)
+        wide = room * lines
+        while True:  # words break where they like: what is elided by its length alone may take a line more
+            short = metrics.elidedText(text, Qt.TextElideMode.ElideRight, wide)
+            taken = metrics.boundingRect(QRect(0, 0, room, 1000), Qt.TextFlag.TextWordWrap, short)
+            if taken.height() <= lines * metrics.lineSpacing() or wide <= room:
+                return short
+            wide -= 8
 
     # Naming.
 
