@@ -41,6 +41,8 @@ FAMILIES = {
     "styles on any paper, cloth and roll": (1_000, 20),
     "mangled plots": (10_000, 500),
     "garments on forms": (300, 10),
+    "styles for any body": (1_000, 50),
+    "tables of people": (20_000, 1_000),
     "kills during edits and saves": (200, 20),
     "edits at the window, undone and redone": (2_000, 250),
 }
@@ -75,7 +77,7 @@ def do(work: Work) -> None:
 
 
 def _failures(work: Work, folder: Path) -> Iterator[str]:
-    from tests.torture import desks, drafts, imports, kills, litter, mangled, papers, recipes, stands
+    from tests.torture import desks, drafts, imports, kills, litter, mangled, papers, recipes, sizes, stands
 
     numbers = range(work.first, work.first + work.count)
     if work.family == "mangled files":
@@ -91,8 +93,8 @@ def _failures(work: Work, folder: Path) -> Iterator[str]:
         yield from filter(None, map(imports.FAMILIES[work.family], numbers))
     elif work.family == "garments on forms":
         yield from filter(None, map(stands.tried, numbers))
-    elif work.family in papers.FAMILIES:
-        yield from filter(None, map(papers.FAMILIES[work.family], numbers))
+    elif tried := {**papers.FAMILIES, **sizes.FAMILIES}.get(work.family):
+        yield from filter(None, map(tried, numbers))
     elif work.family == "starts with litter in the folders":
         for number in numbers:
             said = litter.tried(number, folder, window=number % WINDOW_EACH == 0)

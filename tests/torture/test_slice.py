@@ -4,7 +4,7 @@ from pathlib import Path
 
 import pytest
 
-from tests.torture import desks, imports, kills, litter, mangled, papers, recipes
+from tests.torture import desks, imports, kills, litter, mangled, papers, recipes, sizes
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.steps import registry
 
@@ -28,6 +28,13 @@ def test_what_leaves_is_sound_or_refused_in_a_line(seed: int) -> None:
     assert papers.written(seed) is None
     for number in range(seed * 20, seed * 20 + 20):
         assert papers.mangled_plot(number) is None
+
+
+def test_styles_for_any_body_and_tables_of_people() -> None:
+    for number in range(8):
+        assert sizes.any_body(number) is None
+    for number in range(60):
+        assert sizes.any_table(number) is None
 
 
 @pytest.mark.parametrize("seed", STYLES)
