@@ -12,7 +12,6 @@ os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")  # as the program has it, wha
 os.environ.pop("PYTHONDONTWRITEBYTECODE", None)  # what tests start many times need not be compiled each time
 
 from collections.abc import Callable, Iterator
-from functools import lru_cache
 from pathlib import Path
 
 import pytest
@@ -20,11 +19,10 @@ from hypothesis import HealthCheck
 from hypothesis import settings as hypothesis_settings
 
 from zesty_pivot.core.faults import LOGGER
-from zesty_pivot.core.recipe import Evaluator
 
 hypothesis_settings.register_profile(
     "ours",
-    max_examples=30,
+    max_examples=30 if os.environ.get("WHOLE") else 12,
     deadline=None,
     derandomize=True,
     suppress_health_check=[HealthCheck.too_slow, HealthCheck.filter_too_much],
@@ -33,7 +31,7 @@ hypothesis_settings.load_profile("ours")
 
 
 SLOWEST = "test_newcomer.py"  # begun first, so that nobody waits for it at the end
-LARGE, DAILY = 10, 0.33  # cases of one test from which on only a share of them is run each day, always the same ones
+LARGE, DAILY = 8, 0.25  # cases of one test from which on only a share of them is run each day, always the same ones
 WHOLE = ("tests/kept/", "tests/jobs/", "tests/torture/", "tests/desk/test_actions.py", "tests/test_words.py")
 
 
@@ -143,26 +141,18 @@ def rough_stand(monkeypatch: pytest.MonkeyPatch) -> float:
     return step
 
 
-@lru_cache(maxsize=1)
-def _one_evaluator() -> Evaluator:
-    return Evaluator()
-
-
 @pytest.fixture
-def open_desk(qtbot, request, monkeypatch) -> Iterator[Callable]:  # type: ignore[no-untyped-def, type-arg]
+def open_desk(qtbot) -> Iterator[Callable]:  # type: ignore[no-untyped-def, type-arg]
     """Opens the window on a style (the demo when none is given) with prepared answers."""
     from PyQt6.QtCore import QEvent
     from PyQt6.QtWidgets import QApplication
 
     from zesty_pivot.data.demo import demo_style
-    from zesty_pivot.desk import opening
     from zesty_pivot.desk.start import application
     from zesty_pivot.desk.window import Window
 
     application()
     windows = []
-    if request.node.get_closest_marker("plants_faults") is None:  # what another window worked out is known to this one
-        monkeypatch.setattr(opening, "Evaluator", _one_evaluator)
 
     def opened(style=None):  # type: ignore[no-untyped-def]
         window = Window(style or demo_style())

@@ -103,17 +103,9 @@ def scaled(x: float, y: float) -> Pattern:
     return block_file.pattern(block_file.from_value(scaled_value(x, y), "scaled"))
 
 
-_STYLES: dict[tuple[str, int], tuple[BlockFile, Style]] = {}
-
-
 def style(steps: list[dict[str, Any]], block: BlockFile | None = None, **more: Any) -> Style:
-    """A style over the real block. The same asked for again is the same value, so that what is kept of it is not worked out by
-    every test."""
-    base = block or real_block()
-    key = (repr((steps, sorted(more.items()))), id(base))
-    if key not in _STYLES:
-        _STYLES[key] = (base, Style(name="Test", block=base, steps=tuple(registry.read(step) for step in steps), **more))
-    return _STYLES[key][1]
+    """A style over the real block."""
+    return Style(name="Test", block=block or real_block(), steps=tuple(registry.read(step) for step in steps), **more)
 
 
 def worked(steps: list[dict[str, Any]], block: Pattern | None = None) -> Derivation:
