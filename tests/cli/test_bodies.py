@@ -14,6 +14,7 @@ import pytest
 
 from tests.cli.calling import call
 from tests.samples import move, written
+from zesty_pivot.cli.bodies import several
 from zesty_pivot.core.sizes import chart as charts
 from zesty_pivot.core.sizes.batch import LEDGER
 from zesty_pivot.data.sizes import shipped_chart
@@ -57,6 +58,18 @@ def test_people_of_a_table_with_a_bad_row(tmp_path: Path) -> None:
     # One of them, as before.
     one = call("derive", style, "--measures", people, "--person", "Person 2", "--out", tmp_path / "one", "--format", "json")
     assert one.code == 0 and (tmp_path / "one" / "report.json").exists()
+
+
+@pytest.mark.parametrize(
+    ("rows", "count"),
+    [("Ada;92\nAda;93\nBea;95\n", 3), (";92\n;95\n", 2), ("Ada;92\n", 0)],
+    ids=["one twice, then another", "without names", "one"],
+)  # fmt: skip
+def test_who_is_several(tmp_path: Path, rows: str, count: int) -> None:
+    people = tmp_path / "people.csv"
+    people.write_text("name;bust\n" + rows)
+    found = several(people, "cm")
+    assert (0 if found is None else len(list(found))) == count
 
 
 @pytest.mark.parametrize("number", [signal.SIGKILL, signal.SIGTERM])

@@ -37,9 +37,11 @@ def several(measures: Path, units: str) -> Iterator[BodyRow] | None:
     from zesty_pivot.core.sizes.bodies import LINES, of_file
 
     rows = of_file(measures, units)  # type: ignore[arg-type]
-    first = list(itertools.islice(rows, 2))
-    if measures.suffix.lower() in LINES or len({row.name for row in first}) > 1 or any(row.fault for row in first):
-        return itertools.chain(first, rows)
+    first: list[BodyRow] = []
+    for row in rows:  # the same person at several dates is one
+        first.append(row)
+        if row.fault or measures.suffix.lower() in LINES or (len(first) > 1 and (not row.name or row.name != first[0].name)):
+            return itertools.chain(first, rows)
     return None
 
 

@@ -73,14 +73,10 @@ def _bodies(
             raise click.UsageError("give either sizes or measurements.")
         if sizes and all_sizes:
             raise click.UsageError("--size and --all-sizes do not go together.")
-        return of_chart(chart, sizes, is_all=all_sizes, is_child=not _has_bust_point(style))
+        return of_chart(chart, sizes, is_all=all_sizes, is_child=not style.block.has_bust_point)
     if chart is not None:
         raise click.UsageError("--chart needs --size or --all-sizes.")
     return several(measures, style.units) if measures is not None and not person else None
-
-
-def _has_bust_point(style: Style) -> bool:
-    return any("bust_point" in piece.landmarks for piece in style.block.pieces)
 
 
 @click.command()

@@ -105,6 +105,11 @@ class BlockFile(Model):
     settings: dict[str, str] = Field(default_factory=dict, description="what was set of the method's parameters")
     own_method: OwnMethod | None = Field(default=None, description="the method itself, where it is not one of the program's")
 
+    @property
+    def has_bust_point(self) -> bool:
+        """Whether any piece has one; a child's block has none."""
+        return any("bust_point" in piece.landmarks for piece in self.pieces)
+
     @field_validator("measurements")
     @classmethod
     def _positive(cls, value: dict[str, float]) -> dict[str, float]:

@@ -15,7 +15,7 @@ from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.record import record
 from zesty_pivot.core.stand.cloth_kinds import USUAL, kind_of
 from zesty_pivot.core.stand.fitting import FINE, Fitting, tried_on
-from zesty_pivot.core.stand.form import form_of, has_bust_point
+from zesty_pivot.core.stand.form import form_of
 from zesty_pivot.core.stand.printed import printed
 from zesty_pivot.core.stand.told import Points, StandFinding, told
 
@@ -40,7 +40,7 @@ def stood(derived: Derived) -> Stood:
     try:
         if "bust" not in lengths:
             raise ZestyError("nobody's bust is known", where="stand", advice="Give the style the bust of its body.")
-        form = form_of(lengths, is_child=style.block.method == "child" or not has_bust_point(block))
+        form = form_of(lengths, is_child=style.block.method == "child" or not style.block.has_bust_point)
         *_, last = tried_on(derived.pattern, block, derived.look.sewing, form, kind_of(USUAL), threading.Event(), fine=FINE)
         return Stood(last, told(last, style.units))
     except ZestyError as fault:

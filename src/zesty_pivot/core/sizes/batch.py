@@ -14,7 +14,7 @@ import os
 import signal
 import zipfile
 from collections import deque
-from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from concurrent.futures import Future, ProcessPoolExecutor
 from multiprocessing import get_context
 from pathlib import Path as FilePath
@@ -29,6 +29,7 @@ from zesty_pivot.core.formats.file_names import plain_names
 from zesty_pivot.core.formats.folder import write_together
 from zesty_pivot.core.formats.printing import Printing
 from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.record import record
 from zesty_pivot.core.sizes.bodies import BodyRow
 from zesty_pivot.core.sizes.under import Under
@@ -56,7 +57,7 @@ class Order:
         whole = (self._told + told + str(self.is_zip)).encode()
         return hashlib.sha256(whole).hexdigest()[:16]
 
-    @property
+    @cached_property
     def _told(self) -> str:
         under = self.under
         blocks = {name: block.model_dump_json() for name, block in (under.blocks or {}).items()}
@@ -186,7 +187,8 @@ def _in_process(row: BodyRow) -> Made:
 
 
 def _one(order: Order, row: BodyRow) -> Made:
-    """One body worked out and written; whatever is wrong with it is said and hinders no other."""
+    """One body worked out and written; whatever is wrong with it is said and hinders no other. Raises FileError where it cannot
+    be written: that is wrong with the disk, and it is tried again when the order is gone on with."""
     called = f"{row.number:04d}-{next(iter(plain_names([row.name or 'somebody']).values()))}"
     where = f"{called}.zip" if order.is_zip else called
     told = order.fingerprint(row)
@@ -196,15 +198,15 @@ def _one(order: Order, row: BodyRow) -> Made:
         styled = order.under.styled(order.style, row.name or f"body {row.number}", row.lengths, is_child=row.is_child)
         derived = derive(styled)
         contents = outputs(derived, order.formats, order.printing)
-        if order.is_zip:
-            files.write_atomic(order.folder / where, zipped(contents))
-        else:
-            write_together(order.folder / where, contents)
     except ZestyError as fault:
         return Made(row.number, row.name, "", False, fault=str(fault), order=told)
     except Exception as fault:  # noqa: BLE001 - the boundary of a body: the others are written
         said = faults.sentence("working it out", faults.caught(fault, f"body {row.number}"))
         return Made(row.number, row.name, "", False, fault=said, order=told)
+    if order.is_zip:
+        files.write_atomic(order.folder / where, zipped(contents))
+    else:
+        write_together(order.folder / where, contents)
     broken = tuple(f"step {n}, {derived.derivation.said(n)}: {error.what}" for n, error in derived.derivation.broken)
     open_findings = [one for one in derived.findings if not one.accepted and one.check != "broken_step"]
     errors = tuple(
@@ -221,11 +223,3 @@ def zipped(contents: Mapping[str, bytes]) -> bytes:
         for name in sorted(contents):
             archive.writestr(zipfile.ZipInfo(name, ZIP_DATE), contents[name], zipfile.ZIP_DEFLATED)
     return out.getvalue()
-
-
-def summed(made: Sequence[Made]) -> str:
-    """How it went, in a sentence."""
-    written = [one for one in made if one.is_written]
-    faulty = [one for one in written if not one.is_valid]
-    text = f"{len(written)} of {len(made)} written"
-    return f"{text}, {len(faulty)} of them with broken steps or errors." if faulty else f"{text}."

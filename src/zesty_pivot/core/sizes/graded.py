@@ -90,4 +90,4 @@ def arrows(
 
 def table_for(block: BlockFile) -> RuleTable:
     """The rules that a block is graded by: a child's has no bust point."""
-    return rule_table(BODICE if any("bust_point" in piece.landmarks for piece in block.pieces) else CHILD)
+    return rule_table(BODICE if block.has_bust_point else CHILD)

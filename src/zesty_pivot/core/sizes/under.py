@@ -15,11 +15,6 @@ from zesty_pivot.core.sizes.graded import graded
 from zesty_pivot.core.sizes.rules import DartRule
 
 Way = Literal["draft", "grade", "own"]
-WAYS: dict[Way, str] = {
-    "draft": "drafted for it by the block's method",
-    "grade": "the style's block graded to it",
-    "own": "a block of its own",
-}
 
 
 @record(eq=False)

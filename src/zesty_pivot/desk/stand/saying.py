@@ -6,7 +6,7 @@ from collections.abc import Callable
 
 from zesty_pivot.core.measure import BY_NAME, MEASUREMENTS
 from zesty_pivot.core.stand.fitting import Fitting
-from zesty_pivot.desk.stand.trying_on import TryingOn
+from zesty_pivot.desk.stand.trying_on import PAPER, TryingOn
 
 ODD_MM = 5.0  # that a length of the form may lie off what was asked for
 
@@ -21,6 +21,14 @@ def progress(trying: TryingOn) -> str:
     if trying.done < 1.0:
         return "Stopped before it lay still."
     return "" if all(shown.rests for shown in found) else "It moved a little still when it was left."
+
+
+def nothing_told(trying: TryingOn) -> str:
+    """What is said where it tells nothing."""
+    if trying.on == PAPER:
+        return "Paper is looked at: a cone at the point of each dart that is shut."
+    is_known = any(isinstance(shown, Fitting) and shown.done >= 1.0 for _wanted, shown in trying.shown())
+    return "It lies as it should, as far as a form can tell." if is_known else "Not yet."
 
 
 def said(trying: TryingOn, length: Callable[[float], str]) -> str:

@@ -13,7 +13,7 @@ from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.lay import Lay
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.stand.saying import progress
+from zesty_pivot.desk.stand.saying import nothing_told, progress
 from zesty_pivot.desk.stand.stand_canvas import StandCanvas
 from zesty_pivot.desk.stand.stand_card import StandCards
 from zesty_pivot.desk.stand.trying_on import TryingOn
@@ -89,7 +89,7 @@ class StandPanel(QWidget):
         trying = self._trying
         self.state.setText(progress(trying))
         self.state.setVisible(bool(self.state.text()))
-        self.told.show_told(trying.told, "" if trying.work.is_at_work or trying.fault else "It lies as it should, so far.")
+        self.told.show_told(trying.told, nothing_told(trying))
 
     def _face(self, told: StandFinding) -> None:
         self.canvas.face_place(told.place)

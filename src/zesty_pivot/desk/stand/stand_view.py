@@ -8,7 +8,6 @@ from PyQt6.QtWidgets import QCheckBox, QHBoxLayout, QProgressBar, QPushButton, Q
 
 from zesty_pivot.core.checks.base import Mend
 from zesty_pivot.core.stand.cloth_kinds import KINDS
-from zesty_pivot.core.stand.fitting import Fitting
 from zesty_pivot.desk.choice import Choice
 from zesty_pivot.desk.column import SideColumn, abreast
 from zesty_pivot.desk.contained import contained
@@ -16,7 +15,7 @@ from zesty_pivot.desk.finish_view import WIDTH
 from zesty_pivot.desk.labels import label, titled
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.stand.figures import LOOKS
-from zesty_pivot.desk.stand.saying import said
+from zesty_pivot.desk.stand.saying import nothing_told, said
 from zesty_pivot.desk.stand.stand_canvas import StandCanvas
 from zesty_pivot.desk.stand.stand_card import StandCards
 from zesty_pivot.desk.stand.trying_on import PAPER, TryingOn
@@ -116,13 +115,7 @@ class StandView(QWidget):
         self.bar.setVisible(trying.work.is_at_work)
         self.stop.setEnabled(trying.work.is_at_work)
         self.state.setText(said(trying, self._model.length))
-        self.told.show_told(trying.told, self._nothing())
-
-    def _nothing(self) -> str:
-        if self._trying.on == PAPER:
-            return "Paper is looked at: a cone at the point of each dart that is shut."
-        is_known = any(isinstance(shown, Fitting) and shown.done >= 1.0 for _wanted, shown in self._trying.shown())
-        return "It lies as it should, as far as a form can tell." if is_known else "Not yet."
+        self.told.show_told(trying.told, nothing_told(trying))
 
     def _mend(self, mend: Mend) -> None:
         self._model.recipe.mend(mend)
