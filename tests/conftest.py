@@ -134,6 +134,7 @@ def rough_stand(monkeypatch: pytest.MonkeyPatch) -> float:
     step = 26.0
     for module in (trying_on, to_try, fitting):
         monkeypatch.setattr(module, "COARSE", step)
+    monkeypatch.setattr(fitting, "MOST_COARSE", 12)
     for module in (trying_on, stood):
         monkeypatch.setattr(module, "FINE", step)
     monkeypatch.setattr(paper, "STEP", step)

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import functools
 import threading
+from unittest import mock
 
 import numpy as np
 
@@ -15,11 +16,14 @@ from zesty_pivot.core.formats.derived import Derived, derive
 from zesty_pivot.core.formats.drafted_block import block_of
 from zesty_pivot.core.piece import DartRef, Pattern
 from zesty_pivot.core.piece.called import called
+from zesty_pivot.core.stand import fitting
 from zesty_pivot.core.stand.cloth_kinds import USUAL, kind_of
-from zesty_pivot.core.stand.fitting import COARSE, Fitting, tried_on
+from zesty_pivot.core.stand.fitting import Fitting, tried_on
 from zesty_pivot.core.stand.form import Form, form_of
 from zesty_pivot.data.demo import demo_styles
 from zesty_pivot.data.methods import shipped
+
+ROUGH = 20.0  # mm between points
 
 
 @functools.cache
@@ -34,10 +38,18 @@ def form_for(derived: Derived) -> Form:
 
 
 def fit(
-    pattern: Pattern, block: Pattern, form: Form, sewing: Sewing = PLAIN, fine: float = COARSE, kind: str = USUAL
+    pattern: Pattern,
+    block: Pattern,
+    form: Form,
+    sewing: Sewing = PLAIN,
+    rough: float = ROUGH,
+    fine: float | None = None,
+    soon: Fitting | None = None,
 ) -> Fitting:
-    """The pattern at rest on a form."""
-    return list(tried_on(pattern, block, sewing, form, kind_of(kind), threading.Event(), fine=fine))[-1]
+    """The pattern at rest on a form, in cloth somewhat coarser than a window shows first."""
+    with mock.patch.object(fitting, "COARSE", rough):
+        turns = tried_on(pattern, block, sewing, form, kind_of(USUAL), threading.Event(), fine=fine or rough, soon=soon)
+        return list(turns)[-1]
 
 
 @functools.cache
@@ -54,11 +66,11 @@ def to_the_points(pattern: Pattern) -> Sewing:
 
 
 @functools.cache
-def at_a_station(station: str) -> Fitting:
+def at_a_station(station: str, rough: float = ROUGH) -> Fitting:
     """The front's whole fullness moved to a station, sewn to the bust point, in coarse cloth."""
     steps = [move("shoulder", "waist"), *([move("waist", station)] if station != "waist" else [])]
     derived = derive(style(steps))
-    return fit(derived.pattern, derived.look.block, form_for(derived), to_the_points(derived.pattern))
+    return fit(derived.pattern, derived.look.block, form_for(derived), to_the_points(derived.pattern), rough)
 
 
 def at_bust(fitting: Fitting) -> tuple[float, float]:

@@ -13,6 +13,7 @@ from PyQt6.QtTest import QTest
 from tests.samples import move, style
 from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.stand import fitting
 from zesty_pivot.core.stand.fitting import Fitting
 from zesty_pivot.core.stand.paper import Held
 from zesty_pivot.data.demo import demo_styles
@@ -20,8 +21,15 @@ from zesty_pivot.desk.stand import trying_on
 from zesty_pivot.desk.stand.stand_among import StandAmong
 from zesty_pivot.desk.stand.stand_canvas import SIDES
 
+ENOUGH = 60  # rounds, for what is told of cloth at rest
 FINER = 20.0  # and what is finer then
 STYLE = [move("shoulder", "waist"), move("waist", "side_bust")]
+
+
+@pytest.fixture
+def at_rest(rough_stand, monkeypatch) -> None:  # type: ignore[no-untyped-def]
+    """Let go until it rests, not only for some rounds."""
+    monkeypatch.setattr(fitting, "MOST_COARSE", ENOUGH)
 
 
 @pytest.fixture
@@ -49,7 +57,7 @@ def pixels(view) -> np.ndarray:  # type: ignore[no-untyped-def]
     return np.frombuffer(bits, np.uint8).reshape(image.height(), image.width(), 4)[..., :3].astype(int)
 
 
-def test_it_is_tried_on_and_told(stood, qtbot) -> None:  # type: ignore[no-untyped-def]
+def test_it_is_tried_on_and_told(at_rest: None, stood, qtbot) -> None:  # type: ignore[no-untyped-def]
     window, trying, view = stood()
     ((wanted, shown),) = trying.shown()
     assert isinstance(shown, Fitting) and shown.done == 1.0 and shown.rests
@@ -175,7 +183,7 @@ def test_paper_in_the_hand(stood, qtbot) -> None:  # type: ignore[no-untyped-def
     assert pixels(view).std() > 5.0
 
 
-def test_it_follows_the_pattern_and_is_mended(stood, qtbot) -> None:  # type: ignore[no-untyped-def]
+def test_it_follows_the_pattern_and_is_mended(at_rest: None, stood, qtbot) -> None:  # type: ignore[no-untyped-def]
     vesper = next(one for one in demo_styles() if one.name.startswith("Vesper"))
     window, trying, view = stood(vesper)
     first = trying.shown()[0][1]
@@ -280,7 +288,7 @@ def test_it_stands_beside_the_table_and_follows_the_hand(beside, qtbot, rough_st
     assert not trying.work.is_at_work and trying.shown()[0][1] is finer
 
 
-def test_what_it_tells_stands_among_the_findings(beside, qtbot) -> None:  # type: ignore[no-untyped-def]
+def test_what_it_tells_stands_among_the_findings(at_rest: None, beside, qtbot) -> None:  # type: ignore[no-untyped-def]
     vesper = next(one for one in demo_styles() if one.name.startswith("Vesper"))
     window, trying, panel = beside(vesper)
     among = window.side.reading.findChild(StandAmong)
@@ -311,11 +319,3 @@ def test_it_is_put_on_the_sheets(open_desk, qtbot) -> None:  # type: ignore[no-u
     assert not box.isChecked() and not window.paging.printing.on_stand
     QTest.mouseClick(box, Qt.MouseButton.LeftButton, pos=QPoint(8, box.height() // 2))
     assert window.paging.printing.on_stand and window.keeper.settings.on_stand
-
-
-def test_cloth_that_is_shown_cannot_be_changed(stood) -> None:  # type: ignore[no-untyped-def]
-    _window, trying, _view = stood()
-    shown = trying.shown()[0][1]
-    for values in (shown.places, shown.gap, shown.pull):
-        with pytest.raises(ValueError, match="read-only"):
-            values[0] = 0.0

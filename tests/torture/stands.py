@@ -13,7 +13,7 @@ from tests.samples import FRONT_STATIONS
 from tests.torture.recipes import random_style
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats.derived import derive
-from zesty_pivot.core.stand.fitting import Fitting
+from zesty_pivot.core.stand.fitting import COARSE, Fitting
 from zesty_pivot.core.stand.form import form_of
 from zesty_pivot.core.stand.maps import pulling
 from zesty_pivot.core.stand.printed import printed
@@ -60,14 +60,14 @@ def _fault(fitting: Fitting) -> str | None:
 def _of_the_demo(chance: random.Random) -> str | None:
     name = chance.choice([one.name for one in demo_styles()])
     derived = demo(name)
-    found = _fault(fit(derived.pattern, derived.look.block, form_for(derived), derived.look.sewing))
+    found = _fault(fit(derived.pattern, derived.look.block, form_for(derived), derived.look.sewing, COARSE))
     return f"{name}: {found}" if found else None
 
 
 def _of_its_own_body(chance: random.Random) -> str | None:
     body = plausible_body(np.random.default_rng(chance.randrange(10**9)))
     block = drafted("two_dart", body)
-    fitting = fit(block, block, form_of(body))
+    fitting = fit(block, block, form_of(body), rough=COARSE)
     near = [np.abs(fitting.places[:, 2] - fitting.form.levels[level]) < 12.0 for level in ("bust", "waist")]
     if any(patch.value > 0.04 for patch in pulling(fitting)) or max(fitting.gap[at].max() for at in near if at.any()) > 32.0:
         return f"a block does not sit on its own body: {body}"
@@ -76,8 +76,8 @@ def _of_its_own_body(chance: random.Random) -> str | None:
 
 def _at_a_station(chance: random.Random) -> str | None:
     station = chance.choice(list(FRONT_STATIONS))
-    fitting = at_a_station(station)
-    (gap, pull), (waist, usual) = at_bust(fitting), at_bust(at_a_station("waist"))
+    fitting = at_a_station(station, COARSE)
+    (gap, pull), (waist, usual) = at_bust(fitting), at_bust(at_a_station("waist", COARSE))
     if abs(gap - waist) > 3.0 or abs(pull - usual) > 0.01:
         return f"{station}: {gap:.1f} mm at the bust, {100 * pull:.1f} %; in the waist {waist:.1f} mm, {100 * usual:.1f} %"
     return _fault(fitting)
@@ -87,5 +87,5 @@ def _random(chance: random.Random) -> str | None:
     _block, made = random_style(chance.randrange(10**9), most=4)
     derived = derive(made)
     body = plausible_body(np.random.default_rng(chance.randrange(10**9)))
-    fitting = fit(derived.pattern, derived.look.block, form_of(body), derived.look.sewing)
+    fitting = fit(derived.pattern, derived.look.block, form_of(body), derived.look.sewing, COARSE)
     return None if np.isfinite(fitting.places).all() else "a place is no number"

@@ -57,8 +57,7 @@ def test_it_stands_on_the_cut_sheet_and_in_the_report_where_it_is_asked_for(roug
     plain = outputs(derived, ("cut-sheet",), Printing())
     assert "stand" not in json.loads(plain["report.json"]) and "stand.png" not in plain
     asked = outputs(derived, ("cut-sheet",), Printing(on_stand=True))
-    with_format = outputs(derived, ("stand", "cut-sheet"), Printing())
-    assert asked == with_format
+    assert outputs(derived, ("stand",), Printing())["stand.png"] == asked["stand.png"]
     assert set(asked) == {*plain, "stand.png"}
     before, after = (pypdf.PdfReader(io.BytesIO(made["cut-sheet.pdf"])) for made in (plain, asked))
     assert len(after.pages) == len(before.pages) + 1

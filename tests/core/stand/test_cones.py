@@ -90,7 +90,7 @@ def paper_of(piece: Piece, sewing: Sewing) -> tuple[Held, np.ndarray]:
     return found, gone
 
 
-@pytest.mark.parametrize("setback", [0.0, 20.0, 40.0])
+@pytest.mark.parametrize("setback", [0.0, 40.0])
 def test_two_darts_on_a_front(setback: float) -> None:
     front = real_pattern().piece("front")
     own = tuple((DartRef("front", dart.id), OwnPoint(setback_mm=setback)) for dart in front.darts)

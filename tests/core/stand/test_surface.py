@@ -37,7 +37,7 @@ def test_distance_from_a_cone(slope: float) -> None:
 
 def test_distance_from_a_body_is_that_of_the_nearest_of_many_points() -> None:
     surface = form_of(PERSON).surface
-    around, up = np.meshgrid(np.linspace(0, 2 * np.pi, 1500), np.arange(-190.0, 330.0, 0.8))
+    around, up = np.meshgrid(np.linspace(0, 2 * np.pi, 1100), np.arange(-190.0, 330.0, 1.0))
     tree = cKDTree(surface.at(around.ravel(), up.ravel()))
     angles, heights = RANDOM.uniform(0, 2 * np.pi, 300), RANDOM.uniform(-150.0, 290.0, 300)
     points = surface.at(angles, heights)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from functools import lru_cache
 
 import numpy as np
 from numpy.typing import NDArray
@@ -79,14 +80,20 @@ def has_bust_point(block: Pattern) -> bool:
 
 def form_of(measures: Mapping[str, float], *, is_child: bool = False, slope: float = SLOPE) -> Form:
     """A form of a body with these measurements (mm, by the names of `measure`); what is missing is estimated and told. `slope`
-    is how far the shoulders fall, degrees. Raises KeyError without a bust."""
+    is how far the shoulders fall, degrees. The last few are kept. Raises KeyError without a bust."""
+    return _form_of(tuple(sorted(measures.items())), is_child, slope)
+
+
+@lru_cache(maxsize=12)
+def _form_of(lengths: tuple[tuple[str, float], ...], is_child: bool, slope: float) -> Form:
+    measures = dict(lengths)
     guessed = estimates(measures, is_child=is_child)
     all_ = {**{name: one.mm for name, one in guessed.items()}, **measures}
     used = _used(is_child=is_child)
     known = {name: float(all_[name]) for name in MEASUREMENTS if name in all_}
-    form, lengths = _stood(known, slope, is_child=is_child)
+    form, reached = _stood(known, slope, is_child=is_child)
     told = tuple(one for name, one in guessed.items() if name in used)
-    return Form(form[0], form[1], known, told, lengths)
+    return Form(form[0], form[1], known, told, reached)
 
 
 def _used(*, is_child: bool) -> tuple[str, ...]:

@@ -6,25 +6,21 @@ import io
 from importlib.resources import as_file, files
 
 import numpy as np
-from numpy.typing import NDArray
 from PIL import Image, ImageDraw, ImageFont
 
 from zesty_pivot.core.lettering import FACES
 from zesty_pivot.core.quantity import MM_PER, Unit
 from zesty_pivot.core.stand.fitting import Fitting
 from zesty_pivot.core.stand.maps import GAPS, PULLS
-from zesty_pivot.core.stand.raster import Viewpoint, drawn, is_seen
-from zesty_pivot.core.stand.scene import LineOnBody, Palette, cloth_skin, extent, form_skin, seams
+from zesty_pivot.core.stand.raster import Viewpoint, drawn
+from zesty_pivot.core.stand.scene import Palette, cloth_skin, extent, form_skin, seams, seen_runs
 
 WIDE = 1800  # px of the whole picture
 FINER = 2  # times as large as it is drawn
 TILT = 0.06  # radians from above
-SEEN_MM = 4.0  # that a line may lie under what is drawn
 BELOW, BAND, TEXT = 92, 52, 26  # px: room for a legend, a band of it, its letters
 INK, EDGE = (29, 27, 24), (138, 131, 120)
 HEADS = {"gap": "stands off", "pull": "stretched"}
-
-Points = NDArray[np.float64]
 
 
 def printed(fitting: Fitting, unit: Unit) -> bytes:
@@ -44,21 +40,14 @@ def printed(fitting: Fitting, unit: Unit) -> bytes:
             colored = Image.fromarray(picture.pixels)
             one.paste(colored, mask=colored)
             pen = ImageDraw.Draw(one)
-            for line in lines:
-                seen = eye.seen(line.points)
-                _draw(pen, line, seen, is_seen(picture, seen, SEEN_MM * eye.scale))
+            for line, run in seen_runs(lines, eye, picture):
+                width = FINER * 2 if line.kind == "edge" else FINER
+                pen.line([(x, y) for x, y in run.tolist()], fill=INK, width=width)
             whole.paste(one.resize((wide, tall), Image.Resampling.LANCZOS), ((2 * n + k) * wide, 0))
         _legend(whole, look, (2 * n * wide, tall), unit)
     out = io.BytesIO()
     whole.save(out, "PNG", optimize=False)
     return out.getvalue()
-
-
-def _draw(pen: ImageDraw.ImageDraw, line: LineOnBody, seen: Points, there: NDArray[np.bool_]) -> None:
-    width = FINER * 2 if line.kind == "edge" else FINER
-    for run in np.split(np.arange(len(seen)), np.flatnonzero(np.diff(there.astype(np.int8))) + 1):
-        if there[run[0]] and len(run) > 1:
-            pen.line([(float(x), float(y)) for x, y in seen[run, :2]], fill=INK, width=width)
 
 
 def _legend(whole: Image.Image, look: str, corner: tuple[int, int], unit: Unit) -> None:

@@ -2,13 +2,15 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+import itertools
+from collections.abc import Iterator, Sequence
 
 import numpy as np
 import shapely
 from numpy.typing import NDArray
 from scipy.spatial import ConvexHull
 
+from zesty_pivot.core.kept import Kept
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.record import record
 from zesty_pivot.core.sewn.seam_plan import SeamPlan
@@ -16,12 +18,13 @@ from zesty_pivot.core.stand.fitting import Fitting
 from zesty_pivot.core.stand.form import Form
 from zesty_pivot.core.stand.maps import GAPS, PULLS
 from zesty_pivot.core.stand.paper import Held
-from zesty_pivot.core.stand.raster import Skin, normals_of
+from zesty_pivot.core.stand.raster import Picture, Skin, Viewpoint, is_seen, normals_of
 from zesty_pivot.core.stand.worn import carried
 
 LOOKS = ("cloth", "paper", "grain", "gap", "pull")
 FORM_ANGLES, FORM_STEP = 96, 11.0  # of the triangles that the form is drawn by, mm
 GRAIN_APART, GRAIN_STEP = 32.0, 8.0  # mm
+SEEN_MM = 4.0  # that a line may lie under what is drawn
 # From light to dark, so that they are told apart by lightness alone: a yellow to a deep blue.
 BANDS = ((251, 244, 205), (206, 224, 180), (137, 196, 179), (74, 148, 178), (53, 91, 157), (35, 34, 96))
 
@@ -46,6 +49,22 @@ class LineOnBody:
 
     kind: str
     points: Points
+
+
+_TAPES: Kept[tuple[LineOnBody, ...]] = Kept(12)  # by the form, which many fittings stand on
+
+
+def seen_runs(lines: Sequence[LineOnBody], eye: Viewpoint, picture: Picture) -> Iterator[tuple[LineOnBody, Points]]:
+    """The parts of lines that are not behind what is drawn, as they are seen: points (n, 2), n > 1, in pixels."""
+    if not lines:
+        return
+    of = np.repeat(np.arange(len(lines)), [len(line.points) for line in lines])
+    seen = eye.seen(np.concatenate([line.points for line in lines]))
+    there = is_seen(picture, seen, SEEN_MM * eye.scale)
+    breaks = np.flatnonzero((np.diff(of) != 0) | (there[1:] != there[:-1])) + 1
+    for first, after in itertools.pairwise([0, *breaks.tolist(), len(of)]):
+        if there[first] and after - first > 1:
+            yield lines[of[first]], seen[first:after, :2]
 
 
 def form_skin(form: Form, palette: Palette, low: float) -> Skin:
@@ -88,20 +107,22 @@ def cloth_skin(fitting: Fitting, look: str, palette: Palette) -> Skin:
 
 def tapes(form: Form) -> tuple[LineOnBody, ...]:
     """The tapes of a form: its girths as a tape lies, centre front and back, and both sides."""
-    found = []
+    return _TAPES.get((form,), (), lambda: tuple(_tapes(form)))
+
+
+def _tapes(form: Form) -> Iterator[LineOnBody]:
     for height in form.levels.values():
         section = form.surface.section(height, 180)
         hull = section[ConvexHull(section).vertices]
         ring = np.concatenate([hull, hull[:1]])
-        found.append(LineOnBody("tape", np.column_stack([ring, np.full(len(ring), height)])))
+        yield LineOnBody("tape", np.column_stack([ring, np.full(len(ring), height)]))
     heights = np.arange(form.heights.hip, form.heights.nape, 10.0)
     for angle in (90.0, -90.0, 0.0, 180.0):
         top = form.heights.pit if angle == 90.0 else form.heights.nape
         if angle in (0.0, 180.0):
             top = form.heights.chest
         up = heights[heights <= top]
-        found.append(LineOnBody("centre", form.surface.at(np.full(len(up), np.radians(angle)), up)))
-    return tuple(found)
+        yield LineOnBody("centre", form.surface.at(np.full(len(up), np.radians(angle)), up))
 
 
 def seams(fitting: Fitting) -> tuple[LineOnBody, ...]:

@@ -9,6 +9,7 @@ from scipy.spatial import ConvexHull
 
 from zesty_pivot.core.record import record
 
+FOUR = np.arange(-1, 3)[:, None]  # neighbouring knots
 ROUNDS = 8  # of stepping to the nearest point
 
 Points = NDArray[np.float64]
@@ -101,8 +102,8 @@ class Surface:
     def _ahead(self, heights: Points) -> tuple[Points, Points]:
         row, part, is_in = self._row(heights)
         weights, slopes = _basis(part)
-        knots = self._knots_ahead[_mirrored(row[:, None] + np.arange(-1, 3), len(self.ahead))]
-        return (knots * weights).sum(axis=1), (knots * slopes).sum(axis=1) / self.step * is_in
+        knots = self._knots_ahead[_mirrored(row + FOUR, len(self.ahead))]
+        return (knots * weights).sum(axis=0), (knots * slopes).sum(axis=0) / self.step * is_in
 
     def _radius(self, angles: Points, heights: Points) -> tuple[Points, Points, Points]:
         """The radius, how it changes by angle (mm a radian) and by height."""
@@ -112,14 +113,12 @@ class Surface:
         across, across_slope = _basis(place - column)
         row, part, is_in = self._row(heights)
         up, up_slope = _basis(part)
-        rows = _mirrored(row[:, None] + np.arange(-1, 3), len(self.ahead))
-        columns = np.mod(column[:, None] + np.arange(-1, 3), count)
-        knots = self._knots[rows[:, :, None], columns[:, None, :]]
-        by_row = np.einsum("nij,nj->ni", knots, across)
-        radius = np.einsum("ni,ni->n", by_row, up)
-        by_angle = np.einsum("ni,ni->n", np.einsum("nij,nj->ni", knots, across_slope), up) * count / (2.0 * np.pi)
-        by_height = np.einsum("ni,ni->n", by_row, up_slope) / self.step * is_in
-        return radius, by_angle, by_height
+        rows, columns = _mirrored(row + FOUR, len(self.ahead)), np.mod(column + FOUR, count)
+        knots = self._knots[rows[:, None], columns[None]]  # (4, 4, n): summed over the front, which is twice as fast
+        by_row = (knots * across).sum(axis=1)
+        radius, by_height = (by_row * up).sum(axis=0), (by_row * up_slope).sum(axis=0)
+        by_angle = ((knots * across_slope).sum(axis=1) * up).sum(axis=0)
+        return radius, by_angle * count / (2.0 * np.pi), by_height / self.step * is_in
 
     def _row(self, heights: Points) -> tuple[NDArray[np.int64], Points, Points]:
         last = len(self.ahead) - 1
@@ -135,11 +134,12 @@ def taut(section: Points) -> float:
 
 
 def _basis(part: Points) -> tuple[Points, Points]:
-    """The four cubic B-splines over a place between two knots, and their slopes."""
+    """The four cubic B-splines over a place (n,) between two knots, and their slopes: (4, n) each."""
     t, s = part, 1.0 - part
-    weights = [s**3, 3.0 * t**3 - 6.0 * t**2 + 4.0, 3.0 * s**3 - 6.0 * s**2 + 4.0, t**3]
-    slopes = [-3.0 * s**2, 9.0 * t**2 - 12.0 * t, -9.0 * s**2 + 12.0 * s, 3.0 * t**2]
-    return np.stack(weights, axis=1) / 6.0, np.stack(slopes, axis=1) / 6.0
+    tt, ss = t * t, s * s
+    weights = [ss * s, (3.0 * t - 6.0) * tt + 4.0, (3.0 * s - 6.0) * ss + 4.0, tt * t]
+    slopes = [-3.0 * ss, (9.0 * t - 12.0) * t, (12.0 - 9.0 * s) * s, 3.0 * tt]
+    return np.array(weights) / 6.0, np.array(slopes) / 6.0
 
 
 def _mirrored(rows: NDArray[np.int64], count: int) -> NDArray[np.int64]:

@@ -6,7 +6,7 @@ import numpy as np
 from PyQt6.QtGui import QColor
 
 from zesty_pivot.core.kept import cached_property
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 from zesty_pivot.core.stand.fitting import Fitting
 from zesty_pivot.core.stand.paper import Held
 from zesty_pivot.core.stand.raster import Skin
@@ -52,16 +52,17 @@ class Figure:
 
     @cached_property
     def skins(self) -> tuple[Skin, ...]:
-        """Form and cloth, or the paper."""
+        """Form and cloth, or the paper about its middle."""
         if isinstance(self.shown, Held):
-            return (paper_skin(self.shown, self.palette),)
+            skin = paper_skin(self.shown, self.palette)
+            return (replace(skin, points=skin.points - self.middle),)
         return form_skin(self.shown.form, self.palette, self.extent[1]), cloth_skin(self.shown, self.look, self.palette)
 
     @cached_property
     def lines(self) -> tuple[LineOnBody, ...]:
         """What is drawn on them."""
         if isinstance(self.shown, Held):
-            return paper_lines(self.shown)
+            return tuple(replace(line, points=line.points - self.middle) for line in paper_lines(self.shown))
         sewn = seams(self.shown)
         return (*tapes(self.shown.form), *sewn, *(grain(self.shown) if self.look == "grain" else ()))
 

@@ -12,7 +12,8 @@ from PyQt6.QtGui import QColor, QImage, QKeyEvent, QMouseEvent, QPainter, QPen, 
 from zesty_pivot.core.record import record, replace
 from zesty_pivot.core.stand.fitting import Fitting
 from zesty_pivot.core.stand.maps import GAPS, PULLS
-from zesty_pivot.core.stand.raster import Picture, Viewpoint, drawn, is_seen
+from zesty_pivot.core.stand.raster import Picture, Viewpoint, drawn
+from zesty_pivot.core.stand.scene import seen_runs
 from zesty_pivot.core.stand.whereabouts import where
 from zesty_pivot.desk.beside import Beside
 from zesty_pivot.desk.model import DeskModel
@@ -27,7 +28,6 @@ TURN, TILT = 0.009, 0.006  # radians a pixel of a drag
 STEP = np.radians(15.0)  # a key turns by
 STEEPEST = 1.2  # radians from above or below
 REACH = 9.0  # px from the pointer to a point of the cloth
-SEEN_MM = 4.0  # that a line may lie under what is drawn
 PENS = {
     "tape": ("quiet", 150, 1.0, Qt.PenStyle.DotLine), "centre": ("quiet", 150, 1.0, Qt.PenStyle.DotLine),
     "seam": ("ink", 190, 1.0, Qt.PenStyle.SolidLine), "edge": ("ink", 255, 1.4, Qt.PenStyle.SolidLine),
@@ -157,13 +157,17 @@ class StandCanvas(Canvas):
             shot = _taken(key, [figure for _title, figure in figures], sharp)
         else:
             shot = _taken((), [figure for _title, figure in self._figures], self._viewpoints(self._quick()))
-            if self._turning is None:
+            if self._turning is None and self._lies_still():
                 self._sharpen(key, sharp)
         for (view, picture), (_title, figure) in zip(shot.pictures, self._figures, strict=True):
             tall, wide = picture.near.shape
             image = QImage(picture.pixels.tobytes(), wide, tall, 4 * wide, QImage.Format.Format_RGBA8888)
             painter.drawImage(QRectF(0.0, 0.0, self.width(), self.height()), image)
             self._paint_lines(painter, view, picture, figure)
+
+    def _lies_still(self) -> bool:
+        """Whether what is seen stays as it is: while the cloth falls, a sharp picture is too late for it."""
+        return not self._trying.work.is_at_work or all(figure.shown.done >= 1.0 for _title, figure in self._figures)
 
     def _sharpen(self, key: tuple[object, ...], views: list[Viewpoint]) -> None:
         if self._work.asked == key:
@@ -183,15 +187,10 @@ class StandCanvas(Canvas):
     def _paint_lines(self, painter: QPainter, view: Viewpoint, picture: Picture, figure: Figure) -> None:
         pens = {kind: QPen(NOW.color(color, alpha), wide, dash) for kind, (color, alpha, wide, dash) in PENS.items()}
         larger = self.width() / picture.near.shape[1]
-        for line in figure.lines:
-            if line.kind in ("tape", "centre") and not self.has_tapes:
-                continue
-            seen = view.seen(line.points - figure.middle)
-            there = is_seen(picture, seen, SEEN_MM * view.scale)
+        lines = [line for line in figure.lines if self.has_tapes or line.kind not in ("tape", "centre")]
+        for line, run in seen_runs(lines, view, picture):
             painter.setPen(pens[line.kind])
-            for run in np.split(np.arange(len(seen)), np.flatnonzero(np.diff(there.astype(np.int8))) + 1):
-                if there[run[0]] and len(run) > 1:
-                    painter.drawPolyline(QPolygonF([QPointF(x * larger, y * larger) for x, y in seen[run, :2].tolist()]))
+            painter.drawPolyline(QPolygonF([QPointF(x * larger, y * larger) for x, y in run.tolist()]))
 
     def _legend(self, painter: QPainter) -> None:
         """Bands of the map, from the least on, with their limits."""
@@ -325,11 +324,4 @@ class StandCanvas(Canvas):
 
 
 def _taken(key: tuple[object, ...], figures: list[Figure], views: list[Viewpoint]) -> Shot:
-    return Shot(key, tuple((view, _one(figure, view)) for figure, view in zip(figures, views, strict=True)))
-
-
-def _one(figure: Figure, view: Viewpoint) -> Picture:
-    skins = figure.skins
-    if figure.middle.any():
-        skins = tuple(replace(skin, points=skin.points - figure.middle) for skin in skins)
-    return drawn(skins, view)
+    return Shot(key, tuple((view, drawn(figure.skins, view)) for figure, view in zip(figures, views, strict=True)))

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 import threading
 from collections.abc import Callable, Iterator, Mapping
-from functools import lru_cache
 
 from zesty_pivot.core.conventions.sewing import Sewing
 from zesty_pivot.core.formats.derived import derive
@@ -13,7 +12,7 @@ from zesty_pivot.core.piece import Body, Pattern
 from zesty_pivot.core.record import record
 from zesty_pivot.core.stand.cloth_kinds import kind_of
 from zesty_pivot.core.stand.fitting import COARSE, Fitting, tried_on
-from zesty_pivot.core.stand.form import Form, form_of
+from zesty_pivot.core.stand.form import form_of
 from zesty_pivot.core.stand.paper import Held, in_the_hand
 
 Garment = tuple[Pattern, Sewing]
@@ -75,11 +74,6 @@ def is_enough(found: Fitting | Held | None, fine: float) -> bool:
     return found is not None and found.done >= 1.0 and (isinstance(found, Held) or found.step <= fine)
 
 
-@lru_cache(maxsize=12)
-def _form(lengths: tuple[tuple[str, float], ...], is_child: bool) -> Form:
-    return form_of(dict(lengths), is_child=is_child)
-
-
 def worked(missing: list[ToTryOn], kind: str, stop: threading.Event, fine: float, found: Found) -> Iterator[TriedOn]:
     """One after the other, better and better; what was found of it soon is gone on from."""
     for one in missing:
@@ -89,7 +83,7 @@ def worked(missing: list[ToTryOn], kind: str, stop: threading.Event, fine: float
         else:
             known = found.get(one.key)
             soon = known if isinstance(known, Fitting) and known.done >= 1.0 and known.step == COARSE else None
-            form = _form(one.lengths, one.is_child)
+            form = form_of(dict(one.lengths), is_child=one.is_child)
             turns = tried_on(pattern, one.block, sewing, form, kind_of(kind), stop, fine=fine, soon=soon)
         for turn in turns:
             yield TriedOn(one.key, turn)
