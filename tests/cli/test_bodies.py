@@ -13,10 +13,12 @@ from pathlib import Path
 import pytest
 
 from tests.cli.calling import call
-from tests.samples import move, written
+from tests.samples import move, real_block, written
 from zesty_pivot.cli.bodies import several
+from zesty_pivot.core.formats import block_file, style_file
 from zesty_pivot.core.sizes import chart as charts
 from zesty_pivot.core.sizes.batch import LEDGER
+from zesty_pivot.core.sizes.graded import graded
 from zesty_pivot.data.sizes import shipped_chart
 
 STEPS = [move("shoulder", "waist"), move("waist", "french")]
@@ -45,6 +47,29 @@ def test_sizes_of_the_shipped_and_of_an_own_chart(tmp_path: Path) -> None:
     assert made.code == 0 and sorted(path.name for path in (tmp_path / "b").iterdir()) == [
         "0001-regular-34.zip", "0002-regular-36.zip", LEDGER,
     ]  # fmt: skip
+
+
+def test_nested_and_with_blocks_of_their_own(tmp_path: Path) -> None:
+    style, blocks = written(STEPS, tmp_path), tmp_path / "blocks"
+    blocks.mkdir()
+    chart = shipped_chart()
+    for name in ("36", "38"):
+        size = chart.size(f"regular · {name}")
+        made = graded(real_block(), style_file.read(style).body(), chart.lengths(size), name=f"own {name}")
+        (blocks / f"{name}.zblock").write_bytes(block_file.dump(made))
+    asked = [part for name in ("36", "38", "40") for part in ("--size", f"regular · {name}")]
+    out = tmp_path / "out"
+    made = call("derive", style, *asked, "--blocks", blocks, "--nested", "--out", out, "--format", "json")
+    assert made.code == 1 and "regular · 40: there is no block for it" in made.err  # the others are written
+    assert "2 of 3 written" in made.out
+    girths = [json.loads((out / name / "report.json").read_text())["girths"] for name in ("0001-regular-36", "0002-regular-38")]
+    assert girths[1]["bust"] - girths[0]["bust"] == pytest.approx(40.0, abs=0.5)
+    assert {path.name for path in (out / "nested").iterdir()} >= {"nested.svg", "nested.pdf", "growth.csv"}
+    assert (out / "nested" / "nested.svg").read_text().count('<g id="size-') == 2 * 1 + 2 * 4
+    # Wrong usage in one line.
+    for wrong in (["--blocks", tmp_path / "nowhere", "--all-sizes"], ["--nested"], ["--blocks", "grade"]):
+        made = call("derive", style, *wrong, "--out", tmp_path / "no", "--format", "json")
+        assert made.code == 2 and made.err.count("\n") == 1
 
 
 def test_people_of_a_table_with_a_bad_row(tmp_path: Path) -> None:

@@ -18,7 +18,9 @@ if TYPE_CHECKING:
     from zesty_pivot.core.formats.printing import Printing
     from zesty_pivot.core.formats.style_file import Style
     from zesty_pivot.core.sizes.bodies import BodyRow
-    from zesty_pivot.core.sizes.under import Way
+    from zesty_pivot.core.sizes.under import Under
+
+MOST_NESTED = 35  # bodies on a nested sheet: as many lines as can be told apart
 
 
 def of_chart(chart: Path | None, sizes: Sequence[str], *, is_all: bool, is_child: bool) -> Iterator[BodyRow]:
@@ -46,15 +48,14 @@ def several(measures: Path, units: str) -> Iterator[BodyRow] | None:
 
 
 def write(
-    style: Style, rows: Iterable[BodyRow], out: Path, formats: tuple[str, ...], printing: Printing, *, way: Way | None,
-    jobs: int, is_zip: bool,
+    style: Style, rows: Iterable[BodyRow], out: Path, formats: tuple[str, ...], printing: Printing, *, under: Under,
+    jobs: int, is_zip: bool, is_nested: bool,
 ) -> None:  # fmt: skip
     """Writes all of them and says how it went; ends with 1 where one could not be made, or is not sound."""
     from zesty_pivot.core.sizes.batch import LEDGER, Order, write_bodies
-    from zesty_pivot.core.sizes.under import Under
-    from zesty_pivot.data.methods import method_of
 
-    under = Under(way, method_of(style.block.method, own_methods()) if style.block.method is not None else None)
+    if is_nested:
+        rows = _few(rows)
     order, asked = Order(style, under, formats, printing, out, is_zip), list[int]()
     # What is in work is finished and told, and nothing new begun.
     before = {one: signal.signal(one, lambda number, _frame: asked.append(number)) for one in (signal.SIGINT, signal.SIGTERM)}
@@ -74,5 +75,37 @@ def write(
         sys.exit(128 + asked[0])
     if not count:
         raise click.UsageError("there is nobody to derive it for.")
+    if is_nested:
+        _write_nested(style, rows, under, out, printing)
     echo(f"{written} of {count} written to {out}, {sound} of them sound; the report of all is {out / LEDGER}")
     sys.exit(0 if sound == count else 1)
+
+
+def under_of(style: Style, way: str | None) -> Under:
+    """Where the blocks of bodies come from: drafted, graded, or out of a folder. Raises FileError."""
+    from zesty_pivot.core.sizes.under import Under, blocks_in
+    from zesty_pivot.data.methods import method_of
+
+    method = method_of(style.block.method, own_methods()) if style.block.method is not None else None
+    if way in (None, "draft", "grade"):
+        return Under(way, method)  # type: ignore[arg-type]
+    return Under("own", method, blocks=blocks_in(Path(way)))
+
+
+def _few(rows: Iterable[BodyRow]) -> list[BodyRow]:
+    """As many as a sheet has room for."""
+    found = list(itertools.islice(rows, MOST_NESTED + 1))
+    if len(found) > MOST_NESTED:
+        raise click.UsageError(f"--nested takes {MOST_NESTED} sizes or people at most.")
+    return found
+
+
+def _write_nested(style: Style, rows: Iterable[BodyRow], under: Under, out: Path, printing: Printing) -> None:
+    from zesty_pivot.core.formats.folder import write_together
+    from zesty_pivot.core.sizes.nested_files import nested_files
+    from zesty_pivot.core.sizes.sized import Sizer, wearer_of
+
+    sizer = Sizer()
+    sizes = [sizer.sized(style, under, wearer_of(row)) for row in rows]
+    for path in write_together(out / "nested", nested_files(style.title, sizes, "neck_point", 0, style.units, printing)):
+        echo(str(path))

@@ -5,11 +5,11 @@ from __future__ import annotations
 import sys
 from collections.abc import Iterator, Sequence
 from pathlib import Path
-from typing import TYPE_CHECKING, Literal
+from typing import TYPE_CHECKING
 
 import click
 
-from zesty_pivot.cli.bodies import of_chart, several, write
+from zesty_pivot.cli.bodies import of_chart, several, under_of, write
 from zesty_pivot.cli.opened import opened, with_variant
 from zesty_pivot.cli.saying import echo
 from zesty_pivot.core.errors import ZestyError
@@ -90,9 +90,11 @@ def _bodies(
     "--chart", type=click.Path(path_type=Path), help="The size chart (.zsizes or .csv); the one that ships if not given."
 )
 @click.option(
-    "--blocks", "way", type=click.Choice(("draft", "grade")), default=None,
-    help="Draft the block of each size or person, or grade the style's; drafted blocks are drafted if not given.",
+    "--blocks", "way", metavar="draft|grade|FOLDER", default=None,
+    help="Draft the block of each size or person, grade the style's, or take their own out of a folder; "
+    "drafted blocks are drafted if not given.",
 )  # fmt: skip
+@click.option("--nested", is_flag=True, help="All sizes over each other as well: SVG, PDF with layers, how seams grow.")
 @click.option("--zip", "is_zip", is_flag=True, help="An archive of each size or person instead of a folder.")
 @click.option("--jobs", type=click.IntRange(0, 64), default=0, help="Processes for several bodies; 0: as many as cores.")
 @click.option("--out", callback=folder, required=True, help="Folder to write to.")
@@ -124,7 +126,7 @@ def _bodies(
 @click.option("--all-variants", is_flag=True, help="Every variant, each to a folder of its own within the folder.")
 def derive(
     style: Path, block: Path | None, measures: Path | None, person: str, sizes: Sequence[str], all_sizes: bool,
-    chart: Path | None, way: Literal["draft", "grade"] | None, is_zip: bool, jobs: int, out: Path,
+    chart: Path | None, way: str | None, nested: bool, is_zip: bool, jobs: int, out: Path,
     formats: Sequence[str], paper: str,
     edge: float, overlap: float, apart: bool, only: str, colour: bool, packing: Packing, dxf: DxfVersion, dxf_each: bool,
     roll: float, roll_length: float, pens: int, cloth: str, folded: bool, nap: bool,
@@ -143,7 +145,19 @@ def derive(
     if rows is not None:
         if all_variants:
             raise click.UsageError("--all-variants goes with one body only.")
-        write(with_variant(bare, variant), rows, out, wanted, printing, way=way, jobs=jobs, is_zip=is_zip)
+        write(
+            with_variant(bare, variant),
+            rows,
+            out,
+            wanted,
+            printing,
+            under=under_of(bare, way),
+            jobs=jobs,
+            is_zip=is_zip,
+            is_nested=nested,
+        )
+    if way is not None or nested:
+        raise click.UsageError("--blocks and --nested go with several sizes or people.")
     chosen = bare if measures is None else _dated(opened(style, block, measures, person), date)
     if all_variants:
         if variant is not None:

@@ -28,6 +28,7 @@ class Circle:
     at: tuple[float, float]
     radius: float
     id: str
+    of_size: int = 0
 
 
 @record
@@ -39,6 +40,7 @@ class Text:
     size: float
     turn: float = 0.0
     bold: bool = False
+    of_size: int = 0
 
 
 def notch(end: Vector, point: Vector, ring: NDArray[np.float64]) -> Path:

@@ -6,8 +6,7 @@ import math
 
 import numpy as np
 
-from zesty_pivot.core.finish.marks import Circle, Text
-from zesty_pivot.core.finish.piece import FinishedPiece, Stroke
+from zesty_pivot.core.finish.piece import FinishedPiece
 from zesty_pivot.core.geometry import Motion
 from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.record import replace
@@ -29,9 +28,9 @@ def moved_piece(piece: FinishedPiece, motion: Motion) -> FinishedPiece:
 
     return replace(
         piece,
-        strokes=tuple(Stroke(s.layer, s.kind, s.id, tuple(path.moved(motion) for path in s.paths)) for s in piece.strokes),
-        circles=tuple(Circle(at(circle.at), circle.radius, circle.id) for circle in piece.circles),
-        texts=tuple(Text(at(text.at), text.text, text.size, way * text.turn + turn, text.bold) for text in piece.texts),
+        strokes=tuple(replace(s, paths=tuple(path.moved(motion) for path in s.paths)) for s in piece.strokes),
+        circles=tuple(replace(circle, at=at(circle.at)) for circle in piece.circles),
+        texts=tuple(replace(text, at=at(text.at), turn=way * text.turn + turn) for text in piece.texts),
         ring=motion(piece.ring), darts=(), opened=(), stretches=(), garment=None,
     )  # fmt: skip
 

@@ -60,12 +60,14 @@ GRAIN_CLEAR = 4.0  # mm that the grain arrow keeps from an edge that cuts it sho
 
 @record
 class Stroke:
-    """Lines of one kind: `layer` is the group in the files (seam, cut, marks), `kind` the line's look."""
+    """Lines of one kind: `layer` is the group in the files (seam, cut, marks), `kind` the line's look. Where sizes lie over
+    each other, `of_size` is the number of the size that they are of, from 1."""
 
     layer: str
     kind: str
     id: str
     paths: tuple[Path, ...]
+    of_size: int = 0
 
 
 @record

@@ -26,13 +26,14 @@ WHITE = 3.0  # mm that the small map keeps from lines
 
 
 def add_pages(
-    paper: Paper, plan: PagePlan, pages: tuple[Page, ...], title: str, rows: Rows = (), *, in_colour: bool = False
-) -> None:
-    """The map page, then `pages` of the plan."""
+    paper: Paper, plan: PagePlan, pages: tuple[Page, ...], title: str, rows: Rows = (), *,
+    in_colour: bool = False, pen: type[PdfPen] = PdfPen,
+) -> None:  # fmt: skip
+    """The map page, then `pages` of the plan, drawn by a `pen`."""
     marks = joins(plan)
     _map_page(paper, plan, title, rows, len(pages))
     for page in pages:
-        _page(paper, plan, page, marks, title, in_colour)
+        _page(paper, plan, page, marks, title, pen, in_colour)
 
 
 def _map_page(paper: Paper, plan: PagePlan, title: str, rows: Rows, count: int) -> None:
@@ -80,7 +81,9 @@ def _map(paper: Paper, plan: PagePlan, space: tuple[float, float, float, float])
     canvas.restoreState()
 
 
-def _page(paper: Paper, plan: PagePlan, page: Page, marks: tuple[Join, ...], title: str, in_colour: bool) -> None:
+def _page(
+    paper: Paper, plan: PagePlan, page: Page, marks: tuple[Join, ...], title: str, pen: type[PdfPen], in_colour: bool
+) -> None:
     setup, (wide, tall) = plan.setup, plan.setup.field
     paper.page(setup.width, setup.height)
     canvas, edge = paper.canvas, setup.edge
@@ -89,7 +92,7 @@ def _page(paper: Paper, plan: PagePlan, page: Page, marks: tuple[Join, ...], tit
     clip.rect(*paper.point(edge, edge + tall), wide * MM, tall * MM)
     canvas.clipPath(clip, stroke=0, fill=0)
     near = [laid for laid, shape in zip(plan.laid, plan.shapes, strict=True) if shape.intersects(plan.field(page))]
-    draw(near, PdfPen(paper, edge - page.x, edge - page.y, in_colour=in_colour))
+    draw(near, pen(paper, edge - page.x, edge - page.y, in_colour=in_colour))
     canvas.restoreState()
     _frame(paper, plan)
     for join in marks:

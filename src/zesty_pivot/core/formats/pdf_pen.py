@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from zesty_pivot.core.finish.marks import Circle, Text
-from zesty_pivot.core.finish.pen import DRILL, LOOKS
+from zesty_pivot.core.finish.pen import DRILL, LOOKS, LineLook
 from zesty_pivot.core.finish.piece import FinishedPiece, Stroke
 from zesty_pivot.core.formats.pdf_paper import MM, Paper
 
@@ -21,8 +21,12 @@ class PdfPen:
     def begin(self, piece: FinishedPiece, dx: float, dy: float) -> None:
         self._dx, self._dy = dx + self._corner[0], dy + self._corner[1]
 
+    def look(self, stroke: Stroke) -> LineLook:
+        """How a line is drawn."""
+        return LOOKS[stroke.kind]
+
     def stroke(self, stroke: Stroke) -> None:
-        look, self._drills = LOOKS[stroke.kind], False
+        look, self._drills = self.look(stroke), False
         self._paper.look(max(look.mm, THINNEST), look.dash_mm, colour=look.colour if self._in_colour else "")
         for path in stroke.paths:
             self._paper.path(path, self._dx, self._dy)

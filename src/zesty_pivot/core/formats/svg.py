@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from html import escape
 
 import numpy as np
 
 from zesty_pivot.core.finish.marks import Circle, Text
-from zesty_pivot.core.finish.pen import DRILL, LOOKS, draw
+from zesty_pivot.core.finish.pen import DRILL, LOOKS, LineLook, draw
 from zesty_pivot.core.finish.piece import FinishedPiece, Stroke
 from zesty_pivot.core.finish.sheet import MARGIN, Sheet, lay
 from zesty_pivot.core.geometry import Motion, svgpath
@@ -32,20 +32,25 @@ def sheet_svg(sheet: Sheet, title: str) -> bytes:
 
 
 def _document(sheet: Sheet, named: Callable[[str, str], str], title: str) -> bytes:
-    pen = SvgPen(named)
+    pen, lines = SvgPen(named), list[str]()
     draw(sheet.laid, pen)
-    width, height = _mm(sheet.width), _mm(sheet.height)
-    lines = [
-        '<?xml version="1.0" encoding="UTF-8"?>',
-        f'<svg xmlns="http://www.w3.org/2000/svg" width="{width}mm" height="{height}mm" viewBox="0 0 {width} {height}">',
-        f"<title>{escape(title)}</title>",
-    ]
     for layer in LAYERS:
         lines.append(f'<g id="{layer}" fill="none" stroke="#1d1b18" stroke-linecap="round" stroke-linejoin="round">')
         lines += [*pen.lines[layer], "</g>"]
     lines.append(f'<g id="text" fill="#1d1b18" font-family="{FAMILIES}" text-anchor="middle">')
-    lines += [*pen.lines["text"], *_title_block(sheet), "</g>", "</svg>", ""]
-    return "\n".join(lines).encode()
+    lines += [*pen.lines["text"], *_title_block(sheet), "</g>"]
+    return svg_document(sheet.width, sheet.height, title, lines)
+
+
+def svg_document(width: float, height: float, title: str, lines: Sequence[str]) -> bytes:
+    """Elements as a file of `width` by `height` mm, user unit 1 mm."""
+    wide, tall = _mm(width), _mm(height)
+    head = [
+        '<?xml version="1.0" encoding="UTF-8"?>',
+        f'<svg xmlns="http://www.w3.org/2000/svg" width="{wide}mm" height="{tall}mm" viewBox="0 0 {wide} {tall}">',
+        f"<title>{escape(title)}</title>",
+    ]
+    return "\n".join([*head, *lines, "</svg>", ""]).encode()
 
 
 def _title_block(sheet: Sheet) -> list[str]:
@@ -68,11 +73,15 @@ class SvgPen:
     def begin(self, piece: FinishedPiece, dx: float, dy: float) -> None:
         self._piece, self._dx, self._dy = piece.name, dx, dy
 
+    def look(self, stroke: Stroke) -> LineLook:
+        """How a line is drawn."""
+        return LOOKS[stroke.kind]
+
     def _id(self, id: str) -> str:
         return escape(self._named(self._piece, id))
 
     def stroke(self, stroke: Stroke) -> None:
-        look, shift = LOOKS[stroke.kind], Motion.shift(np.array([self._dx, self._dy]))
+        look, shift = self.look(stroke), Motion.shift(np.array([self._dx, self._dy]))
         data = svgpath.write(path.moved(shift) for path in stroke.paths)
         dashed = f' stroke-dasharray="{" ".join(f"{part:g}" for part in look.dash_mm)}"' if look.dash_mm else ""
         self.lines[stroke.layer].append(
@@ -97,4 +106,4 @@ def _mm(value: float) -> str:
     return f"{value:.4f}".rstrip("0").rstrip(".")
 
 
-__all__ = ["SvgPen", "piece_svg", "sheet_svg"]
+__all__ = ["SvgPen", "piece_svg", "sheet_svg", "svg_document"]

@@ -62,7 +62,8 @@ class Derivation:
 class Evaluator:
     """Works out recipes and keeps recent states; the same beginning of the same block is never worked out twice."""
 
-    def __init__(self) -> None:
+    def __init__(self, kept: int = KEPT_STATES) -> None:
+        self._kept = kept
         self._serials = itertools.count(1)
         self._states: OrderedDict[tuple[int, Step], State] = OrderedDict()
         self._roots: OrderedDict[tuple[object, ...], tuple[Pattern, State]] = OrderedDict()
@@ -104,7 +105,7 @@ class Evaluator:
         if found is None:
             found = self._apply(state, step, context, number)
             self._states[key] = found
-            while len(self._states) > KEPT_STATES:
+            while len(self._states) > self._kept:
                 self._states.popitem(last=False)
         else:
             self._states.move_to_end(key)

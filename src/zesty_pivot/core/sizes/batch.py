@@ -20,7 +20,6 @@ from multiprocessing import get_context
 from pathlib import Path as FilePath
 
 from zesty_pivot.core import faults
-from zesty_pivot.core.checks.base import Severity
 from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.exports.registry import outputs
 from zesty_pivot.core.formats import files, style_file
@@ -32,6 +31,7 @@ from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.record import record
 from zesty_pivot.core.sizes.bodies import BodyRow
+from zesty_pivot.core.sizes.outcome import outcome_of
 from zesty_pivot.core.sizes.under import Under
 
 LEDGER = "bodies.jsonl"
@@ -207,13 +207,8 @@ def _one(order: Order, row: BodyRow) -> Made:
         files.write_atomic(order.folder / where, zipped(contents))
     else:
         write_together(order.folder / where, contents)
-    broken = tuple(f"step {n}, {derived.derivation.said(n)}: {error.what}" for n, error in derived.derivation.broken)
-    open_findings = [one for one in derived.findings if not one.accepted and one.check != "broken_step"]
-    errors = tuple(
-        f"{one.piece}: {one.message}" if one.piece else one.message for one in open_findings if one.severity is Severity.ERROR
-    )
-    warnings = sum(one.severity is Severity.WARNING for one in open_findings)
-    return Made(row.number, row.name, where, not broken and not errors, broken, errors, warnings, order=told)
+    came = outcome_of(derived)
+    return Made(row.number, row.name, where, came.is_sound, came.broken, came.errors, came.warnings, order=told)
 
 
 def zipped(contents: Mapping[str, bytes]) -> bytes:

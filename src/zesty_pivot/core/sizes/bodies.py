@@ -15,7 +15,7 @@ from zesty_pivot.core.errors import FileError, ZestyError
 from zesty_pivot.core.formats import files, measures_csv, measures_file
 from zesty_pivot.core.formats.measures_file import Person
 from zesty_pivot.core.quantity import Unit
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 from zesty_pivot.core.sizes.chart import BodySize, SizeChart
 
 LINES = (".jsonl", ".ndjson")
@@ -26,19 +26,20 @@ LONGEST = 1 << 20  # characters of a line; a person has some hundred
 @record(eq=False)
 class BodyRow:
     """One body: its number in what it comes from, what it is called, its measurements in mm; or a sentence that says why there
-    are none."""
+    are none. `group` are the sizes that it is one of."""
 
     number: int
     name: str
     is_child: bool
     lengths: Mapping[str, float]
     fault: str = ""
+    group: str = ""
 
 
 def of_sizes(chart: SizeChart, sizes: Iterable[BodySize]) -> Iterator[BodyRow]:
     """Sizes of a chart, numbered as they come."""
     for number, size in enumerate(sizes, 1):
-        yield _worked(number, size.person(), chart.units, size.title)
+        yield replace(_worked(number, size.person(), chart.units, size.title), group=size.group)
 
 
 def of_file(path: FilePath, unit: Unit = "cm") -> Iterator[BodyRow]:

@@ -36,17 +36,18 @@ def jumps(chart: SizeChart) -> tuple[Jump, ...]:
             known = [(size.name, mm[name]) for size, mm in zip(sizes, lengths, strict=True) if name in mm]
             steps = [two[1] - one[1] for one, two in itertools.pairwise(known)]
             for n, (one, two) in enumerate(itertools.pairwise(known)):
-                found.append(Jump(name, group, one[0], two[0], steps[n], _stands_out(steps, n)))
+                found.append(Jump(name, group, one[0], two[0], steps[n], stands_out(steps, n)))
     return tuple(found)
 
 
-def _stands_out(steps: Sequence[float], n: int) -> bool:
-    """Whether a step lies off both its neighbours to the same side; at an end, off its one neighbour and the next."""
+def stands_out(steps: Sequence[float], n: int, least: float = OFF_MM) -> bool:
+    """Whether a step (mm) lies off both its neighbours to the same side, by more than `least` and a third of them; at an end,
+    off its one neighbour and the next."""
     beside = [steps[k] for k in (n - 1, n + 1) if 0 <= k < len(steps)]
     if len(beside) == 1 and len(steps) > 2:
         beside.append(steps[2 if n == 0 else len(steps) - 3])
     if len(beside) < 2:
         return False
     off = [steps[n] - other for other in beside]
-    limit = max(OFF_MM, OFF_SHARE * max(abs(other) for other in beside))
+    limit = max(least, OFF_SHARE * max(abs(other) for other in beside))
     return all(one > limit for one in off) or all(one < -limit for one in off)

@@ -3,14 +3,18 @@
 from __future__ import annotations
 
 from collections.abc import Mapping
+from pathlib import Path as FilePath
 from typing import Literal
 
 from zesty_pivot.core.drafting.method import Method
-from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.errors import FileError, ZestyError
+from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_file import BlockFile
+from zesty_pivot.core.formats.file_names import plain_names
 from zesty_pivot.core.formats.redraft import with_body, with_measures
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.record import record
+from zesty_pivot.core.sizes.chart import APART
 from zesty_pivot.core.sizes.graded import graded
 from zesty_pivot.core.sizes.rules import DartRule
 
@@ -35,9 +39,7 @@ class Under:
         """The style over the block of a body (mm). Raises ZestyError where that cannot be made."""
         way = self.way_for(style)
         if way == "own":
-            block = (self.blocks or {}).get(title)
-            if block is None:
-                raise ZestyError("there is no block for it", where=title, advice="Name its file, or draft or grade it.")
+            block = own_block(self.blocks or {}, title)
             return with_body(style, block)
         if way == "draft":
             if style.block.method is None:
@@ -46,6 +48,25 @@ class Under:
             return made.model_copy(update={"block": made.block.model_copy(update={"name": _named(style, title)})})
         block = graded(style.block, style.body(), lengths, darts=self.darts, name=_named(style, title), is_child=is_child)
         return with_body(style, block)
+
+
+def own_block(blocks: Mapping[str, BlockFile], title: str) -> BlockFile:
+    """The block of a size or person: called by the title, as a file may be called by it, or by the size without its group.
+    Raises ZestyError where there is none."""
+    names = (title, plain_names([title])[title], title.rpartition(APART)[2])
+    found = next((blocks[name] for name in names if name in blocks), None)
+    if found is None:
+        raise ZestyError(
+            "there is no block for it", where=title, advice=f"Call its file {names[1]}.zblock, or draft or grade it."
+        )
+    return found
+
+
+def blocks_in(folder: FilePath) -> dict[str, BlockFile]:
+    """All blocks of a folder, by the names of their files. Raises FileError."""
+    if not folder.is_dir():
+        raise FileError("this is no folder", where=str(folder), advice="Name the folder with a .zblock file a size.")
+    return {path.stem: block_file.read(path) for path in sorted(folder.glob(f"*{block_file.SUFFIX}"))}
 
 
 def _named(style: Style, title: str) -> str:

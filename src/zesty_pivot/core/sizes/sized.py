@@ -1,0 +1,106 @@
+"""A style on several bodies at once, each worked out again only as far as something changed."""
+
+from __future__ import annotations
+
+from collections.abc import Collection
+
+from zesty_pivot.core import faults
+from zesty_pivot.core.errors import ZestyError
+from zesty_pivot.core.formats.block_file import BlockFile
+from zesty_pivot.core.formats.derived import Derived, derive
+from zesty_pivot.core.formats.redraft import with_body
+from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.kept import cached_property
+from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.recipe import Evaluator
+from zesty_pivot.core.record import record
+from zesty_pivot.core.sizes.bodies import BodyRow
+from zesty_pivot.core.sizes.chart import APART
+from zesty_pivot.core.sizes.outcome import Outcome, outcome_of
+from zesty_pivot.core.sizes.under import Under
+
+KEPT = 64  # states of each body: a recipe, and a drag over its last steps
+
+
+@record
+class Wearer:
+    """Whom a style is made for, a size or a person: a title, the measurements in mm, and what is wrong with them. Those of one
+    `group` follow each other."""
+
+    title: str
+    lengths: tuple[tuple[str, float], ...]
+    is_child: bool = False
+    group: str = ""
+    fault: str = ""
+
+    @property
+    def short(self) -> str:
+        """The title without its group."""
+        return self.title.removeprefix(f"{self.group}{APART}") if self.group else self.title
+
+
+def wearer_of(row: BodyRow) -> Wearer:
+    """One of a file or a chart. What a size is called says its group as well."""
+    title = row.name or f"body {row.number}"
+    return Wearer(title, tuple(sorted(row.lengths.items())), row.is_child, row.group, row.fault)
+
+
+@record(eq=False)
+class Sized:
+    """A style on a body: what came of it, or a sentence that says why nothing did."""
+
+    wearer: Wearer
+    derived: Derived | None
+    fault: str = ""
+
+    @property
+    def pattern(self) -> Pattern | None:
+        """Its pattern, where there is one."""
+        return None if self.derived is None else self.derived.pattern
+
+    @cached_property
+    def outcome(self) -> Outcome:
+        """What is wrong with it: looked for when it is asked, which takes a tenth of a second."""
+        return Outcome(errors=(self.fault,)) if self.derived is None else outcome_of(self.derived)
+
+
+class Sizer:
+    """Works out a style on bodies, and keeps their blocks and the states of their recipes."""
+
+    def __init__(self) -> None:
+        self._blocks: dict[Wearer, tuple[BlockFile, object, BlockFile | str]] = {}
+        self._workers: dict[Wearer, Evaluator] = {}
+
+    def sized(self, style: Style, under: Under, wearer: Wearer) -> Sized:
+        """The style on a body; whatever is wrong with it is said."""
+        if wearer.fault:
+            return Sized(wearer, None, wearer.fault)
+        block = self._block(style, under, wearer)
+        if isinstance(block, str):
+            return Sized(wearer, None, block)
+        try:
+            worker = self._workers.setdefault(wearer, Evaluator(KEPT))
+            return Sized(wearer, derive(with_body(style, block), worker))
+        except ZestyError as fault:
+            return Sized(wearer, None, str(fault))
+
+    def keep_only(self, wearers: Collection[Wearer]) -> None:
+        """Forgets all others."""
+        for known in (self._blocks, self._workers):
+            for gone in [one for one in known if one not in wearers]:
+                del known[gone]
+
+    def _block(self, style: Style, under: Under, wearer: Wearer) -> BlockFile | str:
+        """The block of a body, or why there is none: the same as long as the style's block and the way to it are."""
+        known = self._blocks.get(wearer)
+        if known is not None and known[0] is style.block and known[1] is under:
+            return known[2]
+        made: BlockFile | str
+        try:
+            made = under.styled(style, wearer.title, dict(wearer.lengths), is_child=wearer.is_child).block
+        except ZestyError as fault:
+            made = str(fault)
+        except Exception as fault:  # noqa: BLE001 - the boundary of a body: the others are worked out
+            made = faults.sentence("making its block", faults.caught(fault, f"the block of {wearer.title}"))
+        self._blocks[wearer] = style.block, under, made
+        return made
