@@ -17,6 +17,7 @@ from zesty_pivot.desk import (
     incoming_actions,
     paper_actions,
     ruler_actions,
+    sizes_actions,
     stand_actions,
     step_actions,
     table_actions,
@@ -35,7 +36,8 @@ def _has_canvas(desk: Desk) -> bool:
 def _view(view: str) -> Action:
     tips = {
         "measure": "Measure people", "block": "Draft a block", "style": "Derive the pattern",
-        "stand": "The pattern sewn, on a form", "finish": "Allowances, caps and marks", "paper": "Pages and files",
+        "stand": "The pattern sewn, on a form", "sizes": "The style in every size",
+        "finish": "Allowances, caps and marks", "paper": "Pages and files",
     }  # fmt: skip
     return Action(
         f"view.{view}", "View", view.capitalize(), f"Ctrl+{VIEW_KEYS.index(view) + 1}", lambda desk: desk.model.set_view(view),
@@ -259,6 +261,7 @@ def actions() -> tuple[Action, ...]:
         *digitiser_actions.actions(),
         *ruler_actions.actions(),
         *stand_actions.actions(),
+        *sizes_actions.actions(),
         *paper_actions.actions(),
         *(_view(view) for view in VIEWS),
         Action("view.fit", "View", "Show all", "Ctrl+0", lambda w: w.canvas().fit(), _has_canvas, "maximize"),

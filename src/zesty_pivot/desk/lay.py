@@ -133,6 +133,11 @@ class Lay(QObject):
         self.traced = Traced(None, derive(self._model.style.with_variant(name)), name, variant=name)
         self.changed.emit()
 
+    def trace_derived(self, other: Derived, title: str) -> None:
+        """Lays the style in another size, or for somebody else, on the table."""
+        self.traced = Traced(None, other, title)
+        self.changed.emit()
+
     def put_over(self, over: bool) -> None:
         """Tracing paper over the pattern, or under it."""
         self.is_over = over

@@ -16,8 +16,8 @@ from zesty_pivot.desk.opening import OpenDocument
 from zesty_pivot.desk.recipe_edits import RecipeEdits
 from zesty_pivot.desk.variant_edits import VariantEdits
 
-VIEWS = ("measure", "block", "style", "stand", "finish", "paper")  # in the order of the work
-VIEW_KEYS = ("measure", "block", "style", "finish", "paper", "stand")  # Ctrl and its number; the stand came last
+VIEWS = ("measure", "block", "style", "stand", "sizes", "finish", "paper")  # in the order of the work
+VIEW_KEYS = ("measure", "block", "style", "finish", "paper", "stand", "sizes")  # Ctrl and its number, in the order they came
 START = "start"  # the start page, which is no view of the style
 IMPORT = "import"  # a block that comes in from outside
 LIBRARY = "library"  # the blocks on the rail

@@ -126,6 +126,11 @@ def people_file() -> Path:
     return user_data_path(APP) / "people.zmeas"
 
 
+def chart_file() -> Path:
+    """Where the user's size chart is kept."""
+    return user_data_path(APP) / "sizes.zsizes"
+
+
 def load() -> Settings:
     """The settings; the defaults when there are none, or none that can be read."""
     return _read()[0]

@@ -30,6 +30,10 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.paper.showing import Showing
     from zesty_pivot.desk.paper_view import PaperView
     from zesty_pivot.desk.people import People
+    from zesty_pivot.desk.sizes.charts import Charts
+    from zesty_pivot.desk.sizes.sizes import Sizes
+    from zesty_pivot.desk.sizes.sizes_view import SizesView
+    from zesty_pivot.desk.sizes.writing_all import WritingAll
     from zesty_pivot.desk.stand.stand_view import StandView
     from zesty_pivot.desk.stand.trying_on import TryingOn
     from zesty_pivot.desk.start_page import StartPage
@@ -113,6 +117,42 @@ class Views(QStackedWidget):
         return view
 
     @cached_property
+    def charts(self) -> Charts:
+        """The size chart, read when it is first asked for."""
+        from zesty_pivot.desk.sizes.charts import Charts
+
+        found = Charts(self._model)
+        found.changed.connect(self.touched)
+        return found
+
+    @cached_property
+    def sizes(self) -> Sizes:
+        """The style in its sizes."""
+        from zesty_pivot.desk.sizes.sizes import Sizes
+
+        found = Sizes(self._model, self.people, self.charts)
+        found.rested.connect(self.touched)
+        return found
+
+    @cached_property
+    def writing_all(self) -> WritingAll:
+        """The style written for all its sizes."""
+        from zesty_pivot.desk.sizes.writing_all import WritingAll
+
+        found = WritingAll(self._model, self.sizes, lambda: self.paging.printing)
+        found.begun.connect(self.touched)
+        return found
+
+    @cached_property
+    def sizes_view(self) -> SizesView:
+        """The sizes view."""
+        from zesty_pivot.desk.sizes.sizes_view import SizesView
+
+        view = SizesView(self._model, self.sizes, self.writing_all, self._run)
+        self.addWidget(view)
+        return view
+
+    @cached_property
     def finish(self) -> FinishView:
         """The finish view."""
         from zesty_pivot.desk.finish_view import FinishView
@@ -184,7 +224,7 @@ class Views(QStackedWidget):
         self.style_view.side.let_go()
         if "stand" in vars(self):
             self.stand.canvas.close_work()
-        for name in ("trying", "plotting", "cloths", "paging"):
+        for name in ("trying", "plotting", "cloths", "paging", "sizes", "writing_all"):
             if name in vars(self):
                 vars(self)[name].close()
         if "start_page" in vars(self):
@@ -215,6 +255,7 @@ class Views(QStackedWidget):
             "measure": lambda: self.measure,
             "block": lambda: self.block,
             "stand": lambda: self.stand,
+            "sizes": lambda: self.sizes_view,
             "finish": lambda: self.finish,
             "paper": lambda: self.paper,
             START: lambda: self.start_page,
@@ -228,6 +269,8 @@ class Views(QStackedWidget):
             return self.block.canvas
         if self._model.view == "stand":
             return self.stand.canvas
+        if self._model.view == "sizes":
+            return self.sizes_view.canvas
         if self._model.view == "finish":
             return self.finish.canvas
         if self._model.view in (IMPORT, DIGITISER, RULER, SIZING):
@@ -242,6 +285,8 @@ class Views(QStackedWidget):
             self.start_page.restyle()
         if "stand" in vars(self):
             self.stand.canvas.refresh()
+        if "sizes_view" in vars(self):
+            self.sizes_view.refresh()
         self.canvas().update()
 
     def show_view(self) -> None:
@@ -252,6 +297,8 @@ class Views(QStackedWidget):
         self.setCurrentWidget(view)
         if view is vars(self).get("stand"):
             self.stand.begin()
+        if view is vars(self).get("sizes_view"):
+            self.sizes_view.begin()
         if view is vars(self).get("measure"):
             self.measure.rows["bust"].edit.setFocus()
         elif view is vars(self.intake).get("library"):

@@ -49,8 +49,17 @@ def test_a_style_of_version_1_gives_the_same_sheet(tmp_path: Path) -> None:
     old = as_version_1(json.loads(style_file.dump(now)))
     (tmp_path / "old.zpiv").write_text(json.dumps(old))
     opened = style_file.read(tmp_path / "old.zpiv")
-    assert opened == now and json.loads(style_file.dump(opened))["version"] == 5
+    assert opened == now and json.loads(style_file.dump(opened))["version"] == 6
     assert svg.sheet_svg(derive(opened).sheet, "x") == svg.sheet_svg(derive(now).sheet, "x")
+
+
+def test_a_style_of_version_5_is_made_in_no_sizes_yet() -> None:
+    now = style(CONTOUR)
+    old = {**json.loads(style_file.dump(now)), "version": 5}
+    assert "sizes" not in old or not old.pop("sizes")
+    assert style_file.from_value(old, "old") == now
+    made = now.model_copy(update={"sizes": ("regular · 38", "tall · 44")})
+    assert style_file.from_value(json.loads(style_file.dump(made)), "new").sizes == ("regular · 38", "tall · 44")
 
 
 def test_a_style_of_version_4_has_no_pages_yet() -> None:

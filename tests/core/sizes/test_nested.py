@@ -127,7 +127,9 @@ def test_a_seam_that_grows_unevenly_is_marked() -> None:
     found = growth([sizer.sized(demo_style(), Under(), body) for body in bodies])
     waist = next(one for one in found if (one.piece, one.edge) == ("back", "waist"))
     assert waist.has_odd and waist.is_odd[4] and waist.is_odd[5]  # into it, and out of it
-    assert not any(waist.is_odd[n] for n in (0, 1, 2, 7, 8, 9))
+    assert not any(waist.is_odd[n] for n in (0, 1, 2, 3, 7, 8, 9)) and waist.steps[0] is None
+    even = [waist.steps[n] or 0.0 for n in (1, 2, 3, 7, 8, 9)]
+    assert even == pytest.approx([even[0]] * 6, abs=1.0)  # also where the sizes lie farther apart
     centre = next(one for one in found if (one.piece, one.edge) == ("back", "centre"))
     assert not centre.has_odd
 

@@ -4,7 +4,7 @@ Version 2 says which half of the body a block's piece covers, and on which side 
 in version 1 both stood in names. Version 3 of a block knows the method it was drafted with, points that fish-eyes are sewn to
 and allowances of its own: nothing that an older one could say otherwise. Version 4 of a style has variants, findings that were
 accepted, and how pieces lie on the table: nothing of that was in an older one.
-Version 5 keeps packed pages, lays, and when it was printed.
+Version 5 keeps packed pages, lays, and when it was printed. Version 6 says which sizes it is made in.
 """
 
 from __future__ import annotations
@@ -32,17 +32,17 @@ def _with_body(piece: Any) -> Any:
 
 
 def style(value: dict[str, Any]) -> dict[str, Any]:
-    """A style's JSON as version 5; the block inside is brought there by itself. What version 3 changed, the names of darts in
+    """A style's JSON as version 6; the block inside is brought there by itself. What version 3 changed, the names of darts in
     the finish, is known only when the recipe is worked out: the reader does it."""
-    if value.get("version") in (3, 4):
-        return {**value, "version": 5}
+    if value.get("version") in (3, 4, 5):
+        return {**value, "version": 6}
     if value.get("version") not in (1, 2):
         return value
     steps = value.get("steps")
     if isinstance(steps, list):
         steps = [_in_full(step) for step in steps]
         value = {**value, "steps": [_with_side(step) for step in steps] if value["version"] == 1 else steps}
-    return {**value, "version": 5}
+    return {**value, "version": 6}
 
 
 # Until version 3 the slashes of a flare always radiated, by themselves from shoulder to waist; the larger part of a piece

@@ -2,7 +2,7 @@
 
 import json
 from pathlib import Path as FilePath
-from typing import Any, ClassVar, Literal, Self
+from typing import Annotated, Any, ClassVar, Literal, Self
 
 from pydantic import Field, ValidationError, field_validator
 
@@ -26,6 +26,7 @@ from zesty_pivot.core.steps.base import Step
 
 KIND = "style"
 SUFFIX = ".zpiv"
+SizeName = Annotated[str, Field(min_length=1, max_length=180)]
 NAMED_BY_PLACE = 3  # the version from which on the finish names darts by where they open
 
 
@@ -41,7 +42,7 @@ class Style(Model):
     lines: ClassVar[frozenset[str]] = frozenset({"notes"})
 
     format: Literal["zesty-pivot/style"] = "zesty-pivot/style"
-    version: Literal[5] = 5
+    version: Literal[6] = 6
     name: str = Field(default="Untitled style", max_length=200)
     units: Unit = "cm"
     block: BlockFile
@@ -54,6 +55,7 @@ class Style(Model):
     lays: tuple[LayFile, ...] = Field(default=(), max_length=MOST_LAYS, description="cloths, and the lays on them")
     pages: tuple[KeptPages, ...] = Field(default=(), max_length=MOST, description="pieces packed on pages, by paper")
     printed: tuple[Printed, ...] = Field(default=(), max_length=MOST_PRINTS, description="when and how it was printed")
+    sizes: tuple[SizeName, ...] = Field(default=(), max_length=200, description="of a chart, that it is made in")
     notes: str = Field(default="", max_length=100_000)
 
     @field_validator("variants")

@@ -94,12 +94,14 @@ def _spot(piece: Piece, point: str) -> Vector:
 @record
 class SeamGrowth:
     """How long a seam is in each size, mm, sewn; None where the size has not got it. `is_odd` of each size: whether the seam
-    grows into it, or out of it, unlike before and after."""
+    grows into it unlike before and after. `steps` is by how much it grows into each, mm, as if all sizes lay equally far apart:
+    what grows evenly has the same everywhere."""
 
     piece: str
     edge: str
     mm: tuple[float | None, ...]
     is_odd: tuple[bool, ...]
+    steps: tuple[float | None, ...]
 
     @property
     def has_odd(self) -> bool:
@@ -116,7 +118,7 @@ def growth(sizes: Sequence[Sized]) -> tuple[SeamGrowth, ...]:
                 row = found.setdefault((piece.name, edge.id), [None] * len(sizes))
                 row[number] = edge.sewn_length
     runs = list(_following(sizes))
-    return tuple(SeamGrowth(piece, edge, tuple(mm), _odd(sizes, mm, runs)) for (piece, edge), mm in found.items())
+    return tuple(SeamGrowth(piece, edge, tuple(mm), *_stepped(sizes, mm, runs)) for (piece, edge), mm in found.items())
 
 
 def _following(sizes: Sequence[Sized]) -> Iterator[list[int]]:
@@ -126,8 +128,11 @@ def _following(sizes: Sequence[Sized]) -> Iterator[list[int]]:
             yield list(numbers)
 
 
-def _odd(sizes: Sequence[Sized], mm: Sequence[float | None], runs: Sequence[Sequence[int]]) -> tuple[bool, ...]:
-    odd = [False] * len(sizes)
+def _stepped(
+    sizes: Sequence[Sized], mm: Sequence[float | None], runs: Sequence[Sequence[int]]
+) -> tuple[tuple[bool, ...], tuple[float | None, ...]]:
+    """Which sizes a seam grows into unevenly, and by how much it grows into each."""
+    odd, into = [False] * len(sizes), list[float | None]([None] * len(sizes))
     for numbers in runs:
         known = [(n, length) for n in numbers if (length := mm[n]) is not None]
         steps = [two[1] - one[1] for one, two in itertools.pairwise(known)]
@@ -135,11 +140,9 @@ def _odd(sizes: Sequence[Sized], mm: Sequence[float | None], runs: Sequence[Sequ
         if steps and min(larger) > 0.0:  # as much as it would grow if all sizes lay equally far apart
             usual = statistics.median(larger)
             steps = [step / by * usual for step, by in zip(steps, larger, strict=True)]
-        for n, (one, two) in enumerate(itertools.pairwise(known)):
-            if stands_out(steps, n, OFF_MM):
-                odd[two[0]] = True
-                odd[one[0]] = odd[one[0]] or n == 0
-    return tuple(odd)
+        for n, (at, _mm) in enumerate(known[1:]):
+            odd[at], into[at] = stands_out(steps, n, OFF_MM), steps[n]
+    return tuple(odd), tuple(into)
 
 
 def _bust(size: Sized) -> float:

@@ -96,7 +96,7 @@ def _laid(one: NestedPiece, sizes: Sequence[Sized], finished: Sequence[dict[str,
                 strokes.append(stroke)
         circles += [replace(c, of_size=of_size, id=f"{of_size}.{c.id}") for c in moved.circles]
         rings.append(moved.ring)
-    texts = (*_said(shown, one, sizes), *_labels([line for line, _piece in made], sizes))
+    texts = (*_said(shown, one, sizes), *labels_of([line for line, _piece in made], sizes))
     return FinishedPiece(
         one.name, shown.cut, tuple(strokes), tuple(circles), texts, (), (),
         _round(rings),
@@ -117,21 +117,22 @@ def _said(shown: FinishedPiece, one: NestedPiece, sizes: Sequence[Sized]) -> tup
     )
 
 
-def _labels(lines: Sequence[NestedLine], sizes: Sequence[Sized]) -> tuple[Text, ...]:
+def labels_of(lines: Sequence[NestedLine], sizes: Sequence[Sized], tall: float = LABEL) -> tuple[Text, ...]:
     """The name of each size at the corner that goes farthest from one size to the next; where they lie too close they stand
-    under each other."""
+    under each other, `tall` mm high."""
     corner = max(POINTS, key=lambda point: _spread(lines, point))
-    found, last = list[Text](), None
     is_one_group = len({sizes[line.number].wearer.group for line in lines}) == 1
-    order = sorted(lines, key=lambda line: _at(line, corner)[1])
-    for line in order:
-        wearer = sizes[line.number].wearer
-        x, y = _at(line, corner).tolist()
-        if last is not None:
-            y = max(y, last + LABEL * APART)
-        last = y
-        found.append(Text((x + 2.0 * LABEL, y), wearer.short if is_one_group else wearer.title, LABEL, of_size=line.number + 1))
-    return tuple(found)
+    order = sorted(lines, key=lambda line: float(_at(line, corner)[1]))
+    spots = np.array([_at(line, corner) for line in order])
+    downs = spots[:, 1].copy()
+    for n in range(1, len(downs)):
+        downs[n] = max(downs[n], downs[n - 1] + tall * APART)
+    downs += (spots[:, 1] - downs).mean()  # as far up as down from where they belong
+    wearers = [sizes[line.number].wearer for line in order]
+    return tuple(
+        Text((x + 2.0 * tall, y), one.short if is_one_group else one.title, tall, of_size=line.number + 1)
+        for line, one, x, y in zip(order, wearers, spots[:, 0].tolist(), downs.tolist(), strict=True)
+    )
 
 
 def _at(line: NestedLine, corner: str) -> NDArray[np.float64]:

@@ -64,11 +64,15 @@ class Sized:
         return Outcome(errors=(self.fault,)) if self.derived is None else outcome_of(self.derived)
 
 
+Blocks = dict[Wearer, tuple[BlockFile, Under, BlockFile | str]]  # over which block, by which way, and what came of it
+
+
 class Sizer:
     """Works out a style on bodies, and keeps their blocks and the states of their recipes."""
 
-    def __init__(self) -> None:
-        self._blocks: dict[Wearer, tuple[BlockFile, object, BlockFile | str]] = {}
+    def __init__(self, blocks: Blocks | None = None) -> None:
+        """`blocks` are those of another one, in another thread, which both fill."""
+        self._blocks: Blocks = {} if blocks is None else blocks
         self._workers: dict[Wearer, Evaluator] = {}
 
     def sized(self, style: Style, under: Under, wearer: Wearer) -> Sized:
@@ -84,6 +88,11 @@ class Sizer:
         except ZestyError as fault:
             return Sized(wearer, None, str(fault))
 
+    def knows(self, style: Style, under: Under, wearer: Wearer) -> bool:
+        """Whether the block of a body is there, so that nothing takes long."""
+        known = self._blocks.get(wearer)
+        return known is not None and known[0] is style.block and known[1] is under
+
     def keep_only(self, wearers: Collection[Wearer]) -> None:
         """Forgets all others."""
         for known in (self._blocks, self._workers):
@@ -92,9 +101,8 @@ class Sizer:
 
     def _block(self, style: Style, under: Under, wearer: Wearer) -> BlockFile | str:
         """The block of a body, or why there is none: the same as long as the style's block and the way to it are."""
-        known = self._blocks.get(wearer)
-        if known is not None and known[0] is style.block and known[1] is under:
-            return known[2]
+        if self.knows(style, under, wearer):
+            return self._blocks[wearer][2]
         made: BlockFile | str
         try:
             made = under.styled(style, wearer.title, dict(wearer.lengths), is_child=wearer.is_child).block

@@ -1,0 +1,1 @@
+"""Sizes: the chart, the style in all of them, over each other, and how they are graded."""

@@ -1,0 +1,217 @@
+"""Sizes over each other on the table: every piece once, a line a size, the chosen one on top."""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+
+import numpy as np
+from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen
+
+from zesty_pivot.core.piece.names import capital, words
+from zesty_pivot.core.record import record
+from zesty_pivot.core.sizes.nested import NestedLine, NestedPiece, nested, point_of
+from zesty_pivot.core.sizes.nested_sheet import labels_of
+from zesty_pivot.core.sizes.sized import Sized
+from zesty_pivot.desk.contained import contained
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.sizes.size_looks import color_of, pen_of
+from zesty_pivot.desk.sizes.sizes import Sizes
+from zesty_pivot.desk.table.canvas import RULER, Canvas
+from zesty_pivot.desk.table.shapes import shapes_of
+from zesty_pivot.desk.theme import NOW, text_font
+
+GAP = 40.0  # mm between two pieces
+HEAD = 22.0  # mm above a piece, for its name
+REACH = 8.0  # px from the pointer to a line
+
+
+@record(eq=False)
+class LaidLine:
+    """One size of a piece where it lies on the canvas, mm. `number` is what it looks by, however many are known by now."""
+
+    line: NestedLine
+    number: int
+    title: str
+    at: QPointF
+    path: QPainterPath
+    legs: QPainterPath
+
+
+@record(eq=False)
+class LaidPiece:
+    """A piece in all its sizes, in the room that it takes."""
+
+    nested: NestedPiece
+    lines: tuple[LaidLine, ...]
+    box: QRectF
+
+
+class NestedCanvas(Canvas):
+    """The pieces side by side. A click on a line chooses its size; so do the keys [ and ]."""
+
+    picked = pyqtSignal(str)
+
+    def __init__(self, model: DeskModel, sizes: Sizes) -> None:
+        super().__init__(model)
+        self.setAccessibleName("Sizes over each other")
+        self._sizes = sizes
+        self.pieces: tuple[LaidPiece, ...] = ()
+        self.pointed = ""  # what lies under the pointer, in words
+        self._pressed: QPointF | None = None
+
+    @contained("the sizes over each other")
+    def refresh(self) -> None:
+        """Lays out what is known by now."""
+        before = self.content_box()
+        sizes = self._sizes.sizes
+        shown = self._sizes.shown
+        base = next((n for n, one in enumerate(sizes) if one.wearer is shown[self._sizes.base]), 0)
+        numbers = [shown.index(one.wearer) for one in sizes]
+        left, found = 0.0, []
+        for one in nested(sizes, self._sizes.point, base):
+            laid = _laid(one, left, sizes, numbers)
+            left = laid.box.right() + GAP
+            found.append(laid)
+        self.pieces = tuple(found)
+        self._fit_again(before)
+
+    def content_box(self) -> QRectF:
+        if not self.pieces:
+            return QRectF(0.0, 0.0, 500.0, 500.0)
+        whole = QRectF(self.pieces[0].box)
+        for one in self.pieces[1:]:
+            whole = whole.united(one.box)
+        return whole.adjusted(-6.0, -HEAD, 30.0, 10.0)
+
+    # Drawing.
+
+    def paint_content(self, painter: QPainter) -> None:
+        px = 1.0 / self.scale
+        chosen = self._sizes.chosen
+        for piece in self.pieces:
+            order = sorted(piece.lines, key=lambda one: one.title == chosen)
+            for one in order:
+                is_chosen = one.title == chosen
+                pen = pen_of(one.number, is_chosen=is_chosen, px=px)
+                painter.save()
+                painter.translate(one.at)
+                painter.setBrush(Qt.BrushStyle.NoBrush)
+                painter.setPen(pen)
+                painter.drawPath(one.path)
+                pen.setWidthF(pen.widthF() * 0.6)
+                painter.setPen(pen)
+                painter.drawPath(one.legs)
+                painter.restore()
+
+    def paint_over(self, painter: QPainter) -> None:
+        sizes = self._sizes.sizes
+        for piece in self.pieces:
+            painter.setFont(text_font(10, bold=True))
+            painter.setPen(NOW.color("ink"))
+            top = self.to_px(piece.box.left(), piece.box.top() - HEAD * 0.3)
+            painter.drawText(top, capital(words(piece.nested.name)))
+            self._cross(painter, piece)
+            painter.setFont(text_font(8))
+            shift = piece.lines[0].at - QPointF(*piece.lines[0].line.shift.tolist())
+            lines = [one.line for one in piece.lines]
+            known = {one.line.number + 1: one.number for one in piece.lines}
+            for text in labels_of(lines, sizes, 11.0 / self.scale):
+                painter.setPen(color_of(known[text.of_size]))
+                at = self.to_px(text.at[0] + shift.x(), text.at[1] + shift.y())
+                painter.drawText(QRectF(at.x() - 20.0, at.y() - 8.0, 40.0, 16.0), Qt.AlignmentFlag.AlignCenter, text.text)
+        painter.setPen(NOW.color("ink"))
+        painter.setFont(text_font(9.5))
+        said = self.pointed or self._sizes.fault
+        painter.drawText(QRectF(RULER + 14.0, RULER + 6.0, self.width() - 60.0, 20.0), Qt.AlignmentFlag.AlignLeft, said)
+
+    def _cross(self, painter: QPainter, piece: LaidPiece) -> None:
+        """The point that lies on itself."""
+        first = piece.lines[0]
+        at = point_of(first.line.piece, piece.nested.point)
+        if at is None:
+            return
+        spot = self.to_px(float(at[0]) + first.at.x(), float(at[1]) + first.at.y())
+        painter.setPen(QPen(NOW.color("citrus"), 1.6))
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.drawEllipse(spot, 6.0, 6.0)
+        painter.drawLine(spot - QPointF(10.0, 0.0), spot + QPointF(10.0, 0.0))
+        painter.drawLine(spot - QPointF(0.0, 10.0), spot + QPointF(0.0, 10.0))
+
+    # Hands.
+
+    def mousePressEvent(self, event: QMouseEvent | None) -> None:
+        super().mousePressEvent(event)
+        self._pressed = event.position() if event is not None else None
+
+    def mouseReleaseEvent(self, event: QMouseEvent | None) -> None:
+        super().mouseReleaseEvent(event)
+        if event is not None and self._pressed is not None:
+            off = event.position() - self._pressed
+            found = self._near(event.position()) if abs(off.x()) + abs(off.y()) < 4.0 else None
+            if found is not None:
+                self.picked.emit(found[0].title)
+        self._pressed = None
+
+    def mouseMoveEvent(self, event: QMouseEvent | None) -> None:
+        super().mouseMoveEvent(event)
+        if event is not None and self._grab is None:
+            found = self._near(event.position())
+            said = "" if found is None else self._said(*found)
+            if said != self.pointed:
+                self.pointed = said
+                self.update()
+
+    def keyPressEvent(self, event: QKeyEvent | None) -> None:
+        steps = {"[": -1, "]": 1}
+        if event is not None and event.text() in steps and self._sizes.shown:
+            titles = [one.title for one in self._sizes.shown]
+            at = titles.index(self._sizes.chosen) if self._sizes.chosen in titles else 0
+            self.picked.emit(titles[(at + steps[event.text()]) % len(titles)])
+            return
+        super().keyPressEvent(event)
+
+    def _near(self, at: QPointF) -> tuple[LaidLine, str] | None:
+        """The size and the edge nearest to a place, where one is near."""
+        spot = self.to_mm(at)
+        found: tuple[float, LaidLine, str] | None = None
+        for piece in self.pieces:
+            for one in piece.lines:
+                for run in one.line.piece.runs:
+                    points = run.path.outline
+                    off = float(np.hypot(points[:, 0] + one.at.x() - spot.x(), points[:, 1] + one.at.y() - spot.y()).min())
+                    off = min(off, _beside(points, spot.x() - one.at.x(), spot.y() - one.at.y()))
+                    if off * self.scale < REACH and (found is None or off < found[0]):
+                        found = off, one, run.edge
+        return None if found is None else found[1:]
+
+    def _said(self, one: LaidLine, edge: str) -> str:
+        piece = one.line.piece
+        return f"{one.title}: {words(piece.name)}, {words(edge)} {self._model.length(piece.edge(edge).sewn_length)}"
+
+
+def _beside(points: np.ndarray, x: float, y: float) -> float:
+    """How far a place lies from the line through points, mm."""
+    start, way = points[:-1], np.diff(points, axis=0)
+    long = np.maximum((way**2).sum(axis=1), 1e-12)
+    share = np.clip((((x, y) - start) * way).sum(axis=1) / long, 0.0, 1.0)
+    return float(np.hypot(*((start + share[:, None] * way - (x, y)).T)).min())
+
+
+def _laid(one: NestedPiece, left: float, sizes: Sequence[Sized], numbers: Sequence[int]) -> LaidPiece:
+    shapes = [shapes_of(line.piece) for line in one.lines]
+    boxes = [
+        shape.box.translated(float(line.shift[0]), float(line.shift[1]))
+        for line, shape in zip(one.lines, shapes, strict=True)
+    ]  # fmt: skip
+    whole = boxes[0]
+    for box in boxes[1:]:
+        whole = whole.united(box)
+    move = QPointF(left - whole.left(), -whole.top())
+    lines = []
+    for line, shape in zip(one.lines, shapes, strict=True):
+        path = QPainterPath(shape.seams)
+        path.addPath(shape.folds)
+        at, title = move + QPointF(*line.shift.tolist()), sizes[line.number].wearer.title
+        lines.append(LaidLine(line, numbers[line.number], title, at, path, shape.legs))
+    return LaidPiece(one, tuple(lines), whole.translated(move))

@@ -1,0 +1,281 @@
+"""The style in its sizes, and on people beside them: which, where their blocks come from, and what came of each.
+
+The chosen one is worked out with every change of the style, at once; the others in a thread, their findings last.
+"""
+
+from __future__ import annotations
+
+import threading
+from collections.abc import Iterator, Mapping, Sequence
+from pathlib import Path
+
+from PyQt6.QtCore import QObject, pyqtSignal
+
+from zesty_pivot.core.formats.block_file import BlockFile
+from zesty_pivot.core.formats.style_file import Style
+from zesty_pivot.core.kept import Kept
+from zesty_pivot.core.record import record
+from zesty_pivot.core.sizes.nested import SeamGrowth, growth, points_of
+from zesty_pivot.core.sizes.rules import DartRule
+from zesty_pivot.core.sizes.sized import Blocks, Sized, Sizer, Wearer
+from zesty_pivot.core.sizes.under import Under, Way, blocks_in
+from zesty_pivot.data.methods import method_of
+from zesty_pivot.desk.beside import Beside
+from zesty_pivot.desk.contained import contained
+from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.people import People
+from zesty_pivot.desk.settings import methods_folder
+from zesty_pivot.desk.sizes.charts import Charts
+
+MOST = 60  # bodies beside each other
+
+
+@record(eq=False)
+class FoundSize:
+    """One that was worked out by now; `is_checked` when its findings are known as well."""
+
+    sized: Sized
+    is_checked: bool
+
+
+class Sizes(QObject):
+    """What is asked stands here; what is found of it is kept as long as the style and the bodies are the same."""
+
+    changed = pyqtSignal()
+    rested = pyqtSignal()  # what can be done may be otherwise
+
+    def __init__(self, model: DeskModel, people: People, charts: Charts) -> None:
+        super().__init__()
+        self._model, self._people, self.charts = model, people, charts
+        self.way: Way | None = None
+        self.darts: DartRule = "grow"
+        self.point = "neck_point"
+        self.own_blocks: Mapping[str, BlockFile] = {}
+        self.with_people: frozenset[str] = frozenset()  # titles
+        self.guests: tuple[Wearer, ...] = ()  # out of a table that was written, to be looked at
+        self.chosen = ""  # the title of the one that is looked at
+        self.fault = ""
+        self.work = Beside("working out the sizes")
+        self._found: dict[Wearer, Sized] = {}
+        self._checked: set[Wearer] = set()
+        self._of: Style | None = None  # the style that was worked out, and the way to its blocks
+        self._way: Under | None = None
+        self._ways: tuple[object, Under] | None = None
+        blocks: Blocks = {}
+        self._mine, self._theirs = Sizer(blocks), Sizer(blocks)
+        self._grown: Kept[tuple[SeamGrowth, ...]] = Kept(2)
+        self._met: Kept[tuple[Wearer, ...]] = Kept(2)
+        self._seen: Kept[tuple[Wearer, ...]] = Kept(4)
+        self.work.improved.connect(self._improve)
+        self.work.ended.connect(self._end)
+        model.changed.connect(self._at_once)
+        model.pace.followed.connect(self.follow)
+        charts.changed.connect(self.follow)
+
+    # Who.
+
+    @property
+    def is_child(self) -> bool:
+        """Whether the style is a child's, which is made in children's sizes."""
+        return not self._model.style.block.has_bust_point
+
+    @property
+    def fitting(self) -> tuple[Wearer, ...]:
+        """The sizes of the chart that such a style can be made in."""
+        return tuple(one for one in self.charts.wearers if one.is_child is self.is_child)
+
+    @property
+    def made_in(self) -> tuple[Wearer, ...]:
+        """The sizes that the style is made in: as its file says, else those of the base's group."""
+        asked, fitting = self._model.style.sizes, self.fitting
+        if asked:
+            return tuple(one for one in fitting if one.title in asked)
+        base = next((one for one in fitting if one.title == self.charts.chart.base), fitting[0] if fitting else None)
+        return tuple(one for one in fitting if base is not None and one.group == base.group)
+
+    @property
+    def everybody(self) -> tuple[Wearer, ...]:
+        """The people that may be beside them."""
+        return self._met.get((self._people.history.value,), (), self._meet)
+
+    def _meet(self) -> tuple[Wearer, ...]:
+        found = [self._people.body(n) for n in range(len(self._people.all))]
+        return tuple(
+            Wearer(one.title, tuple(sorted(one.lengths.items())), one.is_child,
+                   fault="" if one.lengths else "nobody measured it yet") for one in found
+        )  # fmt: skip
+
+    @property
+    def shown(self) -> tuple[Wearer, ...]:
+        """Who is worked out: sizes, then people."""
+        values = (self.charts.chart, self._people.history.value, self._model.style.sizes, self.guests)
+        return self._seen.get(values, (self.is_child, self.with_people), self._show)
+
+    def _show(self) -> tuple[Wearer, ...]:
+        return (*self.made_in, *(one for one in self.everybody if one.title in self.with_people), *self.guests)[:MOST]
+
+    @property
+    def base(self) -> int:
+        """The number of the one that stays where it lies: the base of the chart, else the middle one."""
+        shown = self.shown
+        titles = [one.title for one in shown]
+        return titles.index(self.charts.chart.base) if self.charts.chart.base in titles else len(self.made_in) // 2
+
+    # What came of it.
+
+    @property
+    def sizes(self) -> tuple[Sized, ...]:
+        """All that is known by now, in their order."""
+        return tuple(self._found[one] for one in self.shown if one in self._found)
+
+    def sized(self, title: str) -> Sized | None:
+        """One by its title, where it is known."""
+        wearer = next((one for one in self.shown if one.title == title), None)
+        return None if wearer is None else self._found.get(wearer)
+
+    def is_checked(self, wearer: Wearer) -> bool:
+        """Whether its findings are known."""
+        return wearer in self._checked
+
+    @property
+    def done(self) -> float:
+        """The share of the work that is done."""
+        shown = self.shown
+        return len([one for one in shown if one in self._checked]) / len(shown) if shown else 1.0
+
+    @property
+    def growth(self) -> tuple[SeamGrowth, ...]:
+        """How the seams grow over those that are known."""
+        found = self.sizes
+        return self._grown.get(found, (), lambda: growth(found))
+
+    @property
+    def points(self) -> tuple[str, ...]:
+        """What they may be laid on each other at."""
+        return points_of(self.sizes)
+
+    def under(self) -> Under:
+        """Where the blocks come from; the same one as long as that is asked."""
+        block = self._model.style.block
+        key = (self.way, self.darts, block.method, id(self.own_blocks))
+        if self._ways is None or self._ways[0] != key:
+            method = method_of(block.method, methods_folder()) if block.method is not None else None
+            self._ways = key, Under(self.way, method, self.darts, self.own_blocks)
+        return self._ways[1]
+
+    # Asking.
+
+    def choose(self, title: str) -> None:
+        """The one that is looked at."""
+        if title != self.chosen:
+            self.chosen = title
+            self.changed.emit()
+            self.rested.emit()
+
+    def ask(self, **asked: object) -> None:
+        """Another `way` to the blocks, rule for `darts`, or `point` that they are laid on."""
+        for name, value in asked.items():
+            setattr(self, name, value)
+        self.look()
+
+    def take_blocks(self, folder: Path) -> None:
+        """The blocks of the sizes are the files of a folder. Raises FileError."""
+        self.own_blocks = blocks_in(folder)
+        self.ask(way="own")
+
+    def make_in(self, titles: Sequence[str]) -> None:
+        """The sizes that the style is made in; kept in its file, undone with its edits."""
+        asked = tuple(one.title for one in self.fitting if one.title in titles)
+        kept = tuple(title for title in self._model.style.sizes if title not in {one.title for one in self.fitting})
+        if not asked:
+            self._model.say("A style is made in one size at least.", fault=True)
+            self.changed.emit()
+            return
+        self._model.edit(self._model.style.model_copy(update={"sizes": (*kept, *asked)}), "the sizes it is made in")
+
+    def show_person(self, title: str, shown: bool) -> None:
+        """Puts a person beside the sizes, or takes them away."""
+        self.with_people = self.with_people | {title} if shown else self.with_people - {title}
+        self.look()
+
+    def look_at(self, guest: Wearer) -> None:
+        """Somebody who is neither in the chart nor among the people."""
+        self.guests, self.chosen = (guest,), guest.title
+        self.look()
+
+    # Working.
+
+    @property
+    def _is_seen(self) -> bool:
+        return self._model.view == "sizes"
+
+    @contained("the sizes")
+    def _at_once(self) -> None:
+        """The chosen one with every move of a hand."""
+        if not self._is_seen:
+            return
+        wearer = next((one for one in self.shown if one.title == self.chosen), None)
+        style = self._model.derived.style
+        if wearer is not None and style is not self._of and self._mine.knows(style, self.under(), wearer):
+            self._found[wearer] = self._mine.sized(style, self.under(), wearer)
+            self._checked.discard(wearer)
+            self.changed.emit()
+
+    def follow(self) -> None:
+        """Something is otherwise: all are worked out again, when they are looked at."""
+        if self._is_seen:
+            self.look()
+
+    @contained("the sizes")
+    def look(self) -> None:
+        """Works out what is not known of the style as it is."""
+        style, under, shown = self._model.derived.style, self.under(), self.shown
+        if not any(one.title == self.chosen for one in shown):
+            self.chosen = shown[self.base].title if shown else ""
+        self.fault = "" if shown else "No size of the chart fits this style: bring in a chart, or choose people."
+        asked = (id(style), id(under), shown, self._model.is_previewing)
+        if style is not self._of or under is not self._way:
+            self._checked.clear()
+            self._of, self._way = style, under
+        if self.work.asked != asked and any(one not in self._checked for one in shown):
+            at_rest = not self._model.is_previewing
+            self.work.begin(asked, lambda stop: _worked(self._theirs, (style, under), shown, at_rest, stop))
+        for gone in [one for one in self._found if one not in shown]:
+            del self._found[gone]
+        self.changed.emit()
+        self.rested.emit()
+
+    def close(self) -> None:
+        """Stops, and waits for the thread."""
+        self.work.close()
+
+    def _improve(self, _asked: object, found: object) -> None:
+        if isinstance(found, FoundSize):
+            self._found[found.sized.wearer] = found.sized
+            if found.is_checked:
+                self._checked.add(found.sized.wearer)
+            self.changed.emit()
+
+    def _end(self, _asked: object, fault: str) -> None:
+        self.fault = fault
+        self.changed.emit()
+        self.rested.emit()
+
+
+def _worked(
+    sizer: Sizer, asked: tuple[Style, Under], shown: Sequence[Wearer], at_rest: bool, stop: threading.Event
+) -> Iterator[FoundSize]:
+    """The patterns of all, then their findings."""
+    style, under = asked
+    sizer.keep_only(set(shown))
+    found = []
+    for wearer in shown:
+        if stop.is_set():
+            return
+        found.append(sizer.sized(style, under, wearer))
+        yield FoundSize(found[-1], False)
+    for one in found if at_rest else ():
+        if stop.is_set():
+            return
+        _ = one.outcome
+        yield FoundSize(one, True)

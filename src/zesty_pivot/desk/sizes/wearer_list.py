@@ -1,0 +1,135 @@
+"""Who a style is made for: sizes by group and people, with a tick, the look of their line, and what came of them."""
+
+from __future__ import annotations
+
+from PyQt6.QtCore import QSize, Qt, pyqtSignal
+from PyQt6.QtGui import QColor, QIcon, QPainter, QPixmap
+from PyQt6.QtWidgets import QTreeWidget, QTreeWidgetItem, QWidget
+
+from zesty_pivot.core.piece.names import capital
+from zesty_pivot.core.sizes.sized import Wearer
+from zesty_pivot.desk.sizes.size_looks import pen_of
+from zesty_pivot.desk.sizes.sizes import Sizes
+from zesty_pivot.desk.theme import NOW
+
+SWATCH = QSize(30, 12)
+NAMES = 160  # px of the names
+TITLE = Qt.ItemDataRole.UserRole
+PEOPLE, GUESTS = "People", "Out of a table"
+
+
+class WearerList(QTreeWidget):
+    """The list; `chosen` and `ticked` are emitted when the user did it, never when the model did."""
+
+    chosen = pyqtSignal(str)
+    ticked = pyqtSignal(str, bool)
+    opened = pyqtSignal(str)
+
+    def __init__(self, sizes: Sizes) -> None:
+        super().__init__()
+        self._sizes = sizes
+        self.setAccessibleName("Sizes and people")
+        self.setColumnCount(2)
+        self.setHeaderHidden(True)
+        self.setIconSize(SWATCH)
+        self.setIndentation(12)
+        self.setHorizontalScrollBarPolicy(Qt.ScrollBarPolicy.ScrollBarAlwaysOff)
+        header = self.header()
+        if header is not None:
+            header.setStretchLastSection(True)
+            header.resizeSection(0, NAMES)
+        self._rows: dict[str, QTreeWidgetItem] = {}
+        self._shape: tuple[object, ...] = ()
+        self.currentItemChanged.connect(self._choose)
+        self.itemChanged.connect(self._tick)
+        self.itemActivated.connect(self._open)
+
+    def refresh(self) -> None:
+        """Shows what is so."""
+        sizes = self._sizes
+        groups: dict[str, list[Wearer]] = {}
+        for one in sizes.fitting:
+            groups.setdefault(capital(one.group) or "Sizes", []).append(one)
+        if sizes.everybody:
+            groups[PEOPLE] = list(sizes.everybody)
+        if sizes.guests:
+            groups[GUESTS] = list(sizes.guests)
+        self.blockSignals(True)
+        shape = tuple((group, *(one.title for one in of_group)) for group, of_group in groups.items())
+        if shape != self._shape:
+            self._shape = shape
+            self._build(groups)
+        shown = {one.title: n for n, one in enumerate(sizes.shown)}
+        for one in (each for of_group in groups.values() for each in of_group):
+            self._show(self._rows[one.title], one, shown.get(one.title))
+        self.setCurrentItem(self._rows.get(sizes.chosen))
+        self.blockSignals(False)
+
+    def _build(self, groups: dict[str, list[Wearer]]) -> None:
+        self.clear()
+        self._rows = {}
+        for group, of_group in groups.items():
+            head = QTreeWidgetItem(self, [group])
+            head.setFlags(Qt.ItemFlag.ItemIsEnabled)
+            head.setExpanded(True)
+            for one in of_group:
+                row = QTreeWidgetItem(head, [one.short])
+                row.setData(0, TITLE, one.title)
+                self._rows[one.title] = row
+
+    def _show(self, row: QTreeWidgetItem, wearer: Wearer, number: int | None) -> None:
+        row.setCheckState(0, Qt.CheckState.Unchecked if number is None else Qt.CheckState.Checked)
+        row.setIcon(0, QIcon() if number is None else _swatch(number, self))
+        said, why, is_bad = self._said(wearer) if number is not None else ("", "", False)
+        row.setText(1, said)
+        row.setForeground(1, NOW.color("error" if is_bad else "quiet"))
+        for column in (0, 1):
+            row.setToolTip(column, why)
+
+    def _said(self, wearer: Wearer) -> tuple[str, str, bool]:
+        """What came of one, why, and whether it is not sound."""
+        sized = self._sizes.sized(wearer.title)
+        if sized is None:
+            return "…", "It is being worked out.", False
+        if sized.derived is None:
+            return "cannot be made", sized.fault, True
+        if not self._sizes.is_checked(wearer):
+            broken = len(sized.derived.derivation.broken)
+            return (f"{broken} broken" if broken else "…"), "It is being looked over.", bool(broken)
+        outcome = sized.outcome
+        why = "\n".join((*outcome.broken, *outcome.errors))
+        if outcome.broken:
+            return f"{len(outcome.broken)} broken", why, True
+        if outcome.errors:
+            return f"{len(outcome.errors)} to mend", why, True
+        count = outcome.warnings
+        return ("sound" if not count else f"sound, {count} to look at"), why or "It can be cut as it is.", False
+
+    def _choose(self, item: QTreeWidgetItem | None) -> None:
+        title = item.data(0, TITLE) if item is not None else None
+        if title:
+            self.chosen.emit(title)
+
+    def _open(self, item: QTreeWidgetItem, _column: int) -> None:
+        if item.data(0, TITLE):
+            self.opened.emit(item.data(0, TITLE))
+
+    def _tick(self, item: QTreeWidgetItem, column: int) -> None:
+        title = item.data(0, TITLE)
+        if title and column == 0:
+            self.ticked.emit(title, item.checkState(0) == Qt.CheckState.Checked)
+
+
+def _swatch(number: int, of: QWidget) -> QIcon:
+    """The line of a size as a small picture."""
+    ratio = of.devicePixelRatioF()
+    picture = QPixmap(SWATCH * ratio)
+    picture.setDevicePixelRatio(ratio)
+    picture.fill(QColor(0, 0, 0, 0))
+    painter = QPainter(picture)
+    pen = pen_of(number, is_chosen=False)
+    pen.setWidthF(1.8)
+    painter.setPen(pen)
+    painter.drawLine(1, SWATCH.height() // 2, SWATCH.width() - 1, SWATCH.height() // 2)
+    painter.end()
+    return QIcon(picture)
