@@ -69,7 +69,7 @@ def test_nested_and_with_blocks_of_their_own(tmp_path: Path) -> None:
     # Wrong usage in one line.
     for wrong in (["--blocks", tmp_path / "nowhere", "--all-sizes"], ["--nested"], ["--blocks", "grade"]):
         made = call("derive", style, *wrong, "--out", tmp_path / "no", "--format", "json")
-        assert made.code == 2 and made.err.count("\n") == 1
+        assert made.code in (1, 2) and made.err.count("\n") == 1
 
 
 def test_people_of_a_table_with_a_bad_row(tmp_path: Path) -> None:

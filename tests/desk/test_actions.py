@@ -23,6 +23,7 @@ from zesty_pivot.data.demo import demo_photograph, demo_trace
 from zesty_pivot.data.digitisers import shipped
 from zesty_pivot.desk.actions import actions
 from zesty_pivot.desk.command_list import CommandList
+from zesty_pivot.desk.sizes.sizes import STATIONS
 
 STEPS = [move("shoulder", "french"), move("waist", "side_bust", "50%"), {"do": "piece.true", "on": "front", "edge": "waist"}]
 IDS = [action.id for action in actions()]
@@ -146,7 +147,38 @@ def measured_screen(window) -> None:  # type: ignore[no-untyped-def]
     window.views.showing.keep(bars=(250.0, 240.0))
 
 
+STATIONS_OF_SIZES = {f"sizes.{id}" for id in STATIONS}
+
+
+def sized(window, station: str = "nested") -> None:  # type: ignore[no-untyped-def]
+    """The style in all its sizes."""
+    window.run("view.sizes")
+    window.views.in_sizes.sizes.turn(station)
+    window.views.in_sizes.sizes.work._thread.join()
+    QApplication.processEvents()
+
+
+def chart_changed(window) -> None:  # type: ignore[no-untyped-def]
+    """A chart of one's own; what a dialog gives is another one."""
+    sized(window, "chart")
+    charts = window.views.in_sizes.charts
+    window.ask.path = window.ask.path.with_suffix(".csv")
+    charts.write_to(window.ask.path)
+    charts.set_cell("regular · 40", "waist", "77 cm")
+    window.views.in_sizes.view.refresh()
+
+
+def writing(window) -> None:  # type: ignore[no-untyped-def]
+    sized(window, "write")
+    window.ask.path = window.ask.path.parent / "written"
+    window.run("sizes.write_all")
+
+
 BEFORE: dict[str, Callable] = {
+    **{id: sized for id in IDS if id.startswith("sizes.") and id not in STATIONS_OF_SIZES},
+    **{id: chart_changed for id in IDS if id.startswith("chart.")},
+    "sizes.stop": writing,
+    "sizes.nested": lambda w: sized(w, "chart"),
     **dict.fromkeys(("lay.find", "lay.turn", "lay.lock"), on_cloth),
     "export.lay": lambda w: w.model.file.replace(style([]).model_copy(update={"lays": (LayFile(folded=True),)}), None),
     "paper.pages": lambda w: w.run("paper.cloth"),
@@ -224,6 +256,7 @@ def seen(window, told: list) -> tuple:  # type: ignore[no-untyped-def]
         None if window.views.plotting.sending is None else window.views.plotting.sending.stage,
         *((window.views.stand.canvas.turn, window.views.trying.work.is_at_work) if model.view == "stand" else ()),
         window.views.showing.is_aiming, window.views.showing.quarters, window.views.showing.shift,
+        window.views.in_sizes.sizes.station, window.views.in_sizes.charts.chart, window.views.in_sizes.writing.was_stopped,
         window.pages.guide.page, window.table.tape.tool.is_on, frozenset(window.strip.unfolded),
     )  # fmt: skip
 

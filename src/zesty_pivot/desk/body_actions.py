@@ -40,7 +40,7 @@ def _own(desk: Desk) -> Undoable | None:
         SIZING: lambda: desk.views.intake.sizing,
         "measure": lambda: desk.views.people if _measuring(desk) else None,
         "block": lambda: desk.views.drafting,
-        "sizes": lambda: desk.views.charts if desk.views.sizes_view.station == "chart" else None,
+        "sizes": lambda: desk.views.in_sizes.charts if desk.views.in_sizes.sizes.station == "chart" else None,
     }
     return works[desk.model.view]() if desk.model.view in works else None
 

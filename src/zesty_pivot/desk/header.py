@@ -87,7 +87,7 @@ class Header(QWidget):
         self.crumb.setVisible(width >= ROOMY)
         self._is_roomy = width >= ROOMY
         self._show_step_buttons()
-        room = 260 if width >= ROOMY else 150
+        room = 260 if width >= ROOMY else 84
         if room != self._name_room:
             self._name_room = room
             self.refresh()

@@ -14,6 +14,7 @@ from zesty_pivot.desk.documents import Documents
 from zesty_pivot.desk.intake_views import IntakeViews
 from zesty_pivot.desk.keeping import Keeper
 from zesty_pivot.desk.model import DIGITISER, IMPORT, RULER, SIZING, START, DeskModel
+from zesty_pivot.desk.sizes.size_views import SizeViews
 from zesty_pivot.desk.style_view import StyleView
 from zesty_pivot.desk.table.canvas import Canvas
 
@@ -30,10 +31,6 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.paper.showing import Showing
     from zesty_pivot.desk.paper_view import PaperView
     from zesty_pivot.desk.people import People
-    from zesty_pivot.desk.sizes.charts import Charts
-    from zesty_pivot.desk.sizes.sizes import Sizes
-    from zesty_pivot.desk.sizes.sizes_view import SizesView
-    from zesty_pivot.desk.sizes.writing_all import WritingAll
     from zesty_pivot.desk.stand.stand_view import StandView
     from zesty_pivot.desk.stand.trying_on import TryingOn
     from zesty_pivot.desk.start_page import StartPage
@@ -52,6 +49,9 @@ class Views(QStackedWidget):
         self._model, self._keeper, self._docs, self._run, self._action = model, keeper, docs, run, action
         self.style_view = style
         self.station = "pages"  # of the paper view
+        self.in_sizes = SizeViews(
+            model, lambda: self.people, lambda: self.paging.printing, run, self.addWidget, self.touched
+        )  # fmt: skip
         self.full: ShowWindow | None = None  # the picture that fills a screen
         self.addWidget(style)
 
@@ -102,7 +102,7 @@ class Views(QStackedWidget):
         """What is tried on."""
         from zesty_pivot.desk.stand.trying_on import TryingOn
 
-        found = TryingOn(self._model, self.people)
+        found = TryingOn(self._model, self.people, lambda: self.in_sizes.sizes)
         found.changed.connect(self.touched)
         self.style_view.side.watch(found)
         return found
@@ -113,42 +113,6 @@ class Views(QStackedWidget):
         from zesty_pivot.desk.stand.stand_view import StandView
 
         view = StandView(self._model, self.trying, self._run)
-        self.addWidget(view)
-        return view
-
-    @cached_property
-    def charts(self) -> Charts:
-        """The size chart, read when it is first asked for."""
-        from zesty_pivot.desk.sizes.charts import Charts
-
-        found = Charts(self._model)
-        found.changed.connect(self.touched)
-        return found
-
-    @cached_property
-    def sizes(self) -> Sizes:
-        """The style in its sizes."""
-        from zesty_pivot.desk.sizes.sizes import Sizes
-
-        found = Sizes(self._model, self.people, self.charts)
-        found.rested.connect(self.touched)
-        return found
-
-    @cached_property
-    def writing_all(self) -> WritingAll:
-        """The style written for all its sizes."""
-        from zesty_pivot.desk.sizes.writing_all import WritingAll
-
-        found = WritingAll(self._model, self.sizes, lambda: self.paging.printing)
-        found.begun.connect(self.touched)
-        return found
-
-    @cached_property
-    def sizes_view(self) -> SizesView:
-        """The sizes view."""
-        from zesty_pivot.desk.sizes.sizes_view import SizesView
-
-        view = SizesView(self._model, self.sizes, self.writing_all, self._run)
         self.addWidget(view)
         return view
 
@@ -221,10 +185,11 @@ class Views(QStackedWidget):
         if self.full is not None:
             self.full.close()
         self.intake.let_go()
+        self.in_sizes.close()
         self.style_view.side.let_go()
         if "stand" in vars(self):
             self.stand.canvas.close_work()
-        for name in ("trying", "plotting", "cloths", "paging", "sizes", "writing_all"):
+        for name in ("trying", "plotting", "cloths", "paging"):
             if name in vars(self):
                 vars(self)[name].close()
         if "start_page" in vars(self):
@@ -255,7 +220,7 @@ class Views(QStackedWidget):
             "measure": lambda: self.measure,
             "block": lambda: self.block,
             "stand": lambda: self.stand,
-            "sizes": lambda: self.sizes_view,
+            "sizes": lambda: self.in_sizes.view,
             "finish": lambda: self.finish,
             "paper": lambda: self.paper,
             START: lambda: self.start_page,
@@ -270,7 +235,7 @@ class Views(QStackedWidget):
         if self._model.view == "stand":
             return self.stand.canvas
         if self._model.view == "sizes":
-            return self.sizes_view.canvas
+            return self.in_sizes.view.canvas
         if self._model.view == "finish":
             return self.finish.canvas
         if self._model.view in (IMPORT, DIGITISER, RULER, SIZING):
@@ -285,8 +250,7 @@ class Views(QStackedWidget):
             self.start_page.restyle()
         if "stand" in vars(self):
             self.stand.canvas.refresh()
-        if "sizes_view" in vars(self):
-            self.sizes_view.refresh()
+        self.in_sizes.restyle()
         self.canvas().update()
 
     def show_view(self) -> None:
@@ -297,8 +261,8 @@ class Views(QStackedWidget):
         self.setCurrentWidget(view)
         if view is vars(self).get("stand"):
             self.stand.begin()
-        if view is vars(self).get("sizes_view"):
-            self.sizes_view.begin()
+        if view is vars(self.in_sizes).get("view"):
+            self.in_sizes.view.begin()
         if view is vars(self).get("measure"):
             self.measure.rows["bust"].edit.setFocus()
         elif view is vars(self.intake).get("library"):

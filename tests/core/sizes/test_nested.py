@@ -91,7 +91,7 @@ def test_a_size_that_cannot_be_made_leaves_the_others(sizes: tuple[Sized, ...]) 
     assert all(one.mm[0] is None and one.mm[1] is not None for one in growth((lost, *sizes)))
     with pytest.raises(ZestyError, match="no size"):
         nested_sheet("none", (lost,), "neck_point")
-    assert not lost.outcome.is_sound and lost.outcome.errors == ("nobody's bust is known",)
+    assert not lost.verdict.is_sound and lost.verdict.errors == ("nobody's bust is known",)
 
 
 # How seams grow.

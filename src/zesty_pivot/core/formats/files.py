@@ -17,7 +17,7 @@ from pydantic import BaseModel, ValidationError
 
 from zesty_pivot.core.errors import FileError, ZestyError
 
-VERSIONS = {"style": 5, "block": 3, "measures": 2}  # of each kind; the others have 1
+VERSIONS = {"style": 6, "block": 3, "measures": 2}  # of each kind; the others have 1
 MAX_BYTES = 16 * 1024 * 1024  # a style with its block is some 10 kB; more is no style
 MAX_BACKUP = 64 * MAX_BYTES  # whatever stands at a name that is saved over is kept, within reason
 PARTIAL = ".part"  # the end of a file's name while it is being written

@@ -31,8 +31,8 @@ from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.kept import cached_property
 from zesty_pivot.core.record import record
 from zesty_pivot.core.sizes.bodies import BodyRow
-from zesty_pivot.core.sizes.outcome import outcome_of
 from zesty_pivot.core.sizes.under import Under
+from zesty_pivot.core.sizes.verdict import verdict_of
 
 LEDGER = "bodies.jsonl"
 AHEAD = 3  # bodies in work or waiting to be told for each process
@@ -207,7 +207,7 @@ def _one(order: Order, row: BodyRow) -> Made:
         files.write_atomic(order.folder / where, zipped(contents))
     else:
         write_together(order.folder / where, contents)
-    came = outcome_of(derived)
+    came = verdict_of(derived)
     return Made(row.number, row.name, where, came.is_sound, came.broken, came.errors, came.warnings, order=told)
 
 

@@ -16,8 +16,8 @@ from zesty_pivot.core.recipe import Evaluator
 from zesty_pivot.core.record import record
 from zesty_pivot.core.sizes.bodies import BodyRow
 from zesty_pivot.core.sizes.chart import APART
-from zesty_pivot.core.sizes.outcome import Outcome, outcome_of
 from zesty_pivot.core.sizes.under import Under
+from zesty_pivot.core.sizes.verdict import Verdict, verdict_of
 
 KEPT = 64  # states of each body: a recipe, and a drag over its last steps
 
@@ -59,9 +59,9 @@ class Sized:
         return None if self.derived is None else self.derived.pattern
 
     @cached_property
-    def outcome(self) -> Outcome:
+    def verdict(self) -> Verdict:
         """What is wrong with it: looked for when it is asked, which takes a tenth of a second."""
-        return Outcome(errors=(self.fault,)) if self.derived is None else outcome_of(self.derived)
+        return Verdict(errors=(self.fault,)) if self.derived is None else verdict_of(self.derived)
 
 
 Blocks = dict[Wearer, tuple[BlockFile, Under, BlockFile | str]]  # over which block, by which way, and what came of it

@@ -115,7 +115,7 @@ class GradingView(QWidget):
     def refresh(self) -> None:
         """Shows the chosen size."""
         style, under = self._model.style, self._sizes.under()
-        wearer = next((one for one in self._sizes.shown if one.title == self._sizes.chosen), None)
+        wearer = self._sizes.who.one(self._sizes.chosen)
         shown = (style.block, under, wearer, style.units, NOW.name)
         if wearer is None or wearer.fault or self._shown == shown:
             return

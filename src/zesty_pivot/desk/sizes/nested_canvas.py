@@ -39,7 +39,7 @@ class LaidLine:
 
 
 @record(eq=False)
-class LaidPiece:
+class LaidNest:
     """A piece in all its sizes, in the room that it takes."""
 
     nested: NestedPiece
@@ -56,7 +56,8 @@ class NestedCanvas(Canvas):
         super().__init__(model)
         self.setAccessibleName("Sizes over each other")
         self._sizes = sizes
-        self.pieces: tuple[LaidPiece, ...] = ()
+        self.pieces: tuple[LaidNest, ...] = ()
+        self._laid: tuple[Sized, ...] = ()  # the sizes that they are of
         self.pointed = ""  # what lies under the pointer, in words
         self._pressed: QPointF | None = None
 
@@ -65,15 +66,15 @@ class NestedCanvas(Canvas):
         """Lays out what is known by now."""
         before = self.content_box()
         sizes = self._sizes.sizes
-        shown = self._sizes.shown
-        base = next((n for n, one in enumerate(sizes) if one.wearer is shown[self._sizes.base]), 0)
+        shown = self._sizes.who.shown
+        base = next((n for n, one in enumerate(sizes) if one.wearer is shown[self._sizes.who.base]), 0)
         numbers = [shown.index(one.wearer) for one in sizes]
         left, found = 0.0, []
         for one in nested(sizes, self._sizes.point, base):
             laid = _laid(one, left, sizes, numbers)
             left = laid.box.right() + GAP
             found.append(laid)
-        self.pieces = tuple(found)
+        self.pieces, self._laid = tuple(found), sizes
         self._fit_again(before)
 
     def content_box(self) -> QRectF:
@@ -105,7 +106,6 @@ class NestedCanvas(Canvas):
                 painter.restore()
 
     def paint_over(self, painter: QPainter) -> None:
-        sizes = self._sizes.sizes
         for piece in self.pieces:
             painter.setFont(text_font(10, bold=True))
             painter.setPen(NOW.color("ink"))
@@ -116,7 +116,7 @@ class NestedCanvas(Canvas):
             shift = piece.lines[0].at - QPointF(*piece.lines[0].line.shift.tolist())
             lines = [one.line for one in piece.lines]
             known = {one.line.number + 1: one.number for one in piece.lines}
-            for text in labels_of(lines, sizes, 11.0 / self.scale):
+            for text in labels_of(lines, self._laid, 11.0 / self.scale):
                 painter.setPen(color_of(known[text.of_size]))
                 at = self.to_px(text.at[0] + shift.x(), text.at[1] + shift.y())
                 painter.drawText(QRectF(at.x() - 20.0, at.y() - 8.0, 40.0, 16.0), Qt.AlignmentFlag.AlignCenter, text.text)
@@ -125,7 +125,7 @@ class NestedCanvas(Canvas):
         said = self.pointed or self._sizes.fault
         painter.drawText(QRectF(RULER + 14.0, RULER + 6.0, self.width() - 60.0, 20.0), Qt.AlignmentFlag.AlignLeft, said)
 
-    def _cross(self, painter: QPainter, piece: LaidPiece) -> None:
+    def _cross(self, painter: QPainter, piece: LaidNest) -> None:
         """The point that lies on itself."""
         first = piece.lines[0]
         at = point_of(first.line.piece, piece.nested.point)
@@ -164,8 +164,8 @@ class NestedCanvas(Canvas):
 
     def keyPressEvent(self, event: QKeyEvent | None) -> None:
         steps = {"[": -1, "]": 1}
-        if event is not None and event.text() in steps and self._sizes.shown:
-            titles = [one.title for one in self._sizes.shown]
+        if event is not None and event.text() in steps and self._sizes.who.shown:
+            titles = [one.title for one in self._sizes.who.shown]
             at = titles.index(self._sizes.chosen) if self._sizes.chosen in titles else 0
             self.picked.emit(titles[(at + steps[event.text()]) % len(titles)])
             return
@@ -198,7 +198,7 @@ def _beside(points: np.ndarray, x: float, y: float) -> float:
     return float(np.hypot(*((start + share[:, None] * way - (x, y)).T)).min())
 
 
-def _laid(one: NestedPiece, left: float, sizes: Sequence[Sized], numbers: Sequence[int]) -> LaidPiece:
+def _laid(one: NestedPiece, left: float, sizes: Sequence[Sized], numbers: Sequence[int]) -> LaidNest:
     shapes = [shapes_of(line.piece) for line in one.lines]
     boxes = [
         shape.box.translated(float(line.shift[0]), float(line.shift[1]))
@@ -214,4 +214,4 @@ def _laid(one: NestedPiece, left: float, sizes: Sequence[Sized], numbers: Sequen
         path.addPath(shape.folds)
         at, title = move + QPointF(*line.shift.tolist()), sizes[line.number].wearer.title
         lines.append(LaidLine(line, numbers[line.number], title, at, path, shape.legs))
-    return LaidPiece(one, tuple(lines), whole.translated(move))
+    return LaidNest(one, tuple(lines), whole.translated(move))

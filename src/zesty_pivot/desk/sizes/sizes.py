@@ -23,11 +23,11 @@ from zesty_pivot.data.methods import method_of
 from zesty_pivot.desk.beside import Beside
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.people import People
 from zesty_pivot.desk.settings import methods_folder
 from zesty_pivot.desk.sizes.charts import Charts
+from zesty_pivot.desk.sizes.who import Who
 
-MOST = 60  # bodies beside each other
+STATIONS = {"chart": "Chart", "nested": "Nested", "growth": "Growth", "grading": "Grading", "write": "Write all"}
 
 
 @record(eq=False)
@@ -44,15 +44,13 @@ class Sizes(QObject):
     changed = pyqtSignal()
     rested = pyqtSignal()  # what can be done may be otherwise
 
-    def __init__(self, model: DeskModel, people: People, charts: Charts) -> None:
+    def __init__(self, model: DeskModel, who: Who, charts: Charts) -> None:
         super().__init__()
-        self._model, self._people, self.charts = model, people, charts
+        self._model, self.who, self.charts = model, who, charts
         self.way: Way | None = None
         self.darts: DartRule = "grow"
-        self.point = "neck_point"
+        self.point, self.station = "neck_point", "nested"
         self.own_blocks: Mapping[str, BlockFile] = {}
-        self.with_people: frozenset[str] = frozenset()  # titles
-        self.guests: tuple[Wearer, ...] = ()  # out of a table that was written, to be looked at
         self.chosen = ""  # the title of the one that is looked at
         self.fault = ""
         self.work = Beside("working out the sizes")
@@ -64,73 +62,22 @@ class Sizes(QObject):
         blocks: Blocks = {}
         self._mine, self._theirs = Sizer(blocks), Sizer(blocks)
         self._grown: Kept[tuple[SeamGrowth, ...]] = Kept(2)
-        self._met: Kept[tuple[Wearer, ...]] = Kept(2)
-        self._seen: Kept[tuple[Wearer, ...]] = Kept(4)
         self.work.improved.connect(self._improve)
         self.work.ended.connect(self._end)
         model.changed.connect(self._at_once)
         model.pace.followed.connect(self.follow)
         charts.changed.connect(self.follow)
 
-    # Who.
-
-    @property
-    def is_child(self) -> bool:
-        """Whether the style is a child's, which is made in children's sizes."""
-        return not self._model.style.block.has_bust_point
-
-    @property
-    def fitting(self) -> tuple[Wearer, ...]:
-        """The sizes of the chart that such a style can be made in."""
-        return tuple(one for one in self.charts.wearers if one.is_child is self.is_child)
-
-    @property
-    def made_in(self) -> tuple[Wearer, ...]:
-        """The sizes that the style is made in: as its file says, else those of the base's group."""
-        asked, fitting = self._model.style.sizes, self.fitting
-        if asked:
-            return tuple(one for one in fitting if one.title in asked)
-        base = next((one for one in fitting if one.title == self.charts.chart.base), fitting[0] if fitting else None)
-        return tuple(one for one in fitting if base is not None and one.group == base.group)
-
-    @property
-    def everybody(self) -> tuple[Wearer, ...]:
-        """The people that may be beside them."""
-        return self._met.get((self._people.history.value,), (), self._meet)
-
-    def _meet(self) -> tuple[Wearer, ...]:
-        found = [self._people.body(n) for n in range(len(self._people.all))]
-        return tuple(
-            Wearer(one.title, tuple(sorted(one.lengths.items())), one.is_child,
-                   fault="" if one.lengths else "nobody measured it yet") for one in found
-        )  # fmt: skip
-
-    @property
-    def shown(self) -> tuple[Wearer, ...]:
-        """Who is worked out: sizes, then people."""
-        values = (self.charts.chart, self._people.history.value, self._model.style.sizes, self.guests)
-        return self._seen.get(values, (self.is_child, self.with_people), self._show)
-
-    def _show(self) -> tuple[Wearer, ...]:
-        return (*self.made_in, *(one for one in self.everybody if one.title in self.with_people), *self.guests)[:MOST]
-
-    @property
-    def base(self) -> int:
-        """The number of the one that stays where it lies: the base of the chart, else the middle one."""
-        shown = self.shown
-        titles = [one.title for one in shown]
-        return titles.index(self.charts.chart.base) if self.charts.chart.base in titles else len(self.made_in) // 2
-
     # What came of it.
 
     @property
     def sizes(self) -> tuple[Sized, ...]:
         """All that is known by now, in their order."""
-        return tuple(self._found[one] for one in self.shown if one in self._found)
+        return tuple(self._found[one] for one in self.who.shown if one in self._found)
 
     def sized(self, title: str) -> Sized | None:
         """One by its title, where it is known."""
-        wearer = next((one for one in self.shown if one.title == title), None)
+        wearer = self.who.one(title)
         return None if wearer is None else self._found.get(wearer)
 
     def is_checked(self, wearer: Wearer) -> bool:
@@ -140,7 +87,7 @@ class Sizes(QObject):
     @property
     def done(self) -> float:
         """The share of the work that is done."""
-        shown = self.shown
+        shown = self.who.shown
         return len([one for one in shown if one in self._checked]) / len(shown) if shown else 1.0
 
     @property
@@ -172,6 +119,12 @@ class Sizes(QObject):
             self.changed.emit()
             self.rested.emit()
 
+    def turn(self, station: str) -> None:
+        """Another of STATIONS."""
+        self.station = station
+        self.changed.emit()
+        self.rested.emit()
+
     def ask(self, **asked: object) -> None:
         """Another `way` to the blocks, rule for `darts`, or `point` that they are laid on."""
         for name, value in asked.items():
@@ -185,8 +138,8 @@ class Sizes(QObject):
 
     def make_in(self, titles: Sequence[str]) -> None:
         """The sizes that the style is made in; kept in its file, undone with its edits."""
-        asked = tuple(one.title for one in self.fitting if one.title in titles)
-        kept = tuple(title for title in self._model.style.sizes if title not in {one.title for one in self.fitting})
+        asked = tuple(one.title for one in self.who.fitting if one.title in titles)
+        kept = tuple(title for title in self._model.style.sizes if title not in {one.title for one in self.who.fitting})
         if not asked:
             self._model.say("A style is made in one size at least.", fault=True)
             self.changed.emit()
@@ -195,12 +148,12 @@ class Sizes(QObject):
 
     def show_person(self, title: str, shown: bool) -> None:
         """Puts a person beside the sizes, or takes them away."""
-        self.with_people = self.with_people | {title} if shown else self.with_people - {title}
+        self.who.people = self.who.people | {title} if shown else self.who.people - {title}
         self.look()
 
     def look_at(self, guest: Wearer) -> None:
         """Somebody who is neither in the chart nor among the people."""
-        self.guests, self.chosen = (guest,), guest.title
+        self.who.guests, self.chosen = (guest,), guest.title
         self.look()
 
     # Working.
@@ -214,7 +167,7 @@ class Sizes(QObject):
         """The chosen one with every move of a hand."""
         if not self._is_seen:
             return
-        wearer = next((one for one in self.shown if one.title == self.chosen), None)
+        wearer = self.who.one(self.chosen)
         style = self._model.derived.style
         if wearer is not None and style is not self._of and self._mine.knows(style, self.under(), wearer):
             self._found[wearer] = self._mine.sized(style, self.under(), wearer)
@@ -229,19 +182,19 @@ class Sizes(QObject):
     @contained("the sizes")
     def look(self) -> None:
         """Works out what is not known of the style as it is."""
-        style, under, shown = self._model.derived.style, self.under(), self.shown
+        style, under, shown = self._model.derived.style, self.under(), self.who.shown
         if not any(one.title == self.chosen for one in shown):
-            self.chosen = shown[self.base].title if shown else ""
+            self.chosen = shown[self.who.base].title if shown else ""
         self.fault = "" if shown else "No size of the chart fits this style: bring in a chart, or choose people."
         asked = (id(style), id(under), shown, self._model.is_previewing)
+        self._found = {one: found for one, found in self._found.items() if one in shown}
+        self._checked &= set(self._found)
         if style is not self._of or under is not self._way:
             self._checked.clear()
             self._of, self._way = style, under
         if self.work.asked != asked and any(one not in self._checked for one in shown):
             at_rest = not self._model.is_previewing
             self.work.begin(asked, lambda stop: _worked(self._theirs, (style, under), shown, at_rest, stop))
-        for gone in [one for one in self._found if one not in shown]:
-            del self._found[gone]
         self.changed.emit()
         self.rested.emit()
 
@@ -277,5 +230,5 @@ def _worked(
     for one in found if at_rest else ():
         if stop.is_set():
             return
-        _ = one.outcome
+        _ = one.verdict
         yield FoundSize(one, True)

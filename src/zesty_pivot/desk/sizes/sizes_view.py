@@ -20,13 +20,12 @@ from zesty_pivot.desk.sizes.chart_view import ChartView
 from zesty_pivot.desk.sizes.grading_view import GradingView
 from zesty_pivot.desk.sizes.growth_table import GrowthTable
 from zesty_pivot.desk.sizes.nested_canvas import NestedCanvas
-from zesty_pivot.desk.sizes.sizes import Sizes
+from zesty_pivot.desk.sizes.sizes import STATIONS, Sizes
 from zesty_pivot.desk.sizes.wearer_list import WearerList
 from zesty_pivot.desk.sizes.writing_all import WritingAll
 from zesty_pivot.desk.sizes.writing_view import WritingView
 from zesty_pivot.desk.table.canvas import Canvas
 
-STATIONS = {"chart": "Chart", "nested": "Nested", "growth": "Growth", "grading": "Grading", "write": "Write all"}
 FRAME_MS = 30  # between two pictures of what comes in
 MORE_WIDE = 20  # px more than other views' sides: a name and what came of it
 
@@ -37,7 +36,6 @@ class SizesView(QWidget):
     def __init__(self, model: DeskModel, sizes: Sizes, writing: WritingAll, run: Callable[[str], None]) -> None:
         super().__init__()
         self._model, self._sizes, self._writing, self._run = model, sizes, writing, run
-        self.station = "nested"
         self.chart, self.nested = ChartView(model, sizes.charts, run), NestedCanvas(model, sizes)
         self.growth, self.grading = GrowthTable(model, sizes), GradingView(model, sizes)
         self.writing = WritingView(writing, run)
@@ -52,7 +50,7 @@ class SizesView(QWidget):
         self._soon.setInterval(FRAME_MS)
         self._soon.timeout.connect(self.refresh)
         self._connect()
-        self.turn(self.station)
+        self.refresh()
 
     def _middle(self) -> QWidget:
         middle = QWidget()
@@ -92,13 +90,17 @@ class SizesView(QWidget):
         titled(rows, "Laid on each other at", self.point)
         titled(rows, "Where their blocks come from", self.way)
         titled(rows, "Darts of graded blocks", self.darts)
-        asked = (("sizes.put_under", "Put it under the style"), ("sizes.trace", "Lay it under the table"))
+        asked = (
+            ("sizes.put_under", "Put it under the style"), ("sizes.trace", "Lay it under the table"),
+            ("sizes.nested_sheets", "Save the nested sheets…"),
+        )  # fmt: skip
         self.feet = side.ask(asked, self._run)
         return side
 
     def _connect(self) -> None:
         sizes = self._sizes
         sizes.changed.connect(self._later)
+        sizes.rested.connect(self.refresh)
         sizes.charts.changed.connect(self._later)
         self.list.chosen.connect(sizes.choose)
         self.list.ticked.connect(self._tick)
@@ -111,8 +113,8 @@ class SizesView(QWidget):
 
     def _tick(self, title: str, on: bool) -> None:
         sizes = self._sizes
-        if title in {one.title for one in sizes.fitting}:
-            titles = [one.title for one in sizes.made_in if one.title != title or on]
+        if title in {one.title for one in sizes.who.fitting}:
+            titles = [one.title for one in sizes.who.made_in if one.title != title or on]
             sizes.make_in([*titles, *([title] if on else [])])
         else:
             sizes.show_person(title, on)
@@ -125,7 +127,7 @@ class SizesView(QWidget):
             self._sizes.ask(way=way or None)
 
     def _open(self, made: Made) -> None:
-        if any(one.title == made.name for one in self._sizes.shown):
+        if any(one.title == made.name for one in self._sizes.who.shown):
             self._sizes.choose(made.name)
         elif (guest := self._writing.wearer(made)) is not None:
             self._sizes.look_at(guest)
@@ -133,15 +135,7 @@ class SizesView(QWidget):
     @property
     def canvas(self) -> Canvas:
         """The canvas of the station; the nested one where it has none."""
-        return self.grading.canvas if self.station == "grading" else self.nested
-
-    def turn(self, station: str) -> None:
-        """Shows another station."""
-        self.station = station
-        self._stack.setCurrentIndex(list(STATIONS).index(station))
-        for id, button in self.buttons.items():
-            button.setChecked(id == station)
-        self.refresh()
+        return self.grading.canvas if self._sizes.station == "grading" else self.nested
 
     def begin(self) -> None:
         """It is looked at: what is not known yet is worked out."""
@@ -157,6 +151,9 @@ class SizesView(QWidget):
         if self._model.view != "sizes":
             return
         sizes = self._sizes
+        self._stack.setCurrentIndex(list(STATIONS).index(sizes.station))
+        for id, button in self.buttons.items():
+            button.setChecked(id == sizes.station)
         self.list.refresh()
         self.bar.setVisible(sizes.work.is_at_work)
         self.bar.setValue(round(100 * sizes.done))
@@ -186,7 +183,7 @@ class SizesView(QWidget):
             return f"{sizes.chosen}: {found.fault}"
         if not sizes.is_checked(found.wearer):
             return f"{sizes.chosen} is being looked over."
-        bad = (*found.outcome.broken, *found.outcome.errors)
+        bad = (*found.verdict.broken, *found.verdict.errors)
         if not bad:
-            return f"{sizes.chosen} is sound" + (f"; {found.outcome.warnings} to look at." if found.outcome.warnings else ".")
+            return f"{sizes.chosen} is sound" + (f"; {found.verdict.warnings} to look at." if found.verdict.warnings else ".")
         return f"{sizes.chosen}: {bad[0]}" + (f" And {len(bad) - 1} more." if len(bad) > 1 else "")

@@ -48,18 +48,18 @@ class WearerList(QTreeWidget):
         """Shows what is so."""
         sizes = self._sizes
         groups: dict[str, list[Wearer]] = {}
-        for one in sizes.fitting:
+        for one in sizes.who.fitting:
             groups.setdefault(capital(one.group) or "Sizes", []).append(one)
-        if sizes.everybody:
-            groups[PEOPLE] = list(sizes.everybody)
-        if sizes.guests:
-            groups[GUESTS] = list(sizes.guests)
+        if sizes.who.everybody:
+            groups[PEOPLE] = list(sizes.who.everybody)
+        if sizes.who.guests:
+            groups[GUESTS] = list(sizes.who.guests)
         self.blockSignals(True)
         shape = tuple((group, *(one.title for one in of_group)) for group, of_group in groups.items())
         if shape != self._shape:
             self._shape = shape
             self._build(groups)
-        shown = {one.title: n for n, one in enumerate(sizes.shown)}
+        shown = {one.title: n for n, one in enumerate(sizes.who.shown)}
         for one in (each for of_group in groups.values() for each in of_group):
             self._show(self._rows[one.title], one, shown.get(one.title))
         self.setCurrentItem(self._rows.get(sizes.chosen))
@@ -96,13 +96,13 @@ class WearerList(QTreeWidget):
         if not self._sizes.is_checked(wearer):
             broken = len(sized.derived.derivation.broken)
             return (f"{broken} broken" if broken else "…"), "It is being looked over.", bool(broken)
-        outcome = sized.outcome
-        why = "\n".join((*outcome.broken, *outcome.errors))
-        if outcome.broken:
-            return f"{len(outcome.broken)} broken", why, True
-        if outcome.errors:
-            return f"{len(outcome.errors)} to mend", why, True
-        count = outcome.warnings
+        verdict = sized.verdict
+        why = "\n".join((*verdict.broken, *verdict.errors))
+        if verdict.broken:
+            return f"{len(verdict.broken)} broken", why, True
+        if verdict.errors:
+            return f"{len(verdict.errors)} to mend", why, True
+        count = verdict.warnings
         return ("sound" if not count else f"sound, {count} to look at"), why or "It can be cut as it is.", False
 
     def _choose(self, item: QTreeWidgetItem | None) -> None:

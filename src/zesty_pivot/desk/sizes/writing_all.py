@@ -54,9 +54,9 @@ class WritingAll(QObject):
 
     def write_sizes(self, folder: Path) -> None:
         """The sizes and people that are shown, a folder or an archive each."""
-        shown = self._sizes.shown
+        shown = self._sizes.who.shown
         rows = [BodyRow(n, one.title, one.is_child, dict(one.lengths), one.fault, one.group) for n, one in enumerate(shown, 1)]
-        base, point = self._sizes.base, self._sizes.point
+        base, point = self._sizes.who.base, self._sizes.point
         self._begin(folder, rows, len(rows), shown if self.is_nested else (), base, point)
 
     def write_table(self, table: Path, folder: Path) -> None:

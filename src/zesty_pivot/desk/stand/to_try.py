@@ -10,12 +10,14 @@ from zesty_pivot.core.formats.derived import derive
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.piece import Body, Pattern
 from zesty_pivot.core.record import record
+from zesty_pivot.core.sizes.sized import Wearer
+from zesty_pivot.core.sizes.under import Under
 from zesty_pivot.core.stand.cloth_kinds import kind_of
 from zesty_pivot.core.stand.fitting import COARSE, Fitting, tried_on
 from zesty_pivot.core.stand.form import form_of
 from zesty_pivot.core.stand.paper import Held, in_the_hand
 
-Garment = tuple[Pattern, Sewing]
+Garment = tuple[Pattern, Sewing, Pattern]  # and the block that it comes from
 Key = tuple[object, ...]
 
 
@@ -28,9 +30,9 @@ class Wearable:
     garment: Callable[[], Garment]
 
 
-def of_pattern(pattern: Pattern, sewing: Sewing) -> Wearable:
+def of_pattern(pattern: Pattern, sewing: Sewing, block: Pattern) -> Wearable:
     """A pattern that is there."""
-    return Wearable((id(pattern), sewing), pattern, lambda: (pattern, sewing))
+    return Wearable((id(pattern), sewing), pattern, lambda: (pattern, sewing, block))
 
 
 def of_variant(style: Style, name: str) -> Wearable:
@@ -39,10 +41,22 @@ def of_variant(style: Style, name: str) -> Wearable:
 
     def garment() -> Garment:
         derived = derive(shown, at_rest=False)
-        return derived.pattern, derived.derivation.sewing
+        return derived.pattern, derived.derivation.sewing, derived.derivation.block
 
     told = shown.model_dump_json(include={"steps", "finish", "measures", "units"})
     return Wearable((id(style.block), told), style.block, garment)
+
+
+def in_size(style: Style, under: Under, wearer: Wearer) -> Wearable:
+    """A style in a size, which is worked out when it is put on."""
+
+    def garment() -> Garment:
+        made = under.styled(style, wearer.title, dict(wearer.lengths), is_child=wearer.is_child)
+        derived = derive(made, at_rest=False)
+        return derived.pattern, derived.derivation.sewing, derived.derivation.block
+
+    told = style.model_dump_json(include={"steps", "finish", "measures", "units"})
+    return Wearable((id(style.block), id(under), wearer, told), (style.block, under), garment)
 
 
 @record(eq=False)
@@ -52,7 +66,6 @@ class ToTryOn:
     key: Key
     title: str
     source: Wearable
-    block: Pattern
     lengths: tuple[tuple[str, float], ...] | None
     is_child: bool = False
     body: Body = Body.NONE
@@ -77,13 +90,13 @@ def is_enough(found: Fitting | Held | None, fine: float) -> bool:
 def worked(missing: list[ToTryOn], kind: str, stop: threading.Event, fine: float, found: Found) -> Iterator[TriedOn]:
     """One after the other, better and better; what was found of it soon is gone on from."""
     for one in missing:
-        pattern, sewing = one.source.garment()
+        pattern, sewing, block = one.source.garment()
         if one.lengths is None:
             turns: Iterator[Fitting | Held] = in_the_hand(pattern, one.body, sewing, stop)
         else:
             known = found.get(one.key)
             soon = known if isinstance(known, Fitting) and known.done >= 1.0 and known.step == COARSE else None
             form = form_of(dict(one.lengths), is_child=one.is_child)
-            turns = tried_on(pattern, one.block, sewing, form, kind_of(kind), stop, fine=fine, soon=soon)
+            turns = tried_on(pattern, block, sewing, form, kind_of(kind), stop, fine=fine, soon=soon)
         for turn in turns:
             yield TriedOn(one.key, turn)

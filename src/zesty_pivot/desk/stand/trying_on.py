@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 
 from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
@@ -17,10 +17,11 @@ from zesty_pivot.desk.beside import Beside
 from zesty_pivot.desk.contained import contained, tried
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.people import STYLE, People
-from zesty_pivot.desk.stand.to_try import Key, ToTryOn, TriedOn, Wearable, is_enough, of_pattern, of_variant, worked
+from zesty_pivot.desk.sizes.sizes import Sizes
+from zesty_pivot.desk.stand.to_try import Key, ToTryOn, TriedOn, Wearable, in_size, is_enough, of_pattern, of_variant, worked
 
 PAPER = "paper"  # no body: the paper in the hand
-NOTHING, BLOCK, BEFORE, OTHER_BODY, VARIANT = "", "block", "before", "body:", "variant:"
+NOTHING, BLOCK, BEFORE, OTHER_BODY, VARIANT, SIZE = "", "block", "before", "body:", "variant:", "size:"
 KEPT = 8  # fittings that are kept
 REST_MS = 250  # after an edit, until it is tried on
 
@@ -30,9 +31,9 @@ class TryingOn(QObject):
 
     changed = pyqtSignal()
 
-    def __init__(self, model: DeskModel, people: People) -> None:
+    def __init__(self, model: DeskModel, people: People, sizes: Callable[[], Sizes]) -> None:
         super().__init__()
-        self._model, self._people = model, people
+        self._model, self._people, self._sizes = model, people, sizes
         self.work = Beside("trying the pattern on")
         self.kind, self.on, self.beside = USUAL, str(STYLE), NOTHING
         self.wanted: tuple[ToTryOn, ...] = ()
@@ -97,6 +98,7 @@ class TryingOn(QObject):
         return [
             *found,
             *((f"{OTHER_BODY}{id}", f"the same on {title}") for id, title in self.bodies if id not in (self.on, PAPER)),
+            *((f"{SIZE}{one.title}", f"size {one.title}") for one in self._sizes().who.shown if not one.fault),
         ]
 
     def _step(self) -> int:
@@ -157,35 +159,44 @@ class TryingOn(QObject):
 
     def _asked(self) -> Iterator[ToTryOn]:
         look = self._model.look
-        now = of_pattern(look.pattern, look.sewing)
+        now = of_pattern(look.pattern, look.sewing, look.block)
         yield from self._want("now", now, self.on)
         if self.beside == NOTHING or self._model.view != "stand":  # beside the table there is room for one
             return
         if self.beside == BLOCK:
-            yield from self._want("the block", of_pattern(look.block, look.sewing), self.on)
+            yield from self._want("the block", of_pattern(look.block, look.sewing, look.block), self.on)
         elif self.beside == BEFORE and self._step() > 0:
             before = self._model.derived.derivation.states[self._step() - 1].pattern
-            yield from self._want(f"before {self._step_words()}", of_pattern(before, look.sewing), self.on)
+            yield from self._want(f"before {self._step_words()}", of_pattern(before, look.sewing, look.block), self.on)
         elif self.beside.startswith(VARIANT):
             name = self.beside.removeprefix(VARIANT)
             yield from self._want(name, of_variant(self._model.style, name), self.on)
+        elif self.beside.startswith(SIZE):
+            title, sizes = self.beside.removeprefix(SIZE), self._sizes()
+            wearer = sizes.who.one(title)
+            if wearer is None:
+                return
+            source = in_size(self._model.derived.style, sizes.under(), wearer)
+            yield self._on(source, f"size {title}", wearer.lengths, is_child=wearer.is_child)
         elif self.beside.startswith(OTHER_BODY):
             id = self.beside.removeprefix(OTHER_BODY)
             yield from self._want(f"on {self._people.body(int(id)).title}", now, id)
 
     def _want(self, title: str, source: Wearable, on: str) -> Iterator[ToTryOn]:
-        block, name = self._model.look.block, source.name
         if on == PAPER:
             pieces = self._model.look.pattern.pieces
             for body in (Body.FRONT, Body.BACK):
                 if any(piece.body is body for piece in pieces):
-                    yield ToTryOn((*name, PAPER, body), f"{body.value}, {title}", source, block, None, body=body)
+                    yield ToTryOn((*source.name, PAPER, body), f"{body.value}, {title}", source, None, body=body)
             return
         whose = self._people.body(int(on))
         if "bust" not in whose.lengths:
             raise ZestyError("nobody's bust is known", where="stand", advice="Measure a person, or choose another form.")
-        lengths, is_child = tuple(sorted(whose.lengths.items())), whose.is_child or not has_bust_point(block)
-        yield ToTryOn((*name, lengths, is_child, self.kind), title, source, block, lengths, is_child)
+        is_child = whose.is_child or not has_bust_point(self._model.look.block)
+        yield self._on(source, title, tuple(sorted(whose.lengths.items())), is_child=is_child)
+
+    def _on(self, source: Wearable, title: str, lengths: tuple[tuple[str, float], ...], *, is_child: bool) -> ToTryOn:
+        return ToTryOn((*source.name, lengths, is_child, self.kind), title, source, lengths, is_child)
 
     # Hearing.
 

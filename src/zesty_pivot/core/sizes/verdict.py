@@ -8,7 +8,7 @@ from zesty_pivot.core.record import record
 
 
 @record
-class Outcome:
+class Verdict:
     """Broken steps and errors by name, what is wrong with the latter first; and how many warnings there are."""
 
     broken: tuple[str, ...] = ()
@@ -21,11 +21,11 @@ class Outcome:
         return not self.broken and not self.errors
 
 
-def outcome_of(derived: Derived) -> Outcome:
+def verdict_of(derived: Derived) -> Verdict:
     """What came of it; what somebody accepted is left out."""
     found = [one for one in derived.findings if not one.accepted and one.check != "broken_step"]
     errors = (one for one in found if one.severity is Severity.ERROR)
-    return Outcome(
+    return Verdict(
         tuple(f"step {n}, {derived.derivation.said(n)}: {error.what}" for n, error in derived.derivation.broken),
         tuple(f"{one.piece}: {one.message}" if one.piece else one.message for one in errors),
         sum(one.severity is Severity.WARNING for one in found),
