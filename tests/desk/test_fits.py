@@ -22,7 +22,7 @@ from zesty_pivot.desk.theme import DARK, LIGHT, Theme
 from zesty_pivot.desk.underlay_page import UnderlayPage
 
 SIZES = {"1280x800": (1280, 800), "150 % of it": (853, 505)}
-VIEWS = ["style", "trace", "walk", "hand", "practise", "neck", "measure", "block", "stand", "finish", "paper", "start"]
+VIEWS = ["style", "trace", "walk", "hand", "practise", "neck", "measure", "block", "stand", "sizes", "finish", "paper", "start"]
 
 
 def clipped(root: QWidget) -> list[str]:

@@ -58,7 +58,7 @@ def in_sizes(open_desk, qtbot, few):  # type: ignore[no-untyped-def]
 
 def worked_out(window, qtbot) -> None:  # type: ignore[no-untyped-def]
     sizes, view = window.views.in_sizes.sizes, window.views.in_sizes.view
-    qtbot.waitUntil(lambda: not sizes.work.is_at_work and not view._soon.isActive(), timeout=60_000)
+    qtbot.waitUntil(lambda: not sizes.is_at_work and not view._soon.isActive(), timeout=60_000)
     view.refresh()
 
 

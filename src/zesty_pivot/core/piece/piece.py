@@ -144,11 +144,22 @@ class Piece:
 
     def corner(self, name: str) -> Vector:
         """A corner of the outline by its landmark: the start of the edge that begins there, (2,) mm."""
-        for run in self.runs:
-            if self.ends.get(self.role(run.edge), ("", ""))[0] == name:
-                return run.path.start
+        if name in self._corners:
+            return self._corners[name]
         what, advice = one_of("landmark", name, (self.ends[r][0] for _id, r in self.roles if r in self.ends))
         raise PlaceError(what, where=self.name, advice=advice)
+
+    @cached_property
+    def _corners(self) -> dict[str, Vector]:
+        found: dict[str, Vector] = {}
+        for run in self.runs:
+            found.setdefault(self.ends.get(self.role(run.edge), ("", ""))[0], run.path.start)
+        found.pop("", None)
+        return found
+
+    def has_corner(self, name: str) -> bool:
+        """Whether an edge begins at a corner of this landmark."""
+        return name in self._corners
 
     def after(self, index: int) -> int:
         """The index of the run that follows a run round the ring."""

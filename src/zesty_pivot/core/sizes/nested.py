@@ -8,7 +8,6 @@ from collections.abc import Iterator, Sequence
 
 import numpy as np
 
-from zesty_pivot.core.errors import PlaceError
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import CORNERS, LANDMARKS
@@ -26,10 +25,7 @@ def point_of(piece: Piece, point: str) -> Vector | None:
     for name in (point, f"{point}.left"):
         if name in piece.landmarks:
             return piece.pivot(name)
-    try:
-        return piece.corner(point)
-    except PlaceError:
-        return None
+    return piece.corner(point) if piece.has_corner(point) else None
 
 
 @record(eq=False)

@@ -96,7 +96,8 @@ def _laid(one: NestedPiece, sizes: Sequence[Sized], finished: Sequence[dict[str,
                 strokes.append(stroke)
         circles += [replace(c, of_size=of_size, id=f"{of_size}.{c.id}") for c in moved.circles]
         rings.append(moved.ring)
-    texts = (*_said(shown, one, sizes), *labels_of([line for line, _piece in made], sizes))
+    lines = [line for line, _piece in made]
+    texts = (*_said(shown, one, sizes), *labels_of(lines, sizes, label_corner(lines)))
     return FinishedPiece(
         one.name, shown.cut, tuple(strokes), tuple(circles), texts, (), (),
         _round(rings),
@@ -117,10 +118,14 @@ def _said(shown: FinishedPiece, one: NestedPiece, sizes: Sequence[Sized]) -> tup
     )
 
 
-def labels_of(lines: Sequence[NestedLine], sizes: Sequence[Sized], tall: float = LABEL) -> tuple[Text, ...]:
-    """The name of each size at the corner that goes farthest from one size to the next; where they lie too close they stand
-    under each other, `tall` mm high."""
-    corner = max(POINTS, key=lambda point: _spread(lines, point))
+def label_corner(lines: Sequence[NestedLine]) -> str:
+    """The corner that goes farthest from the first size to the last: there names have room."""
+    ends = (lines[0], lines[-1])
+    return max(POINTS, key=lambda point: _spread(ends, point))
+
+
+def labels_of(lines: Sequence[NestedLine], sizes: Sequence[Sized], corner: str, tall: float = LABEL) -> tuple[Text, ...]:
+    """The name of each size at a corner; where they lie too close they stand under each other, `tall` mm high."""
     is_one_group = len({sizes[line.number].wearer.group for line in lines}) == 1
     order = sorted(lines, key=lambda line: float(_at(line, corner)[1]))
     spots = np.array([_at(line, corner) for line in order])
@@ -141,7 +146,7 @@ def _at(line: NestedLine, corner: str) -> NDArray[np.float64]:
 
 
 def _spread(lines: Sequence[NestedLine], point: str) -> float:
-    """How far a point goes from the first to the last size, mm; less than nothing where a size has not got it."""
+    """How far a point goes from one size to another, mm; less than nothing where one has not got it."""
     if any(point_of(line.piece, point) is None for line in lines):
         return -1.0
     return float(np.ptp([_at(line, point) for line in lines], axis=0).sum())

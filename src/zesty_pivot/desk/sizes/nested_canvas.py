@@ -2,22 +2,23 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Hashable, Iterator, Sequence
 
 import numpy as np
 from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
-from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPainterPath, QPen
+from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 
 from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.core.record import record
 from zesty_pivot.core.sizes.nested import NestedLine, NestedPiece, nested, point_of
-from zesty_pivot.core.sizes.nested_sheet import labels_of
+from zesty_pivot.core.sizes.nested_sheet import label_corner, labels_of
 from zesty_pivot.core.sizes.sized import Sized
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.sizes.size_looks import color_of, pen_of
 from zesty_pivot.desk.sizes.sizes import Sizes
-from zesty_pivot.desk.table.canvas import RULER, Canvas
+from zesty_pivot.desk.table.canvas import RULER
+from zesty_pivot.desk.table.kept_canvas import KeptCanvas
 from zesty_pivot.desk.table.shapes import shapes_of
 from zesty_pivot.desk.theme import NOW, text_font
 
@@ -34,8 +35,6 @@ class LaidLine:
     number: int
     title: str
     at: QPointF
-    path: QPainterPath
-    legs: QPainterPath
 
 
 @record(eq=False)
@@ -45,9 +44,10 @@ class LaidNest:
     nested: NestedPiece
     lines: tuple[LaidLine, ...]
     box: QRectF
+    corner: str  # where the sizes' names stand
 
 
-class NestedCanvas(Canvas):
+class NestedCanvas(KeptCanvas):
     """The pieces side by side. A click on a line chooses its size; so do the keys [ and ]."""
 
     picked = pyqtSignal(str)
@@ -88,22 +88,41 @@ class NestedCanvas(Canvas):
     # Drawing.
 
     def paint_content(self, painter: QPainter) -> None:
-        px = 1.0 / self.scale
-        chosen = self._sizes.chosen
-        for piece in self.pieces:
-            order = sorted(piece.lines, key=lambda one: one.title == chosen)
-            for one in order:
-                is_chosen = one.title == chosen
-                pen = pen_of(one.number, is_chosen=is_chosen, px=px)
-                painter.save()
-                painter.translate(one.at)
-                painter.setBrush(Qt.BrushStyle.NoBrush)
-                painter.setPen(pen)
-                painter.drawPath(one.path)
-                pen.setWidthF(pen.widthF() * 0.6)
-                painter.setPen(pen)
-                painter.drawPath(one.legs)
-                painter.restore()
+        self.paint_still(painter)
+        self.paint_moving(painter)
+
+    def still_key(self) -> Hashable:
+        """All but the chosen one, which may follow a hand."""
+        lines = self._lines(is_chosen=False)
+        seen = ((id(one.line.piece), one.number, one.at.x(), one.at.y()) for one in lines)
+        return (self._sizes.chosen, self._sizes.is_at_work, *seen)
+
+    def paint_still(self, painter: QPainter) -> None:
+        # Dashes take three times as long smoothed: those that will be drawn again in a moment are not.
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing, not self._sizes.is_at_work)
+        for one in self._lines(is_chosen=False):
+            self._paint(painter, one, is_chosen=False)
+        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
+
+    def paint_moving(self, painter: QPainter) -> None:
+        for one in self._lines(is_chosen=True):
+            self._paint(painter, one, is_chosen=True)
+
+    def _lines(self, *, is_chosen: bool) -> Iterator[LaidLine]:
+        return (one for piece in self.pieces for one in piece.lines if (one.title == self._sizes.chosen) is is_chosen)
+
+    def _paint(self, painter: QPainter, one: LaidLine, *, is_chosen: bool) -> None:
+        pen, shape = pen_of(one.number, is_chosen=is_chosen, px=1.0 / self.scale), shapes_of(one.line.piece)
+        painter.save()
+        painter.translate(one.at)
+        painter.setBrush(Qt.BrushStyle.NoBrush)
+        painter.setPen(pen)
+        painter.drawPath(shape.seams)
+        painter.drawPath(shape.folds)
+        pen.setWidthF(pen.widthF() * 0.6)
+        painter.setPen(pen)
+        painter.drawPath(shape.legs)
+        painter.restore()
 
     def paint_over(self, painter: QPainter) -> None:
         for piece in self.pieces:
@@ -116,7 +135,7 @@ class NestedCanvas(Canvas):
             shift = piece.lines[0].at - QPointF(*piece.lines[0].line.shift.tolist())
             lines = [one.line for one in piece.lines]
             known = {one.line.number + 1: one.number for one in piece.lines}
-            for text in labels_of(lines, self._laid, 11.0 / self.scale):
+            for text in labels_of(lines, self._laid, piece.corner, 11.0 / self.scale):
                 painter.setPen(color_of(known[text.of_size]))
                 at = self.to_px(text.at[0] + shift.x(), text.at[1] + shift.y())
                 painter.drawText(QRectF(at.x() - 20.0, at.y() - 8.0, 40.0, 16.0), Qt.AlignmentFlag.AlignCenter, text.text)
@@ -209,9 +228,7 @@ def _laid(one: NestedPiece, left: float, sizes: Sequence[Sized], numbers: Sequen
         whole = whole.united(box)
     move = QPointF(left - whole.left(), -whole.top())
     lines = []
-    for line, shape in zip(one.lines, shapes, strict=True):
-        path = QPainterPath(shape.seams)
-        path.addPath(shape.folds)
+    for line in one.lines:
         at, title = move + QPointF(*line.shift.tolist()), sizes[line.number].wearer.title
-        lines.append(LaidLine(line, numbers[line.number], title, at, path, shape.legs))
-    return LaidNest(one, tuple(lines), whole.translated(move))
+        lines.append(LaidLine(line, numbers[line.number], title, at))
+    return LaidNest(one, tuple(lines), whole.translated(move), label_corner(one.lines))

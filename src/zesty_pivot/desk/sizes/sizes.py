@@ -9,7 +9,7 @@ import threading
 from collections.abc import Iterator, Mapping, Sequence
 from pathlib import Path
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.style_file import Style
@@ -27,6 +27,7 @@ from zesty_pivot.desk.settings import methods_folder
 from zesty_pivot.desk.sizes.charts import Charts
 from zesty_pivot.desk.sizes.who import Who
 
+REST_MS = 60  # after an edit, until the others are worked out: what was edited and its findings come first
 STATIONS = {"chart": "Chart", "nested": "Nested", "growth": "Growth", "grading": "Grading", "write": "Write all"}
 
 
@@ -42,6 +43,7 @@ class Sizes(QObject):
     """What is asked stands here; what is found of it is kept as long as the style and the bodies are the same."""
 
     changed = pyqtSignal()
+    moved = pyqtSignal()  # the chosen one alone
     rested = pyqtSignal()  # what can be done may be otherwise
 
     def __init__(self, model: DeskModel, who: Who, charts: Charts) -> None:
@@ -58,10 +60,15 @@ class Sizes(QObject):
         self._checked: set[Wearer] = set()
         self._of: Style | None = None  # the style that was worked out, and the way to its blocks
         self._way: Under | None = None
+        self._followed: Style | None = None  # the style that the chosen one was worked out for
         self._ways: tuple[object, Under] | None = None
         blocks: Blocks = {}
         self._mine, self._theirs = Sizer(blocks), Sizer(blocks)
         self._grown: Kept[tuple[SeamGrowth, ...]] = Kept(2)
+        self._rest = QTimer(self)
+        self._rest.setSingleShot(True)
+        self._rest.setInterval(REST_MS)
+        self._rest.timeout.connect(self.look)
         self.work.improved.connect(self._improve)
         self.work.ended.connect(self._end)
         model.changed.connect(self._at_once)
@@ -169,19 +176,28 @@ class Sizes(QObject):
             return
         wearer = self.who.one(self.chosen)
         style = self._model.derived.style
-        if wearer is not None and style is not self._of and self._mine.knows(style, self.under(), wearer):
+        if wearer is None or style is self._followed:
+            return
+        self._followed = style
+        if self._mine.knows(style, self.under(), wearer):
             self._found[wearer] = self._mine.sized(style, self.under(), wearer)
             self._checked.discard(wearer)
-            self.changed.emit()
+            self.moved.emit()
 
     def follow(self) -> None:
-        """Something is otherwise: all are worked out again, when they are looked at."""
+        """Something is otherwise: all are worked out again, when they are looked at, once what was edited is painted."""
         if self._is_seen:
-            self.look()
+            self._rest.start()
+
+    @property
+    def is_at_work(self) -> bool:
+        """Whether there is something to come."""
+        return self.work.is_at_work or self._rest.isActive()
 
     @contained("the sizes")
     def look(self) -> None:
         """Works out what is not known of the style as it is."""
+        self._rest.stop()
         style, under, shown = self._model.derived.style, self.under(), self.who.shown
         if not any(one.title == self.chosen for one in shown):
             self.chosen = shown[self.who.base].title if shown else ""
@@ -200,6 +216,7 @@ class Sizes(QObject):
 
     def close(self) -> None:
         """Stops, and waits for the thread."""
+        self._rest.stop()
         self.work.close()
 
     def _improve(self, _asked: object, found: object) -> None:

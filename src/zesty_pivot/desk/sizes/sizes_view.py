@@ -26,7 +26,7 @@ from zesty_pivot.desk.sizes.writing_all import WritingAll
 from zesty_pivot.desk.sizes.writing_view import WritingView
 from zesty_pivot.desk.table.canvas import Canvas
 
-FRAME_MS = 30  # between two pictures of what comes in
+FRAME_MS, BUSY_MS = 30, 250  # between two pictures of what comes in; longer while it comes in, which it keeps waiting
 MORE_WIDE = 20  # px more than other views' sides: a name and what came of it
 
 
@@ -47,7 +47,6 @@ class SizesView(QWidget):
         abreast(self, self._middle(), self._side(), widest=0)
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
-        self._soon.setInterval(FRAME_MS)
         self._soon.timeout.connect(self.refresh)
         self._connect()
         self.refresh()
@@ -101,6 +100,7 @@ class SizesView(QWidget):
         sizes = self._sizes
         sizes.changed.connect(self._later)
         sizes.rested.connect(self.refresh)
+        sizes.moved.connect(self._follow_hand)
         sizes.charts.changed.connect(self._later)
         self.list.chosen.connect(sizes.choose)
         self.list.ticked.connect(self._tick)
@@ -143,7 +143,11 @@ class SizesView(QWidget):
 
     def _later(self) -> None:
         if not self._soon.isActive():
-            self._soon.start()
+            self._soon.start(BUSY_MS if self._sizes.work.is_at_work else FRAME_MS)
+
+    def _follow_hand(self) -> None:
+        if self._sizes.station == "nested":
+            self.nested.refresh()
 
     @contained("the sizes")
     def refresh(self) -> None:
@@ -155,7 +159,7 @@ class SizesView(QWidget):
         for id, button in self.buttons.items():
             button.setChecked(id == sizes.station)
         self.list.refresh()
-        self.bar.setVisible(sizes.work.is_at_work)
+        self.bar.setVisible(sizes.is_at_work)
         self.bar.setValue(round(100 * sizes.done))
         self.why.setText(self._why())
         points = [(one, capital(words(one))) for one in sizes.points]

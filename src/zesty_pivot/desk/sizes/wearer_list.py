@@ -40,6 +40,7 @@ class WearerList(QTreeWidget):
             header.resizeSection(0, NAMES)
         self._rows: dict[str, QTreeWidgetItem] = {}
         self._shape: tuple[object, ...] = ()
+        self._told: dict[str, tuple[object, ...]] = {}  # what the rows show
         self.currentItemChanged.connect(self._choose)
         self.itemChanged.connect(self._tick)
         self.itemActivated.connect(self._open)
@@ -67,7 +68,7 @@ class WearerList(QTreeWidget):
 
     def _build(self, groups: dict[str, list[Wearer]]) -> None:
         self.clear()
-        self._rows = {}
+        self._rows, self._told = {}, {}
         for group, of_group in groups.items():
             head = QTreeWidgetItem(self, [group])
             head.setFlags(Qt.ItemFlag.ItemIsEnabled)
@@ -78,9 +79,13 @@ class WearerList(QTreeWidget):
                 self._rows[one.title] = row
 
     def _show(self, row: QTreeWidgetItem, wearer: Wearer, number: int | None) -> None:
+        said, why, is_bad = self._said(wearer) if number is not None else ("", "", False)
+        shown = (number, said, why, NOW.name)
+        if self._told.get(wearer.title) == shown:
+            return
+        self._told[wearer.title] = shown
         row.setCheckState(0, Qt.CheckState.Unchecked if number is None else Qt.CheckState.Checked)
         row.setIcon(0, QIcon() if number is None else _swatch(number, self))
-        said, why, is_bad = self._said(wearer) if number is not None else ("", "", False)
         row.setText(1, said)
         row.setForeground(1, NOW.color("error" if is_bad else "quiet"))
         for column in (0, 1):
@@ -117,6 +122,7 @@ class WearerList(QTreeWidget):
     def _tick(self, item: QTreeWidgetItem, column: int) -> None:
         title = item.data(0, TITLE)
         if title and column == 0:
+            self._told.pop(title, None)  # what the hand did is no longer what is so
             self.ticked.emit(title, item.checkState(0) == Qt.CheckState.Checked)
 
 
