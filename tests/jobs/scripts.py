@@ -6,7 +6,7 @@ from collections.abc import Callable
 from dataclasses import dataclass
 from typing import Any
 
-from tests.jobs import bodies, darts, fullness, lines_across, necks, to_table, tops
+from tests.jobs import bodies, darts, fullness, lines_across, necks, next_client, to_table, tops
 from tests.jobs.hand import Hand
 from tests.samples import move
 from zesty_pivot.core.finish.piece import FinishedPiece
@@ -52,9 +52,8 @@ JOBS = {
     "J23": Job("pleated front", 20.0, fullness.j23, fullness.j23_check, one_dart=True),
     "J24": Job("cowl", 20.0, fullness.j24, fullness.j24_check),
     "J27": Job("to the table", 30.0, to_table.j27, to_table.j27_check),
+    "J26": Job("next client", 480.0, next_client.j26, next_client.j26_check),
     "J25": Job("draped side", 25.0, fullness.j25, fullness.j25_check, one_dart=True),
 }
 
-NOT_YET = {
-    "J26": ("next client", 480, "no sizes yet"),
-}
+NOT_YET: dict[str, tuple[str, int, str]] = {}

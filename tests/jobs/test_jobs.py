@@ -5,13 +5,15 @@ import pytest
 from tests.jobs.run import done
 from tests.jobs.scripts import JOBS, NOT_YET
 
-MOST = dict.fromkeys(("J14", "J15", "J22", "J23", "J24", "J25"), 2.0) | dict.fromkeys(
-    ("J01", "J04", "J06", "J15", "J20", "J21"), 4.0
+MOST = (
+    dict.fromkeys(("J14", "J15", "J22", "J23", "J24", "J25"), 2.0)
+    | dict.fromkeys(("J01", "J04", "J06", "J15", "J20", "J21"), 4.0)
+    | {"J26": 3.0}
 )
 
 
 # The shorter half; `make jobs` does all of them, each on three blocks.
-SHORT = ("J05", "J06", "J07", "J09", "J11", "J13", "J16", "J17", "J19", "J20", "J21", "J24", "J25")
+SHORT = ("J05", "J06", "J07", "J09", "J11", "J13", "J16", "J17", "J19", "J20", "J21", "J24", "J25", "J26")
 
 
 @pytest.mark.parametrize("id", SHORT)

@@ -8,11 +8,13 @@ import numpy as np
 import pytest
 import shapely
 
+from tests.drafted import room_block
 from tests.samples import hip_block, real_block
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.formats import block_file
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.drafted_block import drafted
+from zesty_pivot.core.ledger import girths
 from zesty_pivot.core.piece import Pattern
 from zesty_pivot.core.piece.region import outline
 from zesty_pivot.core.sizes.graded import arrows, graded, table_for
@@ -178,3 +180,18 @@ def test_what_cannot_be_graded_says_why() -> None:
     few = {name: WOMEN[BASE][name] for name in ("bust", "waist", "hip")}
     by = SizeDifferences(few, {**few, "span": 250.0})
     assert by.of("span/2") == 0.0
+
+
+@pytest.mark.parametrize("name", ["two darts 93", "side and waist 91"])
+def test_the_ease_stays_from_size_to_size(name: str) -> None:
+    """With the shoulder dart open the underarm of large sizes hangs below the bust line; the finished bust was then measured to
+    the armhole, 49 mm too little on the largest size."""
+    block = room_block(name)
+    own = block_file.pattern(block)
+    wanted = girths(own, own).bust
+    assert wanted is not None
+    for size in WOMEN:
+        made = block_file.pattern(graded(block, block.measurements, size))
+        found = girths(made, made).bust
+        assert found is not None
+        assert found - size["bust"] == pytest.approx(wanted - block.measurements["bust"], abs=6.0)

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import math
+from dataclasses import field
 
 import numpy as np
 import shapely
@@ -28,7 +29,7 @@ class Circle:
     at: tuple[float, float]
     radius: float
     id: str
-    of_size: int = 0
+    of_size: int = field(default=0, repr=False)
 
 
 @record
@@ -40,7 +41,7 @@ class Text:
     size: float
     turn: float = 0.0
     bold: bool = False
-    of_size: int = 0
+    of_size: int = field(default=0, repr=False)
 
 
 def notch(end: Vector, point: Vector, ring: NDArray[np.float64]) -> Path:

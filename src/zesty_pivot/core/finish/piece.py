@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import field
 
 import numpy as np
 import shapely
@@ -67,7 +68,7 @@ class Stroke:
     kind: str
     id: str
     paths: tuple[Path, ...]
-    of_size: int = 0
+    of_size: int = field(default=0, repr=False)
 
 
 @record

@@ -105,9 +105,15 @@ def level_walk(piece: Piece, y: float) -> LevelWalk | None:
 
 def cloth_at(piece: Piece, y: float) -> float:
     """The cloth (mm) across a piece at a height y, its darts shut: from the centre to the outline; of a piece without a centre
-    there all that lies at that height."""
+    there all that lies at that height. Where an outer part is swung down by a dart above, so that the level runs out at the
+    armhole, it is measured to the underarm."""
     walk = level_walk(piece, y)
-    return _plain_cloth(piece, y) if walk is None else walk.length
+    if walk is None:
+        return _plain_cloth(piece, y)
+    start, out = walk.stretches[-1]
+    if piece.role(piece.runs[walk.end.run].edge) != "armhole" or not piece.has_corner("underarm"):
+        return walk.length
+    return walk.length - math.dist(start, out) + math.dist(start, piece.corner("underarm"))
 
 
 def cloth_to(piece: Piece, y: float, end: Vector) -> float:
