@@ -8,7 +8,7 @@ import sys
 import tempfile
 from pathlib import Path
 
-FEW, SOME, MANY, ALIKE = 10, 100, 400, 60  # bodies
+FEW, SOME, MANY, ALIKE = 10, 100, 400, 200  # bodies
 
 # What a process of its own does: so many bodies in so many processes; seconds, and the peak memory of it and of those in MB.
 BATCH = """

@@ -59,7 +59,9 @@ STYLES: dict[str, dict[str, Any]] = {
             {"do": "piece.true_seam", "on": "front_centre", "other": "front_side", "seam": "style_line", "edge": "shoulder"},
             {"do": "piece.true_seam", "on": "back_centre", "other": "back_side", "seam": "style_line", "edge": "waist"},
         ],
-        "notes": "Gala night, soprano solo. A princess gown bodice in four numbered panels, hollow above the bust, zip at CB.",
+        "sizes": [f"{group} · {size}" for group in ("regular", "tall") for size in range(34, 54, 2)],
+        "notes": "Gala night, soprano solo and choir. A princess gown bodice in four numbered panels, hollow above the bust, "
+        "zip at CB; made in all sizes.",
     },
     "nocturne": {
         "name": "Nocturne tunic", "units": "cm", "block": "quillmere-hip",

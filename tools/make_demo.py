@@ -235,8 +235,9 @@ def main() -> None:
         (OUT / f"{file}.zblock").write_bytes(block_file.dump(block_file.from_value(made[file], file)))
     for name, style in STYLES.items():
         block = made[style.get("block", "quillmere")]
-        head = {"format": "zesty-pivot/style", "version": 4, "name": style["name"], "units": style["units"], "block": block}
-        rest = {"measures": {}, "steps": style["steps"], "finish": {"size": "Isaura"}, "notes": style["notes"]}
+        head = {"format": "zesty-pivot/style", "version": 6, "name": style["name"], "units": style["units"], "block": block}
+        rest = {"measures": {}, "steps": style["steps"], "finish": {"size": "Isaura"}, "notes": style["notes"],
+                "sizes": style.get("sizes", [])}  # fmt: skip
         (OUT / f"{name}.zpiv").write_bytes(style_file.dump(style_file.from_value({**head, **rest}, name)))
 
 

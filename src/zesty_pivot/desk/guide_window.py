@@ -16,6 +16,7 @@ PAGES = {
     "library": "import.md",
     "finish": "finish.md",
     "paper": "paper.md",
+    "sizes": "sizes.md",
     "stand": "stand.md",
 }
 PANEL_PAGES = {

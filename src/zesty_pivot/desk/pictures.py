@@ -93,15 +93,9 @@ class _Shots:
         window.model.set_view("finish")
         self.shot("finish")
         self._stand()
+        self._sizes()
         self._titled()
         self._cut()
-        window.begin(with_start_page=True)
-        window.resize(SIZE)
-        _wait(200)
-        window.views.start_page.show_leftovers(())
-        _wait_until(lambda: window.views.start_page.is_drawn)
-        self.shot("start")
-        window.model.set_view("style")
         self._compared()
         window.close()
         return self.written
@@ -163,6 +157,11 @@ class _Shots:
         parts.append(seen("grain", on="-1", beside=f"body:{larger}"))
         window.set_theme("light")
         trying.choose(on="-1", beside="")
+        self._together("stand_looks", parts)
+        window.model.set_view("style")
+
+    def _together(self, name: str, parts: list[QImage]) -> None:
+        """Four pictures as one."""
         wide, tall = parts[0].width(), parts[0].height()
         sheet = QImage(2 * wide + 8, 2 * tall + 8, QImage.Format.Format_RGB32)
         sheet.fill(Qt.GlobalColor.white)
@@ -170,11 +169,58 @@ class _Shots:
         for n, part in enumerate(parts):
             painter.drawImage(n % 2 * (wide + 8), n // 2 * (tall + 8), part)
         painter.end()
-        path = self.folder / "stand_looks.png"
-        if not sheet.scaledToWidth(1280, Qt.TransformationMode.SmoothTransformation).save(str(path)):
+        path = self.folder / f"{name}.png"
+        if not sheet.scaledToWidth(1800, Qt.TransformationMode.SmoothTransformation).save(str(path)):
             raise RuntimeError(f"the picture {path} cannot be written")
         self.written.append(path)
+
+    def _sizes(self) -> None:
+        """A gown in ten sizes over each other; chart, growth after a slip in it, grading arrows, and eight sizes that are being
+        written, of which two break."""
+        from zesty_pivot.core.steps import registry
+
+        window = self.window
+        found = window.views.in_sizes
+        self._open("Canticle")
+        window.run("view.sizes")
+        found.sizes.make_in([f"regular · {name}" for name in range(34, 54, 2)])
+        _wait_until(lambda: not found.sizes.is_at_work)
+        found.sizes.choose("regular · 44")
+        self.shot("sizes")
+        parts = []
+
+        def seen(station: str) -> None:
+            window.run(f"sizes.{station}")
+            _wait_until(lambda: not found.sizes.is_at_work)
+            _wait(400)
+            parts.append(found.view.grab().toImage())
+
+        found.charts.set_cell("regular · 46", "waist", "91 cm")
+        seen("chart")
+        seen("growth")
+        window.run("edit.undo")
+        found.charts.undo(-1)
+        self._open("Carol")
+        found.sizes.choose("children · 140")
+        seen("grading")
+        pleats = {"do": "fullness.pleat", "on": "front", "edge": "shoulder", "count": 1, "depth": "2 mm"}
+        self._open("Descant")
+        sizes = tuple(f"regular · {name}" for name in range(38, 54, 2))
+        style = window.model.style.model_copy(update={"steps": (registry.read(pleats),), "sizes": sizes})
+        window.model.edit(style, "pleats")
+        window.run("view.sizes")
+        _wait_until(lambda: not found.sizes.is_at_work)
+        with tempfile.TemporaryDirectory() as folder:
+            window.run("sizes.write")
+            found.writing.write_sizes(Path(folder))
+            _wait_until(lambda: found.writing.count > 5)
+            parts.append(found.view.grab().toImage())
+            found.writing.stop()
+            found.writing.close()
+        self._together("sizes_more", parts)
+        self._open("Descant")
         window.model.set_view("style")
+        window.model.say("")
 
     def _titled(self) -> None:
         """The pages, with the title block on the first."""
@@ -289,20 +335,12 @@ class _Shots:
         )
 
     def _measured(self) -> None:
-        """The simulated digitiser in the middle of a replay; the same block by ruler, with one measure that is wrong."""
-        from zesty_pivot.core.formats import ruled
-        from zesty_pivot.data.demo import demo_ruler
-
-        window = self.window
-        digitising, ruling = window.views.intake.digitising, window.views.intake.ruling
+        """The simulated digitiser in the middle of a replay."""
+        digitising = self.window.views.intake.digitising
         digitising.play_demo()
         _wait_until(lambda: len(digitising.presses) > 420)
         self.shot("digitiser")
         digitising.stop()
-        ruling.take(ruled.from_bytes("demo", demo_ruler()))
-        window.views.intake.ruler_view.go_to("underarm")
-        ruling.set_distance("underarm", "centre_waist", "32")
-        self.shot("ruler")
 
     def _bodies(self) -> None:
         """The measurement chart, a draft half drawn."""

@@ -12,7 +12,7 @@ from zesty_pivot.core.geometry import Path, unit
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.geometry.crossing import with_line
 from zesty_pivot.core.kept import kept_with
-from zesty_pivot.core.piece.piece import Piece
+from zesty_pivot.core.piece.piece import Piece, corner_of
 from zesty_pivot.core.piece.place import Place, settled
 from zesty_pivot.core.piece.region import all_cubics, cloth
 from zesty_pivot.core.record import record
@@ -110,10 +110,10 @@ def cloth_at(piece: Piece, y: float) -> float:
     walk = level_walk(piece, y)
     if walk is None:
         return _plain_cloth(piece, y)
-    start, out = walk.stretches[-1]
-    if piece.role(piece.runs[walk.end.run].edge) != "armhole" or not piece.has_corner("underarm"):
+    (start, out), underarm = walk.stretches[-1], corner_of(piece, "underarm")
+    if underarm is None or piece.role(piece.runs[walk.end.run].edge) != "armhole":
         return walk.length
-    return walk.length - math.dist(start, out) + math.dist(start, piece.corner("underarm"))
+    return walk.length - math.dist(start, out) + math.dist(start, underarm)
 
 
 def cloth_to(piece: Piece, y: float, end: Vector) -> float:

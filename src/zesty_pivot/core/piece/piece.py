@@ -157,10 +157,6 @@ class Piece:
         found.pop("", None)
         return found
 
-    def has_corner(self, name: str) -> bool:
-        """Whether an edge begins at a corner of this landmark."""
-        return name in self._corners
-
     def after(self, index: int) -> int:
         """The index of the run that follows a run round the ring."""
         return (index + 1) % len(self.runs)
@@ -237,3 +233,8 @@ def _swept(cubics: NDArray[np.float64]) -> float:
 
     terms = 6.0 * cross(a, b) + 3.0 * cross(a, c) + cross(a, d) + 3.0 * cross(b, c) + 3.0 * cross(b, d) + 6.0 * cross(c, d)
     return float(terms.sum()) / 20.0
+
+
+def corner_of(piece: Piece, name: str) -> Vector | None:
+    """A corner of a piece by its landmark, (2,) mm; None where no edge begins there."""
+    return piece._corners.get(name)

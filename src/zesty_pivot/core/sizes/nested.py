@@ -11,6 +11,7 @@ import numpy as np
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import CORNERS, LANDMARKS
+from zesty_pivot.core.piece.piece import corner_of
 from zesty_pivot.core.record import record
 from zesty_pivot.core.sizes.jumps import stands_out
 from zesty_pivot.core.sizes.sized import Sized
@@ -25,7 +26,7 @@ def point_of(piece: Piece, point: str) -> Vector | None:
     for name in (point, f"{point}.left"):
         if name in piece.landmarks:
             return piece.pivot(name)
-    return piece.corner(point) if piece.has_corner(point) else None
+    return corner_of(piece, point)
 
 
 @record(eq=False)

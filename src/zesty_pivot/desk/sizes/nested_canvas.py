@@ -83,7 +83,7 @@ class NestedCanvas(KeptCanvas):
         whole = QRectF(self.pieces[0].box)
         for one in self.pieces[1:]:
             whole = whole.united(one.box)
-        return whole.adjusted(-6.0, -HEAD, 30.0, 10.0)
+        return whole.adjusted(-6.0, -HEAD, 30.0, 24.0)
 
     # Drawing.
 

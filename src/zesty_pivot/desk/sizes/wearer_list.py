@@ -79,7 +79,7 @@ class WearerList(QTreeWidget):
                 self._rows[one.title] = row
 
     def _show(self, row: QTreeWidgetItem, wearer: Wearer, number: int | None) -> None:
-        said, why, is_bad = self._said(wearer) if number is not None else ("", "", False)
+        said, why, is_bad = self._said(wearer) if number is not None else ("", wearer.title, False)
         shown = (number, said, why, NOW.name)
         if self._told.get(wearer.title) == shown:
             return
