@@ -5,7 +5,7 @@ from __future__ import annotations
 import threading
 from collections.abc import Callable, Iterator
 
-from PyQt6.QtCore import QObject, pyqtSignal
+from PyQt6.QtCore import QObject, QTimer, pyqtSignal
 
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
@@ -76,3 +76,12 @@ class Beside(QObject):
         if asked is self.asked:
             self.asked = None
             self.ended.emit(asked, fault)
+
+
+def rest_timer(owner: QObject, ms: int, rested: Callable[[], object]) -> QTimer:
+    """A timer that is started anew with every move of a hand; when the hand has rested, something is done."""
+    timer = QTimer(owner)
+    timer.setSingleShot(True)
+    timer.setInterval(ms)
+    timer.timeout.connect(rested)
+    return timer

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import TypeVar
 
-from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QStackedWidget, QVBoxLayout, QWidget
 
 from zesty_pivot.core.kept import cached_property
 from zesty_pivot.desk.contained import contained
@@ -19,6 +19,7 @@ from zesty_pivot.desk.paper.plotting import Plotting
 from zesty_pivot.desk.paper.show_view import ShowView
 from zesty_pivot.desk.paper.showing import Showing
 from zesty_pivot.desk.table.canvas import Canvas
+from zesty_pivot.desk.tabs import station_row
 
 Station = TypeVar("Station", bound=QWidget)
 
@@ -35,19 +36,8 @@ class PaperView(QWidget):
         self._model, self._paging, self._cloths, self._plotting, self._run = model, paging, cloths, plotting, run
         self._showing = showing
         self.station = "pages"
-        self.buttons: dict[str, QPushButton] = {}
         self._stack = QStackedWidget()
-        row = QHBoxLayout()
-        row.setContentsMargins(12, 6, 12, 4)
-        row.setSpacing(4)
-        for id, title in STATIONS.items():
-            button = QPushButton(title)
-            button.setObjectName("tab")
-            button.setCheckable(True)
-            button.clicked.connect(lambda _checked=False, id=id: run(f"paper.{id}"))
-            self.buttons[id] = button
-            row.addWidget(button)
-        row.addStretch(1)
+        row, self.buttons = station_row(STATIONS, lambda id: run(f"paper.{id}"))
         column = QVBoxLayout(self)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)

@@ -22,6 +22,7 @@ from zesty_pivot.data.demo import demo_people
 from zesty_pivot.data.methods import method_of
 from zesty_pivot.desk.history import History
 from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.own_file import own_or_shipped
 from zesty_pivot.desk.settings import methods_folder, people_file
 
 STYLE = -1  # the body of the style that is open, before the people
@@ -62,14 +63,10 @@ class People(QObject):
         model.document_changed.connect(self.changed)
 
     def _read(self) -> Measures:
-        path = people_file()
-        try:
-            return measures_file.read_all(path) if path.exists() else demo_people()
-        except ZestyError as fault:
-            kept = path.with_name(f"{path.name}.unread")
-            path.replace(kept)
-            self._model.say(f"{fault} The people begin afresh; the file is kept as {kept.name}.", fault=True)
-            return demo_people()
+        def say(text: str) -> None:
+            self._model.say(text, fault=True)
+
+        return own_or_shipped(people_file(), measures_file.read_all, demo_people, say, "The people begin afresh")
 
     @property
     def unit(self) -> Unit:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable, Mapping
+
 from PyQt6.QtCore import pyqtSignal
 from PyQt6.QtWidgets import QHBoxLayout, QPushButton, QStackedWidget, QVBoxLayout, QWidget
 
@@ -55,3 +57,19 @@ class Tabs(QWidget):
         for other, button in self.buttons.items():
             button.setChecked(other == id)
         self.turned.emit(id)
+
+
+def station_row(stations: Mapping[str, str], turn: Callable[[str], object]) -> tuple[QHBoxLayout, dict[str, QPushButton]]:
+    """A row of buttons over the stations of a view, by their ids."""
+    row, buttons = QHBoxLayout(), dict[str, QPushButton]()
+    row.setContentsMargins(12, 6, 12, 4)
+    row.setSpacing(4)
+    for id, title in stations.items():
+        button = QPushButton(title)
+        button.setObjectName("tab")
+        button.setCheckable(True)
+        button.clicked.connect(lambda _on=False, id=id: turn(id))
+        buttons[id] = button
+        row.addWidget(button)
+    row.addStretch(1)
+    return row, buttons

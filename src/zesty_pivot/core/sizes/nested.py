@@ -6,8 +6,6 @@ import itertools
 import statistics
 from collections.abc import Iterator, Sequence
 
-import numpy as np
-
 from zesty_pivot.core.geometry.angles import Vector
 from zesty_pivot.core.piece import Piece
 from zesty_pivot.core.piece.names import CORNERS, LANDMARKS
@@ -144,9 +142,3 @@ def _stepped(
 
 def _bust(size: Sized) -> float:
     return dict(size.wearer.lengths).get("bust", 0.0)
-
-
-def middle_of(line: NestedLine) -> Vector:
-    """The middle of a piece where it lies, (2,) mm."""
-    points = np.concatenate([run.path.outline for run in line.piece.runs])
-    return np.asarray((points.min(axis=0) + points.max(axis=0)) / 2.0 + line.shift)

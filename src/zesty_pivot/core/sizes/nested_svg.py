@@ -6,7 +6,7 @@ from html import escape
 
 from zesty_pivot.core.finish.marks import Circle, Text
 from zesty_pivot.core.finish.pen import LineLook, draw
-from zesty_pivot.core.finish.piece import FinishedPiece, Stroke
+from zesty_pivot.core.finish.piece import Stroke
 from zesty_pivot.core.finish.sheet import lay
 from zesty_pivot.core.formats.svg import FAMILIES, SvgPen, svg_document
 from zesty_pivot.core.sizes.nested_sheet import NestedSheet, look_of, look_of_stroke
@@ -39,9 +39,6 @@ class _SizePen(SvgPen):
 
     def look(self, stroke: Stroke) -> LineLook:
         return look_of_stroke(stroke)
-
-    def begin(self, piece: FinishedPiece, dx: float, dy: float) -> None:
-        super().begin(piece, dx, dy)
 
     def stroke(self, stroke: Stroke) -> None:
         if stroke.of_size == self._number:

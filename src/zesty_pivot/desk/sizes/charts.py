@@ -18,6 +18,7 @@ from zesty_pivot.core.sizes.sized import Wearer
 from zesty_pivot.data.sizes import shipped_chart
 from zesty_pivot.desk.history import History
 from zesty_pivot.desk.model import DeskModel
+from zesty_pivot.desk.own_file import own_or_shipped
 from zesty_pivot.desk.settings import chart_file
 
 
@@ -34,14 +35,10 @@ class Charts(QObject):
         self._worn: Kept[tuple[Wearer, ...]] = Kept(2)
 
     def _read(self) -> SizeChart:
-        path = chart_file()
-        try:
-            return charts.read(path) if path.exists() else shipped_chart()
-        except ZestyError as fault:
-            kept = path.with_name(f"{path.name}.unread")
-            path.replace(kept)
-            self._model.say(f"{fault} The chart that ships is shown; the file is kept as {kept.name}.", fault=True)
-            return shipped_chart()
+        def say(text: str) -> None:
+            self._model.say(text, fault=True)
+
+        return own_or_shipped(chart_file(), charts.read, shipped_chart, say, "The chart that ships is shown")
 
     @property
     def chart(self) -> SizeChart:

@@ -9,7 +9,7 @@ import threading
 from collections.abc import Iterator, Mapping, Sequence
 from pathlib import Path
 
-from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.style_file import Style
@@ -20,7 +20,7 @@ from zesty_pivot.core.sizes.rules import DartRule
 from zesty_pivot.core.sizes.sized import Blocks, Sized, Sizer, Wearer
 from zesty_pivot.core.sizes.under import Under, Way, blocks_in
 from zesty_pivot.data.methods import method_of
-from zesty_pivot.desk.beside import Beside
+from zesty_pivot.desk.beside import Beside, rest_timer
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.settings import methods_folder
@@ -65,10 +65,7 @@ class Sizes(QObject):
         blocks: Blocks = {}
         self._mine, self._theirs = Sizer(blocks), Sizer(blocks)
         self._grown: Kept[tuple[SeamGrowth, ...]] = Kept(2)
-        self._rest = QTimer(self)
-        self._rest.setSingleShot(True)
-        self._rest.setInterval(REST_MS)
-        self._rest.timeout.connect(self.look)
+        self._rest = rest_timer(self, REST_MS, self.look)
         self.work.improved.connect(self._improve)
         self.work.ended.connect(self._end)
         model.changed.connect(self._at_once)

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Callable
 
 from PyQt6.QtCore import QTimer
-from PyQt6.QtWidgets import QHBoxLayout, QProgressBar, QPushButton, QStackedWidget, QVBoxLayout, QWidget
+from PyQt6.QtWidgets import QProgressBar, QStackedWidget, QVBoxLayout, QWidget
 
 from zesty_pivot.core.piece.names import capital, words
 from zesty_pivot.core.sizes.batch import Made
@@ -25,6 +25,7 @@ from zesty_pivot.desk.sizes.wearer_list import WearerList
 from zesty_pivot.desk.sizes.writing_all import WritingAll
 from zesty_pivot.desk.sizes.writing_view import WritingView
 from zesty_pivot.desk.table.canvas import Canvas
+from zesty_pivot.desk.tabs import station_row
 
 FRAME_MS, BUSY_MS = 30, 250  # between two pictures of what comes in; longer while it comes in, which it keeps waiting
 MORE_WIDE = 20  # px more than other views' sides: a name and what came of it
@@ -42,7 +43,6 @@ class SizesView(QWidget):
         self.list = WearerList(sizes)
         self.point, self.way, self.darts = Choice("Laid on"), Choice("Blocks of the sizes"), Choice("Darts")
         self.bar, self.why = QProgressBar(), label("", "quiet")
-        self.buttons: dict[str, QPushButton] = {}
         self._stack = QStackedWidget()
         abreast(self, self._middle(), self._side(), widest=0)
         self._soon = QTimer(self)
@@ -56,17 +56,7 @@ class SizesView(QWidget):
         column = QVBoxLayout(middle)
         column.setContentsMargins(0, 0, 0, 0)
         column.setSpacing(0)
-        row = QHBoxLayout()
-        row.setContentsMargins(12, 6, 12, 4)
-        row.setSpacing(4)
-        for id, title in STATIONS.items():
-            button = QPushButton(title)
-            button.setObjectName("tab")
-            button.setCheckable(True)
-            button.clicked.connect(lambda _on=False, id=id: self._run(f"sizes.{id}"))
-            self.buttons[id] = button
-            row.addWidget(button)
-        row.addStretch(1)
+        row, self.buttons = station_row(STATIONS, lambda id: self._run(f"sizes.{id}"))
         column.addLayout(row)
         column.addWidget(self._stack, 1)
         for station in (self.chart, self.nested, self.growth, self.grading, self.writing):

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from collections.abc import Callable, Iterator
 
-from PyQt6.QtCore import QObject, QTimer, pyqtSignal
+from PyQt6.QtCore import QObject, pyqtSignal
 
 from zesty_pivot.core.errors import ZestyError
 from zesty_pivot.core.piece import Body
@@ -13,7 +13,7 @@ from zesty_pivot.core.stand.fitting import COARSE, FINE, Fitting
 from zesty_pivot.core.stand.form import has_bust_point
 from zesty_pivot.core.stand.paper import Held
 from zesty_pivot.core.stand.told import StandFinding, told
-from zesty_pivot.desk.beside import Beside
+from zesty_pivot.desk.beside import Beside, rest_timer
 from zesty_pivot.desk.contained import contained, tried
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.people import STYLE, People
@@ -42,10 +42,7 @@ class TryingOn(QObject):
         self._shares: dict[Key, float] = {}  # of the work on each that is done
         self._kept: dict[Key, object] = {}  # what is told by its id must not go
         self._told: tuple[Fitting, str, tuple[StandFinding, ...]] | None = None  # the last that was told, and of what
-        self._rest = QTimer(self)
-        self._rest.setSingleShot(True)
-        self._rest.setInterval(REST_MS)
-        self._rest.timeout.connect(self.look)
+        self._rest = rest_timer(self, REST_MS, self.look)
         self.work.improved.connect(self._improve)
         self.work.ended.connect(self._end)
 
