@@ -9,7 +9,16 @@ import numpy as np
 import pytest
 from PyQt6.QtCore import QEvent, QSize, Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QAbstractButton, QApplication, QComboBox, QLabel, QLineEdit, QPushButton, QScrollArea, QWidget
+from PyQt6.QtWidgets import (
+    QAbstractButton,
+    QApplication,
+    QComboBox,
+    QLabel,
+    QLineEdit,
+    QPushButton,
+    QScrollArea,
+    QWidget,
+)
 
 from tests.desk.driving import drag
 from tests.samples import move, style
@@ -22,7 +31,25 @@ from zesty_pivot.desk.theme import DARK, LIGHT, Theme
 from zesty_pivot.desk.underlay_page import UnderlayPage
 
 SIZES = {"1280x800": (1280, 800), "150 % of it": (853, 505)}
-VIEWS = ["style", "trace", "walk", "hand", "practise", "neck", "measure", "block", "stand", "sizes", "finish", "paper", "start"]
+VIEWS = [
+    "style",
+    "trace",
+    "walk",
+    "hand",
+    "practise",
+    "neck",
+    "measure",
+    "block",
+    "stand",
+    "sizes",
+    "sizes chart",
+    "sizes growth",
+    "sizes grading",
+    "sizes write",
+    "finish",
+    "paper",
+    "start",
+]
 
 
 def clipped(root: QWidget) -> list[str]:
@@ -80,7 +107,10 @@ def show(window, view: str) -> None:  # type: ignore[no-untyped-def]
         window.lay.show_panel(view)
         window.lay.trace_state(0 if view == "trace" else None)
     else:
+        view, _apart, station = view.partition(" ")
         window.model.set_view(view)
+        if station:
+            window.views.in_sizes.sizes.turn(station)
 
 
 @pytest.mark.parametrize(("size", "view"), [*itertools.product(SIZES, VIEWS)])

@@ -282,6 +282,9 @@ def test_a_chart_comes_and_goes_as_a_file(in_sizes, tmp_path: Path) -> None:  # 
         assert len(window.views.in_sizes.charts.chart.sizes) == 24
         window.run("chart.import")
         assert window.views.in_sizes.charts.chart.titles == FEW
+    window.run("chart.shipped")
+    window.take(tmp_path / "own.zsizes")  # dropped on the window
+    assert window.views.in_sizes.charts.chart.titles == FEW
     bad = tmp_path / "bad.zsizes"
     bad.write_text('{"format": "zesty-pivot/sizes", "version": 1, "sizes": []}')
     window.ask.path = bad

@@ -40,7 +40,7 @@ if TYPE_CHECKING:
     from zesty_pivot.desk.stand.trying_on import TryingOn
 
 # Endings by what is done with a file; the formats themselves are loaded when one comes.
-OPENED, RAIL, RULER_SHEET, TRACE = (".zpiv", ".zblock"), ".zrail", ".zruler", ".ztrace"
+OPENED, RAIL, RULER_SHEET, TRACE, CHART = (".zpiv", ".zblock"), ".zrail", ".zruler", ".ztrace", ".zsizes"
 PICTURES = (".jpg", ".jpeg", ".png")
 BROUGHT_IN = (".zmeas", ".csv", ".zmethod")  # files that join what is there
 LEAST = (840, 500)  # logical px: 1280x800 at 150 % less the desktop's own bars
@@ -220,6 +220,9 @@ class Window(QMainWindow):
             self.bodies.arriving.take_library(path)
         elif ending in OPENED:
             self.docs.open_path(path)
+        elif ending == CHART:
+            self.model.set_view("sizes")
+            self.model.tried(lambda: self.views.in_sizes.charts.take_in(path), f"{path.name} is the size chart now.")
         elif ending == RULER_SHEET:
             self.bodies.by_ruler.take(path)
         else:

@@ -126,7 +126,7 @@ def label_corner(lines: Sequence[NestedLine]) -> str:
 
 def labels_of(lines: Sequence[NestedLine], sizes: Sequence[Sized], corner: str, tall: float = LABEL) -> tuple[Text, ...]:
     """The name of each size at a corner; where they lie too close they stand under each other, `tall` mm high."""
-    is_one_group = len({sizes[line.number].wearer.group for line in lines}) == 1
+    is_one_group = len({group for line in lines if (group := sizes[line.number].wearer.group)}) <= 1
     order = sorted(lines, key=lambda line: float(_at(line, corner)[1]))
     spots = np.array([_at(line, corner) for line in order])
     downs = spots[:, 1].copy()

@@ -35,8 +35,8 @@ class Wearer:
 
     @property
     def short(self) -> str:
-        """The title without its group."""
-        return self.title.removeprefix(f"{self.group}{APART}") if self.group else self.title
+        """A size without its group, a person by the first name."""
+        return self.title.removeprefix(f"{self.group}{APART}") if self.group else self.title.split(" ")[0].rstrip(",")
 
 
 def wearer_of(row: BodyRow) -> Wearer:

@@ -24,7 +24,7 @@ from zesty_pivot.desk.sizes.charts import Charts
 from zesty_pivot.desk.theme import NOW, text_font
 
 WRITTEN, STEP, IS_ODD = (Qt.ItemDataRole(Qt.ItemDataRole.UserRole + n) for n in range(3))
-ROW, COLUMN = 36, 74  # px
+ROW, COLUMN, COLUMN_IN = 36, 74, 94  # px; inches have fractions
 
 
 class ChartTable(QTableWidget):
@@ -69,7 +69,7 @@ class ChartTable(QTableWidget):
         self.setHorizontalHeaderLabels([f"{size.name} (base)" if size.title == base else size.name for size in sizes])
         self.setVerticalHeaderLabels([capital(MEASUREMENTS[name]) for name in names])
         for column, size in enumerate(sizes):
-            self.setColumnWidth(column, COLUMN)
+            self.setColumnWidth(column, COLUMN_IN if self._model.style.units == "in" else COLUMN)
             lengths = dict(worn[size.title].lengths)
             for row, name in enumerate(names):
                 self.setItem(row, column, self._cell(size, name, lengths.get(name), steps.get((name, size.name))))

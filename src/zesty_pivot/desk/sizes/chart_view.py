@@ -15,8 +15,8 @@ from zesty_pivot.desk.sizes.chart_table import ChartTable
 from zesty_pivot.desk.sizes.charts import Charts
 
 ASKED = (
-    ("chart.base", "Make it the base"), ("chart.add", "Add a size…"), ("chart.remove", "Take it out"),
-    ("chart.import", "Bring in…"), ("chart.export", "Save…"),
+    (("chart.import", "Bring in…"), ("chart.export", "Save…")),
+    (("chart.base", "Make it the base"), ("chart.add", "Add a size…"), ("chart.remove", "Take it out")),
 )  # fmt: skip
 
 
@@ -29,16 +29,17 @@ class ChartView(QWidget):
         self.group, self.table, self.said = Choice("Sizes"), ChartTable(model, charts), label("", "quiet")
         column = QVBoxLayout(self)
         column.setContentsMargins(12, 6, 12, 8)
-        row = QHBoxLayout()
-        row.addWidget(self.group)
+        rows = QHBoxLayout(), QHBoxLayout()
+        rows[0].addWidget(self.group)
         self.buttons: dict[str, QPushButton] = {}
-        for id, text in ASKED:
-            button = QPushButton(text)
-            button.clicked.connect(lambda _on=False, id=id: run(id))
-            self.buttons[id] = button
-            row.addWidget(button)
-        row.addStretch(1)
-        column.addLayout(row)
+        for row, asked in zip(rows, ASKED, strict=True):
+            for id, text in asked:
+                button = QPushButton(text)
+                button.clicked.connect(lambda _on=False, id=id: run(id))
+                self.buttons[id] = button
+                row.addWidget(button)
+            row.addStretch(1)
+            column.addLayout(row)
         column.addWidget(self.table, 1)
         column.addWidget(self.said)
         self.group.picked.connect(self._turn)

@@ -13,6 +13,7 @@ from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.sizes.sizes import Sizes
 from zesty_pivot.desk.theme import NOW, text_font
 
+CURVES, COLUMN, COLUMN_IN = 128, 68, 88  # px; inches have fractions
 ODD = "◆"  # beside a figure to look at
 CURVE = Qt.ItemDataRole.UserRole
 
@@ -27,6 +28,12 @@ class GrowthTable(QTableWidget):
         self.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
         self.setItemDelegate(_Curves(self))
         self._shown: tuple[object, ...] = ()
+        self._show_names(False)
+
+    def _show_names(self, shown: bool) -> None:
+        header = self.verticalHeader()
+        if header is not None:
+            header.setVisible(shown)
 
     @contained("how seams grow")
     def refresh(self) -> None:
@@ -41,12 +48,13 @@ class GrowthTable(QTableWidget):
         self.setRowCount(len(rows))
         titles = [one.wearer.short for one in sizes]
         self.setHorizontalHeaderLabels(["how it grows", *titles])
+        self._show_names(bool(rows))
         self.setVerticalHeaderLabels([f"{capital(words(one.piece))}: {words(one.edge)}" for one in rows])
         for n, one in enumerate(rows):
             self._show(n, one)
-        self.setColumnWidth(0, 128)
+        self.setColumnWidth(0, CURVES)
         for column in range(1, len(sizes) + 1):
-            self.setColumnWidth(column, 64)
+            self.setColumnWidth(column, COLUMN_IN if unit == "in" else COLUMN)
 
     def _show(self, row: int, one: SeamGrowth) -> None:
         curve = QTableWidgetItem()

@@ -9,7 +9,7 @@ from PyQt6.QtCore import QPointF, QRectF, Qt, pyqtSignal
 from PyQt6.QtGui import QKeyEvent, QMouseEvent, QPainter, QPen
 
 from zesty_pivot.core.piece.names import capital, words
-from zesty_pivot.core.record import record
+from zesty_pivot.core.record import record, replace
 from zesty_pivot.core.sizes.nested import NestedLine, NestedPiece, nested, point_of
 from zesty_pivot.core.sizes.nested_sheet import label_corner, labels_of
 from zesty_pivot.core.sizes.sized import Sized
@@ -24,6 +24,8 @@ from zesty_pivot.desk.theme import NOW, text_font
 
 GAP = 40.0  # mm between two pieces
 HEAD = 22.0  # mm above a piece, for its name
+ASPECT = 1.35  # about how much wider than tall the room for the pieces is
+LABEL_PX, APART_PX = 11.0, 20.0  # px, how high the name of a size is, and how far the first and the last one lie apart at least
 REACH = 8.0  # px from the pointer to a line
 
 
@@ -69,12 +71,8 @@ class NestedCanvas(KeptCanvas):
         shown = self._sizes.who.shown
         base = next((n for n, one in enumerate(sizes) if one.wearer is shown[self._sizes.who.base]), 0)
         numbers = [shown.index(one.wearer) for one in sizes]
-        left, found = 0.0, []
-        for one in nested(sizes, self._sizes.point, base):
-            laid = _laid(one, left, sizes, numbers)
-            left = laid.box.right() + GAP
-            found.append(laid)
-        self.pieces, self._laid = tuple(found), sizes
+        self.pieces = _in_rows([_laid(one, sizes, numbers) for one in nested(sizes, self._sizes.point, base)])
+        self._laid = sizes
         self._fit_again(before)
 
     def content_box(self) -> QRectF:
@@ -129,20 +127,30 @@ class NestedCanvas(KeptCanvas):
             painter.setFont(text_font(10, bold=True))
             painter.setPen(NOW.color("ink"))
             top = self.to_px(piece.box.left(), piece.box.top() - HEAD * 0.3)
-            painter.drawText(top, capital(words(piece.nested.name)))
+            wide = max(int((piece.box.width() + GAP) * self.scale) - 4, 20)
+            name = painter.fontMetrics().elidedText(capital(words(piece.nested.name)), Qt.TextElideMode.ElideRight, wide)
+            painter.drawText(top, name)
             self._cross(painter, piece)
+            if not self._has_room(piece):
+                continue  # the list has the names beside their lines
             painter.setFont(text_font(8))
             shift = piece.lines[0].at - QPointF(*piece.lines[0].line.shift.tolist())
             lines = [one.line for one in piece.lines]
             known = {one.line.number + 1: one.number for one in piece.lines}
-            for text in labels_of(lines, self._laid, piece.corner, 11.0 / self.scale):
+            for text in labels_of(lines, self._laid, piece.corner, LABEL_PX / self.scale):
                 painter.setPen(color_of(known[text.of_size]))
                 at = self.to_px(text.at[0] + shift.x(), text.at[1] + shift.y())
-                painter.drawText(QRectF(at.x() - 20.0, at.y() - 8.0, 40.0, 16.0), Qt.AlignmentFlag.AlignCenter, text.text)
+                painter.drawText(QRectF(at.x() - 10.0, at.y() - 8.0, 90.0, 16.0), Qt.AlignmentFlag.AlignVCenter, text.text)
         painter.setPen(NOW.color("ink"))
         painter.setFont(text_font(9.5))
         said = self.pointed or self._sizes.fault
         painter.drawText(QRectF(RULER + 14.0, RULER + 6.0, self.width() - 60.0, 20.0), Qt.AlignmentFlag.AlignLeft, said)
+
+    def _has_room(self, piece: LaidNest) -> bool:
+        """Whether the names of the sizes can stand at their corner: under each other, and the corners apart."""
+        spots = [found + one.line.shift for one in piece.lines if (found := point_of(one.line.piece, piece.corner)) is not None]
+        apart = float(np.ptp(spots, axis=0).max()) * self.scale if len(spots) > 1 else APART_PX
+        return apart >= APART_PX and len(piece.lines) * LABEL_PX < piece.box.height() * self.scale
 
     def _cross(self, painter: QPainter, piece: LaidNest) -> None:
         """The point that lies on itself."""
@@ -217,18 +225,29 @@ def _beside(points: np.ndarray, x: float, y: float) -> float:
     return float(np.hypot(*((start + share[:, None] * way - (x, y)).T)).min())
 
 
-def _laid(one: NestedPiece, left: float, sizes: Sequence[Sized], numbers: Sequence[int]) -> LaidNest:
-    shapes = [shapes_of(line.piece) for line in one.lines]
-    boxes = [
-        shape.box.translated(float(line.shift[0]), float(line.shift[1]))
-        for line, shape in zip(one.lines, shapes, strict=True)
-    ]  # fmt: skip
-    whole = boxes[0]
-    for box in boxes[1:]:
-        whole = whole.united(box)
-    move = QPointF(left - whole.left(), -whole.top())
-    lines = []
+def _laid(one: NestedPiece, sizes: Sequence[Sized], numbers: Sequence[int]) -> LaidNest:
+    """A piece where it lies by itself."""
+    whole = QRectF()
     for line in one.lines:
-        at, title = move + QPointF(*line.shift.tolist()), sizes[line.number].wearer.title
-        lines.append(LaidLine(line, numbers[line.number], title, at))
-    return LaidNest(one, tuple(lines), whole.translated(move), label_corner(one.lines))
+        whole = whole.united(shapes_of(line.piece).box.translated(*line.shift.tolist()))
+    lines = (
+        LaidLine(line, numbers[line.number], sizes[line.number].wearer.title, QPointF(*line.shift.tolist()))
+        for line in one.lines
+    )
+    return LaidNest(one, tuple(lines), whole, label_corner(one.lines))
+
+
+def _in_rows(pieces: Sequence[LaidNest]) -> tuple[LaidNest, ...]:
+    """The pieces in rows from left to right, so that long strips do not make the others small."""
+    room = sum((one.box.width() + GAP) * (one.box.height() + GAP + HEAD) for one in pieces)
+    most = max([ASPECT * room**0.5, *(one.box.width() for one in pieces)], default=0.0)
+    left = top = tall = 0.0
+    found = []
+    for one in pieces:
+        if left and left + one.box.width() > most:
+            left, top, tall = 0.0, top + tall + GAP + HEAD, 0.0
+        move = QPointF(left, top) - one.box.topLeft()
+        lines = tuple(replace(line, at=line.at + move) for line in one.lines)
+        found.append(replace(one, lines=lines, box=one.box.translated(move)))
+        left, tall = left + one.box.width() + GAP, max(tall, one.box.height())
+    return tuple(found)

@@ -22,12 +22,14 @@ from PyQt6.QtWidgets import (
 from zesty_pivot.core.exports.registry import all_exports
 from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.sizes.batch import Made
+from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.sizes.writing_all import WritingAll
 from zesty_pivot.desk.theme import NOW
 
-ACROSS = 4  # formats beside each other
+LIST = 200  # px of the list at least
+ACROSS = 3  # formats beside each other
 
 
 class WritingView(QWidget):
@@ -45,11 +47,17 @@ class WritingView(QWidget):
         self.begin, self.table, self.stop = (
             QPushButton("Write these sizes…"), QPushButton("Write everybody in a table…"), QPushButton("Stop"),
         )  # fmt: skip
-        column = QVBoxLayout(self)
-        column.setContentsMargins(16, 12, 16, 12)
+        inside = Column()
+        around = QVBoxLayout(self)
+        around.setContentsMargins(0, 0, 0, 0)
+        around.addWidget(inside.scrolled())
+        column = inside.rows
         column.setSpacing(8)
         column.addWidget(label("What is written of each", "heading"))
         column.addLayout(self._order())
+        for box in (self.nested, self.zipped):
+            box.clicked.connect(self._choose)
+            column.addWidget(box)
         row = QHBoxLayout()
         self.begin.setObjectName("primary")
         for button, id in ((self.begin, "sizes.write_all"), (self.table, "sizes.write_table"), (self.stop, "sizes.stop")):
@@ -75,15 +83,12 @@ class WritingView(QWidget):
             box.clicked.connect(self._choose)
             self.formats[one.id] = box
             grid.addWidget(box, n // ACROSS, n % ACROSS)
-        row = (len(self.formats) + ACROSS - 1) // ACROSS
-        for n, box in enumerate((self.nested, self.zipped)):
-            box.clicked.connect(self._choose)
-            grid.addWidget(box, row, n)
         return grid
 
     def _list(self) -> QTableWidget:
         table = self.list
         table.setAccessibleName("What came of each")
+        table.setMinimumHeight(LIST)
         table.setColumnCount(3)
         table.setHorizontalHeaderLabels(["size or person", "what came of it", "why"])
         table.setEditTriggers(QAbstractItemView.EditTrigger.NoEditTriggers)
