@@ -22,6 +22,7 @@ from bench.bodies import ALIKE, FEW, MANY, SOME, bodies
 from bench.hands import clicks, dragging, hovering
 from bench.stands import ALONE, MOST_MB, stood
 from bench.timing import ROUNDS, medians, opened, repainting
+from bench.twenty_sizes import ONE_SECOND, twenty_sizes
 from zesty_pivot.core.checks.registry import findings
 from zesty_pivot.core.formats import style_file
 from zesty_pivot.core.formats.derived import derive, look_at
@@ -287,6 +288,7 @@ def main() -> None:
     (window, window_peak), (bare, bare_peak) = processes(DESK, BARE)
     first, at_rest, factored = stood()
     many = bodies()
+    twenty = twenty_sizes()
     ((_alone, stand_peak),) = processes(ALONE, rounds=1)
     rows = [
         ("drag frame (evaluate, accounts, checks, scene) / repaint of the table", frame / repaint, 2.0),
@@ -309,6 +311,13 @@ def main() -> None:
         (f"a style for {ALIKE} bodies, two processes / one", many["two"], 1.0 / 1.7),
         (f"one of {MANY} bodies / one of {SOME}", many["each"], 1.1),
         (f"peak memory for {MANY} bodies / for {FEW}", many["memory"], 2.0),
+        (
+            "a neckline edited, twenty sizes shown: the chosen one / repaint of all",
+            twenty["chosen"] / twenty["repaint"],
+            2.0,
+        ),
+        ("the others / one second", twenty["others"] / ONE_SECOND, 1.0),
+        (f"longest pause of the interface meanwhile / {LONGEST_MS:g} ms", 1e3 * twenty["pause"] / LONGEST_MS, 1.0),
     ]
     lines = ["| what | ratio | bar |", "|---|---|---|"]
     lines += [f"| {title} | {ratio:.2f} | {bar:g} |" for title, ratio, bar in rows]
