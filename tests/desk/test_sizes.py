@@ -449,6 +449,10 @@ def test_everybody_in_a_table_is_written(in_sizes, qtbot, tmp_path: Path) -> Non
     page.list.cellClicked.emit(0, 0)  # somebody who cannot be made is looked at all the same
     worked_out(window, qtbot)
     assert sizes.chosen == "Odd one" and "wide" in view.why.text()
+    view.list._rows["Odd one"].setCheckState(0, Qt.CheckState.Unchecked)  # and goes again
+    qtbot.wait(20)
+    worked_out(window, qtbot)
+    assert "Odd one" not in view.list._rows and sizes.chosen == "regular · 40"
 
 
 def test_writing_is_stopped(in_sizes, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]

@@ -240,6 +240,7 @@ class Session:
         for _ in range(4):  # what is kept of the last so many has filled up by the third
             self.there_and_back()
             _settle()
+            self.window.views.in_sizes.close()  # while another thread makes a tuple, asking for all objects breaks it (CPython)
             counts.append((len(gc.get_objects()), len(QApplication.allWidgets()), round(memory_mb())))
         for what, first, then in zip(("objects", "widgets", "MB"), counts[2], counts[3], strict=True):
             if then > GROWTH * first:

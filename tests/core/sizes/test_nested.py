@@ -94,6 +94,24 @@ def test_a_size_that_cannot_be_made_leaves_the_others(sizes: tuple[Sized, ...]) 
     assert not lost.verdict.is_sound and lost.verdict.errors == ("nobody's bust is known",)
 
 
+def test_what_is_worked_out_again() -> None:
+    """Blocks are kept as long as the style's own body is the same: another waist of it grades them otherwise."""
+    style, (wearer, *_rest) = demo_style(), wearers(shipped_chart(), "regular")
+    sizer, under = Sizer(), Under()
+    first = sizer.sized(style, under, wearer)
+    again = sizer.sized(style.model_copy(update={"notes": "x"}), under, wearer)
+    assert first.pattern is not None and again.pattern is first.pattern
+    assert sizer.knows(style, under, wearer)
+    slimmer = style.model_copy(update={"measures": {**style.measures, "waist": "70 cm"}})
+    assert not sizer.knows(slimmer, under, wearer)
+    other = sizer.sized(slimmer, under, wearer)
+    assert other.pattern is not None
+    lengths = [one.piece("back").edge("waist").sewn_length for one in (first.pattern, other.pattern)]
+    assert lengths[1] - lengths[0] > 10.0  # from a slimmer body to the same size is farther
+    sizer.keep_only(())
+    assert not sizer.knows(slimmer, under, wearer)
+
+
 # How seams grow.
 
 

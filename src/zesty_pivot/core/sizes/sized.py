@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Collection
+from collections.abc import Collection, Mapping
 
 from zesty_pivot.core import faults
 from zesty_pivot.core.errors import ZestyError
@@ -64,7 +64,8 @@ class Sized:
         return Verdict(errors=(self.fault,)) if self.derived is None else verdict_of(self.derived)
 
 
-Blocks = dict[Wearer, tuple[BlockFile, Under, BlockFile | str]]  # over which block, by which way, and what came of it
+# Over which block and for which other measurements, by which way, and what came of it.
+Blocks = dict[Wearer, tuple[BlockFile, Mapping[str, object], Under, BlockFile | str]]
 
 
 class Sizer:
@@ -90,25 +91,30 @@ class Sizer:
 
     def knows(self, style: Style, under: Under, wearer: Wearer) -> bool:
         """Whether the block of a body is there, so that nothing takes long."""
-        known = self._blocks.get(wearer)
-        return known is not None and known[0] is style.block and known[1] is under
+        return self._known(style, under, wearer) is not None
+
+    def _known(self, style: Style, under: Under, wearer: Wearer) -> BlockFile | str | None:
+        known = self._blocks.get(wearer)  # asked once: another thread may forget it in between
+        if known is None or known[0] is not style.block or known[1] != style.measures or known[2] is not under:
+            return None
+        return known[3]
 
     def keep_only(self, wearers: Collection[Wearer]) -> None:
         """Forgets all others."""
         for known in (self._blocks, self._workers):
-            for gone in [one for one in known if one not in wearers]:
-                del known[gone]
+            for gone in [one for one in list(known) if one not in wearers]:
+                known.pop(gone, None)
 
     def _block(self, style: Style, under: Under, wearer: Wearer) -> BlockFile | str:
-        """The block of a body, or why there is none: the same as long as the style's block and the way to it are."""
-        if self.knows(style, under, wearer):
-            return self._blocks[wearer][2]
-        made: BlockFile | str
+        """The block of a body, or why there is none: the same as long as the style's own body and the way to it are."""
+        made = self._known(style, under, wearer)
+        if made is not None:
+            return made
         try:
             made = under.styled(style, wearer.title, dict(wearer.lengths), is_child=wearer.is_child).block
         except ZestyError as fault:
             made = str(fault)
         except Exception as fault:  # noqa: BLE001 - the boundary of a body: the others are worked out
             made = faults.sentence("making its block", faults.caught(fault, f"the block of {wearer.title}"))
-        self._blocks[wearer] = style.block, under, made
+        self._blocks[wearer] = style.block, style.measures, under, made
         return made

@@ -151,7 +151,8 @@ class Sizes(QObject):
         self._model.edit(self._model.style.model_copy(update={"sizes": (*kept, *asked)}), "the sizes it is made in")
 
     def show_person(self, title: str, shown: bool) -> None:
-        """Puts a person beside the sizes, or takes them away."""
+        """Puts a person beside the sizes, or takes them away; a guest goes."""
+        self.who.guests = tuple(one for one in self.who.guests if shown or one.title != title)
         self.who.people = self.who.people | {title} if shown else self.who.people - {title}
         self.look()
 

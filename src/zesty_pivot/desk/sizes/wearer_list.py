@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from PyQt6.QtCore import QSize, Qt, pyqtSignal
+from PyQt6.QtCore import QSize, Qt, QTimer, pyqtSignal
 from PyQt6.QtGui import QColor, QIcon, QPainter, QPixmap
 from PyQt6.QtWidgets import QTreeWidget, QTreeWidgetItem, QWidget
 
@@ -123,7 +123,11 @@ class WearerList(QTreeWidget):
         title = item.data(0, TITLE)
         if title and column == 0:
             self._told.pop(title, None)  # what the hand did is no longer what is so
-            self.ticked.emit(title, item.checkState(0) == Qt.CheckState.Checked)
+            on, parent = item.checkState(0) == Qt.CheckState.Checked, item.parent()
+            if parent is not None and parent.text(0) == GUESTS:  # whose row goes with it: not while it is being told
+                QTimer.singleShot(0, lambda: self.ticked.emit(title, on))
+            else:
+                self.ticked.emit(title, on)
 
 
 def _swatch(number: int, of: QWidget) -> QIcon:
