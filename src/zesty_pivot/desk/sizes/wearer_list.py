@@ -74,7 +74,7 @@ class WearerList(QTreeWidget):
             head.setFlags(Qt.ItemFlag.ItemIsEnabled)
             head.setExpanded(True)
             for one in of_group:
-                row = QTreeWidgetItem(head, [one.short])
+                row = QTreeWidgetItem(head, [one.short if one.group else one.title])
                 row.setData(0, TITLE, one.title)
                 self._rows[one.title] = row
 
