@@ -1,4 +1,4 @@
-"""Sizes in the window: the chart, the style in all of them, over each other, graded, written, on table and stand."""
+"""Sizes in the window: the style in all of them, over each other, graded, on table and stand."""
 
 from __future__ import annotations
 
@@ -8,66 +8,19 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from PyQt6.QtCore import QPoint, Qt
+from PyQt6.QtCore import Qt
 from PyQt6.QtTest import QTest
-from PyQt6.QtWidgets import QLineEdit
 
+from tests.desk.sized import FEW, PLEATS, STEPS, states, waist_of, worked_out
 from tests.samples import move, real_block, style
 from zesty_pivot.core.formats import block_file, style_file
 from zesty_pivot.core.formats.derived import derive
-from zesty_pivot.core.formats.style_file import Style
-from zesty_pivot.core.sizes import chart as charts
-from zesty_pivot.core.sizes.batch import LEDGER
 from zesty_pivot.core.sizes.graded import graded
 from zesty_pivot.core.sizes.nested import point_of
 from zesty_pivot.core.sizes.under import Under
 from zesty_pivot.data.demo import demo_styles
 from zesty_pivot.data.sizes import shipped_chart
-from zesty_pivot.desk.settings import chart_file
-from zesty_pivot.desk.sizes.growth_table import ODD
 from zesty_pivot.desk.sizes.wearer_list import TITLE
-
-STEPS = [move("shoulder", "waist"), move("waist", "french")]
-# Two pleats that the shoulder of small sizes has no room for, beside the dart that lies in it.
-PLEATS = {"do": "fullness.pleat", "on": "front", "edge": "shoulder", "count": 2, "depth": "3 mm", "spacing": "1 cm"}
-FEW = ("regular · 36", "regular · 40", "regular · 44", "regular · 48")
-
-
-@pytest.fixture
-def few() -> None:
-    """A chart of four sizes, the second one the base."""
-    chart = shipped_chart()
-    sizes = tuple(size for size in chart.sizes if size.title in FEW)
-    path = chart_file()
-    path.parent.mkdir(parents=True, exist_ok=True)
-    path.write_bytes(charts.dump(chart.model_copy(update={"sizes": sizes})))
-
-
-@pytest.fixture
-def in_sizes(open_desk, qtbot, few):  # type: ignore[no-untyped-def]
-    """Opens the sizes view on a style and waits until all are worked out."""
-
-    def opened(shown: Style | None = None):  # type: ignore[no-untyped-def]
-        window = open_desk(shown or style(STEPS))
-        window.run("view.sizes")
-        worked_out(window, qtbot)
-        return window, window.views.in_sizes.sizes, window.views.in_sizes.view
-
-    return opened
-
-
-def worked_out(window, qtbot) -> None:  # type: ignore[no-untyped-def]
-    sizes, view = window.views.in_sizes.sizes, window.views.in_sizes.view
-    qtbot.waitUntil(lambda: not sizes.is_at_work and not view._soon.isActive(), timeout=60_000)
-    view.refresh()
-
-
-def states(view) -> dict[str, str]:  # type: ignore[no-untyped-def]
-    return {title: row.text(1) for title, row in view.list._rows.items() if row.text(1)}
-
-
-def waist_of(sizes, title: str) -> float:  # type: ignore[no-untyped-def]
-    return float(sizes.sized(title).pattern.piece("front").edge("waist").sewn_length)
 
 
 def open_of(sizes, title: str) -> float:  # type: ignore[no-untyped-def]
@@ -209,99 +162,6 @@ def test_a_child_s_style_is_made_in_children_s_sizes(open_desk, qtbot) -> None: 
     assert view.grading.ways.columnCount() == 4 and "apart at most" in view.grading.told.text()
 
 
-# The chart.
-
-
-def test_a_cell_of_the_chart_is_changed(in_sizes, qtbot) -> None:  # type: ignore[no-untyped-def]
-    window, sizes, view = in_sizes()
-    window.run("sizes.chart")
-    table = view.chart.table
-    row = [table.verticalHeaderItem(n).text() for n in range(table.rowCount())].index("Waist")
-    before = waist_of(sizes, "regular · 44")
-
-    def typed(text: str) -> None:
-        table.setCurrentCell(row, 2)
-        table.editItem(table.item(row, 2))
-        editor = table.findChild(QLineEdit)
-        editor.selectAll()
-        QTest.keyClicks(editor, text)
-        QTest.keyClick(editor, Qt.Key.Key_Return)
-        qtbot.wait(30)  # what is typed is handed over in a turn of its own
-        worked_out(window, qtbot)
-
-    typed("92 cm")  # a slip: 84
-    assert table.item(row, 2).text() == "92.0 cm" and "Uneven steps" in view.chart.said.text()
-    assert waist_of(sizes, "regular · 44") > before + 10.0
-    window.run("sizes.growth")
-    marked = [view.growth.item(n, 3).text() for n in range(view.growth.rowCount())]
-    assert any(text.startswith(ODD) for text in marked)
-    window.run("sizes.chart")
-    typed("a hand")  # text in a number field
-    assert table.item(row, 2).text() == "92.0 cm"
-    assert "size regular · 44" in window.message.text() or "size regular · 44" in window.notice.text("said")
-    window.run("edit.undo")
-    worked_out(window, qtbot)
-    assert table.item(row, 2).text() == "84.0 cm" and waist_of(sizes, "regular · 44") == pytest.approx(before, abs=1e-9)
-    assert "All steps are even" in view.chart.said.text()
-    # A formula is shown as what it comes to, and edited as it was written.
-    lengths = [table.verticalHeaderItem(n).text() for n in range(table.rowCount())].index("Back waist length")
-    assert table.item(lengths, 1).text() == "41.4 cm" and "bust" in table.item(lengths, 1).toolTip()
-    assert charts.read(chart_file()).size("regular · 44").measures["waist"] == "84 cm"
-
-
-def test_sizes_are_added_taken_out_and_made_the_base(in_sizes, qtbot) -> None:  # type: ignore[no-untyped-def]
-    window, sizes, view = in_sizes()
-    window.run("sizes.chart")
-    table, known = view.chart.table, window.views.in_sizes.charts
-    table.setCurrentCell(0, 1)
-    window.ask.typed = "42"
-    window.run("chart.add")
-    assert known.chart.titles == (*FEW[:2], "regular · 42", *FEW[2:])
-    worked_out(window, qtbot)
-    assert waist_of(sizes, "regular · 42") == pytest.approx(waist_of(sizes, "regular · 40"), abs=1e-9)  # until it is measured
-    window.run("chart.add")  # a name that is taken
-    assert len(known.chart.sizes) == 5 and "already" in window.message.text()
-    table.setCurrentCell(0, 2)
-    window.run("chart.base")
-    assert known.chart.base == "regular · 42"
-    window.run("chart.remove")
-    assert known.chart.titles == FEW and known.chart.base == ""
-    for _n in range(3):
-        window.run("edit.undo")
-    assert known.chart.titles == FEW and known.chart.base == "regular · 40"
-
-
-def test_a_chart_comes_and_goes_as_a_file(in_sizes, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    window, _sizes, view = in_sizes()
-    window.run("sizes.chart")
-    for ending in ("csv", "zsizes"):
-        window.ask.path = tmp_path / f"own.{ending}"
-        window.run("chart.export")
-        assert window.ask.path.exists()
-        window.run("chart.shipped")
-        assert len(window.views.in_sizes.charts.chart.sizes) == 24
-        window.run("chart.import")
-        assert window.views.in_sizes.charts.chart.titles == FEW
-    window.run("chart.shipped")
-    window.take(tmp_path / "own.zsizes")  # dropped on the window
-    assert window.views.in_sizes.charts.chart.titles == FEW
-    bad = tmp_path / "bad.zsizes"
-    bad.write_text('{"format": "zesty-pivot/sizes", "version": 1, "sizes": []}')
-    window.ask.path = bad
-    window.run("chart.import")
-    assert window.views.in_sizes.charts.chart.titles == FEW  # nothing is lost
-    assert view.chart.table.columnCount() == 4
-
-
-def test_a_chart_that_cannot_be_read_is_set_aside(open_desk) -> None:  # type: ignore[no-untyped-def]
-    chart_file().parent.mkdir(parents=True, exist_ok=True)
-    chart_file().write_text("{")
-    window = open_desk(style(STEPS))
-    window.run("view.sizes")
-    assert len(window.views.in_sizes.charts.chart.sizes) == 24
-    assert chart_file().with_name("sizes.zsizes.unread").exists()
-
-
 # Growth and grading.
 
 
@@ -393,75 +253,3 @@ def test_a_size_lies_under_the_table_and_on_the_stand(in_sizes, qtbot, rough_sta
     (_one, now), (wanted, other) = trying.shown()
     assert wanted.title == "size regular · 48"
     assert other.form.measures["bust"] == pytest.approx(1100.0) and other.form is not now.form
-
-
-# Written.
-
-
-def written(window, qtbot) -> None:  # type: ignore[no-untyped-def]
-    qtbot.waitUntil(lambda: not window.views.in_sizes.writing.work.is_at_work, timeout=120_000)
-
-
-def test_all_sizes_are_written(in_sizes, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    window, sizes, view = in_sizes(style([PLEATS]))
-    window.run("sizes.write")
-    writing, page = window.views.in_sizes.writing, view.writing
-    for id in ("pdf", "svg"):
-        QTest.mouseClick(page.formats[id], Qt.MouseButton.LeftButton, pos=QPoint(8, page.formats[id].height() // 2))
-    assert writing.formats == ()
-    window.ask.path = tmp_path / "out"
-    QTest.mouseClick(page.begin, Qt.MouseButton.LeftButton)
-    assert page.bar.isVisible() and page.stop.isEnabled()
-    written(window, qtbot)
-    lines = [json.loads(line) for line in (tmp_path / "out" / LEDGER).read_text().splitlines()]
-    assert [line["name"] for line in lines] == list(FEW) and [line["valid"] for line in lines] == [False, False, True, True]
-    assert (tmp_path / "out" / "nested" / "nested.pdf").exists()
-    assert "4 of 4 worked out, 2 of them sound, 2 not" in page.state.text() and "nested" in page.state.text()
-    # Those that are not sound come first, with their reason, and are opened by a click.
-    assert [page.list.item(n, 0).text() for n in range(4)] == list(FEW)
-    assert page.list.item(0, 1).text() == "written, a step broke" and "the shoulder has" in page.list.item(0, 2).text()
-    assert page.list.item(3, 1).text().startswith("written, sound")
-    sizes.choose("regular · 48")
-    page.list.cellClicked.emit(1, 0)
-    assert sizes.chosen == "regular · 40"
-    # The same again into the same folder: nothing is done twice.
-    stamp = (tmp_path / "out" / lines[3]["where"] / "report.json").stat().st_mtime_ns
-    window.run("sizes.write_all")
-    written(window, qtbot)
-    assert (tmp_path / "out" / lines[3]["where"] / "report.json").stat().st_mtime_ns == stamp
-
-
-def test_everybody_in_a_table_is_written(in_sizes, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    window, sizes, view = in_sizes()
-    table = tmp_path / "people.csv"
-    rows = [f"Person {n};{84 + n};{68 + n};{92 + n};39;44;41" for n in range(3)]
-    table.write_text("\n".join(["name;bust;waist;hip;shoulder;fwl;bwl", *rows, "Odd one;90;wide;95;39;44;41"]))
-    writing, page = window.views.in_sizes.writing, view.writing
-    writing.formats = ()
-    window.ask.open_file = lambda _title, _kinds: table
-    window.ask.path = tmp_path / "all"
-    window.run("sizes.write_table")
-    assert sizes.station == "write"
-    written(window, qtbot)
-    assert "4 worked out, 3 of them sound, 1 not" in page.state.text()
-    assert page.list.item(0, 0).text() == "Odd one" and page.list.item(0, 1).text() == "not written"
-    assert "row 5" in page.list.item(0, 2).text()
-    page.list.cellClicked.emit(0, 0)  # somebody who cannot be made is looked at all the same
-    worked_out(window, qtbot)
-    assert sizes.chosen == "Odd one" and "wide" in view.why.text()
-    view.list._rows["Odd one"].setCheckState(0, Qt.CheckState.Unchecked)  # and goes again
-    qtbot.wait(20)
-    worked_out(window, qtbot)
-    assert "Odd one" not in view.list._rows and sizes.chosen == "regular · 40"
-
-
-def test_writing_is_stopped(in_sizes, qtbot, tmp_path: Path) -> None:  # type: ignore[no-untyped-def]
-    window, _sizes, view = in_sizes()
-    window.ask.path = tmp_path / "out"
-    window.run("sizes.write_all")
-    writing = window.views.in_sizes.writing
-    qtbot.waitUntil(lambda: writing.count > 0 or not writing.work.is_at_work, timeout=60_000)
-    window.run("sizes.stop")
-    assert not writing.work.is_at_work and "Stopped." in view.writing.state.text()
-    writing.close()
-    assert not (tmp_path / "out" / "nested").exists()

@@ -20,8 +20,6 @@ if TYPE_CHECKING:
     from zesty_pivot.core.sizes.bodies import BodyRow
     from zesty_pivot.core.sizes.under import Under
 
-MOST_NESTED = 35  # bodies on a nested sheet: as many lines as can be told apart
-
 
 def of_chart(chart: Path | None, sizes: Sequence[str], *, is_all: bool, is_child: bool) -> Iterator[BodyRow]:
     """The sizes that were named, or all that such a style can be made in. Raises FileError."""
@@ -93,10 +91,12 @@ def under_of(style: Style, way: str | None) -> Under:
 
 
 def _few(rows: Iterable[BodyRow]) -> list[BodyRow]:
-    """As many as a sheet has room for."""
-    found = list(itertools.islice(rows, MOST_NESTED + 1))
-    if len(found) > MOST_NESTED:
-        raise click.UsageError(f"--nested takes {MOST_NESTED} sizes or people at most.")
+    """As many as can be told apart on a sheet."""
+    from zesty_pivot.core.sizes.nested_sheet import MOST
+
+    found = list(itertools.islice(rows, MOST + 1))
+    if len(found) > MOST:
+        raise click.UsageError(f"--nested takes {MOST} sizes or people at most.")
     return found
 
 

@@ -27,6 +27,7 @@ DASHES: tuple[tuple[float, ...], ...] = (
     (), (6.0, 2.5), (2.0, 2.0), (9.0, 2.0, 2.0, 2.0), (14.0, 3.0), (4.0, 2.0, 1.0, 2.0, 1.0, 2.0), (1.0, 2.5),
 )  # fmt: skip
 COLOURS = ("#1d1b18", "#0b5394", "#a33b00", "#00614a", "#7a1f5c")
+MOST = len(DASHES) * len(COLOURS)  # sizes over each other whose lines can be told apart
 KEY, KEY_LINE, KEY_ROW = "key", 36.0, 8.0  # the table of lines and sizes: its name, mm of a line, mm from row to row
 GRAIN = ("grain", "arrow")
 LABEL = 3.0  # mm, how high the name of a size is written at its corner
@@ -59,7 +60,6 @@ class NestedSheet:
 
     def only(self, number: int) -> NestedSheet:
         """One size of it, by its number from 1, where it lies."""
-
         pieces = []
         for one in self.pieces:
             strokes, circles, texts = (_of(parts, number) for parts in (one.strokes, one.circles, one.texts))
@@ -146,7 +146,7 @@ def _at(line: NestedLine, corner: str) -> NDArray[np.float64]:
 
 
 def _spread(lines: Sequence[NestedLine], point: str) -> float:
-    """How far a point goes from one size to another, mm; less than nothing where one has not got it."""
+    """How far a point goes from one size to another, mm; negative where one of them lacks it."""
     if any(point_of(line.piece, point) is None for line in lines):
         return -1.0
     return float(np.ptp([_at(line, point) for line in lines], axis=0).sum())

@@ -116,7 +116,8 @@ class GradingView(QWidget):
         """Shows the chosen size."""
         style, under = self._model.style, self._sizes.under()
         wearer = self._sizes.who.one(self._sizes.chosen)
-        shown = (style.block, under, wearer, style.units, NOW.name)
+        body = tuple(sorted(style.body().items()))  # what is graded from: edited measurements go before the block's
+        shown = (style.block, body, under, wearer, style.units, NOW.name)
         if wearer is None or wearer.fault or self._shown == shown:
             return
         self._shown = shown
@@ -127,8 +128,8 @@ class GradingView(QWidget):
             except ZestyError as fault:
                 return str(fault)
 
-        found = self._arrows.get((style.block, under, wearer), (), graded)
-        ways = self._compared.get((style.block, under, wearer), (), lambda: compared(style, under, wearer))
+        found = self._arrows.get((style.block, under, wearer), body, graded)
+        ways = self._compared.get((style.block, under, wearer), body, lambda: compared(style, under, wearer))
         block = ways.blocks[ways.known.index("grade")] if "grade" in ways.known else None
         arrows = () if isinstance(found, str) else found
         self.head.setText(f"From {style.block.name.partition(',')[0]} to {wearer.title}")

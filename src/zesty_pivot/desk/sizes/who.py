@@ -3,12 +3,11 @@
 from __future__ import annotations
 
 from zesty_pivot.core.kept import Kept
+from zesty_pivot.core.sizes.nested_sheet import MOST
 from zesty_pivot.core.sizes.sized import Wearer
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.people import People
 from zesty_pivot.desk.sizes.charts import Charts
-
-MOST = 60  # bodies beside each other
 
 
 class Who:
@@ -54,7 +53,7 @@ class Who:
 
     @property
     def shown(self) -> tuple[Wearer, ...]:
-        """Who is worked out: sizes, then people, then guests."""
+        """Who is worked out: sizes, then people, then guests; no more than can be told apart."""
         values = (self._charts.chart, self._people.history.value, self._model.style.sizes, self.guests)
         return self._seen.get(values, (self.is_child, self.people), self._show)
 

@@ -22,12 +22,14 @@ from PyQt6.QtWidgets import (
 from zesty_pivot.core.exports.registry import all_exports
 from zesty_pivot.core.piece.names import capital
 from zesty_pivot.core.sizes.batch import Made
+from zesty_pivot.desk.beside import rest_timer
 from zesty_pivot.desk.column import Column
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.labels import label
 from zesty_pivot.desk.sizes.writing_all import WritingAll
 from zesty_pivot.desk.theme import NOW
 
+SOON_MS = 200  # between two looks at the list while it grows
 LIST = 200  # px of the list at least
 ACROSS = 3  # formats beside each other
 
@@ -72,8 +74,15 @@ class WritingView(QWidget):
         column.addWidget(self.bar)
         column.addWidget(self.state)
         column.addWidget(self._list(), 1)
-        writing.changed.connect(self.refresh)
+        self._soon = rest_timer(self, SOON_MS, self.refresh)
+        writing.changed.connect(self._later)
+        writing.begun.connect(self.refresh)
         self.refresh()
+
+    def _later(self) -> None:
+        """Not for each body by itself: thousands come one after the other."""
+        if not self._soon.isActive():
+            self._soon.start()
 
     def _order(self) -> QGridLayout:
         grid = QGridLayout()
