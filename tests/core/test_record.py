@@ -97,6 +97,13 @@ def test_inherited_pickled_and_begun() -> None:
         one.a = 2  # type: ignore[misc]
 
 
+def test_what_is_kept_beside_the_fields_is_not_sent() -> None:
+    one = Derived(a=4)
+    vars(one)["kept"] = lambda: "cannot be pickled"
+    for other in (pickle.loads(pickle.dumps(one)), copy.deepcopy(one)):
+        assert other == one and "kept" not in vars(other)
+
+
 @pytest.mark.parametrize("copied", [replace, quick_replace])
 def test_copies_with_changes(copied: Any) -> None:
     """Ours against the standard library's, on both kinds of class."""

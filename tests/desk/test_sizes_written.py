@@ -8,9 +8,10 @@ from pathlib import Path
 from PyQt6.QtCore import QPoint, Qt
 from PyQt6.QtTest import QTest
 
-from tests.desk.sized import FEW, PLEATS, worked_out
+from tests.desk.sized import FEW, PLEATS, states, worked_out
 from tests.samples import style
 from zesty_pivot.core.sizes.batch import LEDGER
+from zesty_pivot.core.sizes.sized import Wearer
 
 
 def written(window, qtbot) -> None:  # type: ignore[no-untyped-def]
@@ -80,3 +81,28 @@ def test_writing_is_stopped(in_sizes, qtbot, tmp_path: Path) -> None:  # type: i
     assert not writing.work.is_at_work and "Stopped." in view.writing.state.text()
     writing.close()
     assert not (tmp_path / "out" / "nested").exists()
+
+
+def test_more_than_can_be_told_apart_are_written_all_the_same(in_sizes, qtbot, tmp_path: Path, monkeypatch) -> None:  # type: ignore[no-untyped-def]
+    monkeypatch.setattr("zesty_pivot.desk.sizes.who.MOST", 3)
+    window, sizes, view = in_sizes()
+    assert [one.title for one in sizes.who.shown] == list(FEW[:3])
+    assert states(view)[FEW[3]] == "not shown" and view.list._rows[FEW[3]].checkState(0) == Qt.CheckState.Checked
+    assert sizes.note.startswith("3 of 4 are shown") and view.list._rows[FEW[3]].toolTip(0) == sizes.note
+    sizes.choose(FEW[3])
+    view.refresh()
+    assert view.why.text() == sizes.note
+    # Somebody out of a table is shown whatever else is.
+    guest = Wearer("Guest", sizes.who.shown[0].lengths)
+    sizes.look_at(guest)
+    worked_out(window, qtbot)
+    assert [one.title for one in sizes.who.shown] == [*FEW[:2], "Guest"] and sizes.chosen == "Guest"
+    sizes.show_person("Guest", shown=False)
+    worked_out(window, qtbot)
+    writing = window.views.in_sizes.writing
+    writing.formats = ()
+    window.ask.path = tmp_path / "out"
+    window.run("sizes.write_all")
+    written(window, qtbot)
+    lines = [json.loads(line) for line in (tmp_path / "out" / LEDGER).read_text().splitlines()]
+    assert [line["name"] for line in lines] == list(FEW)

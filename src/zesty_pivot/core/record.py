@@ -42,6 +42,7 @@ def _made(cls: type[T], *, eq: bool, order: bool) -> type[T]:
     made = dataclass(init=False, repr=False, eq=False, match_args=False)(cls)
     known = fields(cast("Any", made))
     methods: dict[str, Any] = {"__repr__": _printed(known), "__match_args__": tuple(one.name for one in known if one.init)}
+    methods["__getstate__"] = _sent(frozenset(one.name for one in known))
     if eq:
         methods |= _compared(known)
     if order:
@@ -109,6 +110,11 @@ def _ordered(known: tuple[Field[Any], ...]) -> dict[str, Any]:
 def _printed(known: tuple[Field[Any], ...]) -> Callable[[Any], str]:
     names = [one.name for one in known if one.repr]
     return lambda self: f"{type(self).__qualname__}({', '.join(f'{name}={getattr(self, name)!r}' for name in names)})"
+
+
+def _sent(names: frozenset[str]) -> Callable[[Any], dict[str, Any]]:
+    """What is copied, or sent to another process: the fields, without what was worked out from them and is kept beside."""
+    return lambda self: {name: value for name, value in vars(self).items() if name in names}
 
 
 def _frozen(cls: Any, names: frozenset[str]) -> dict[str, Any]:

@@ -1,5 +1,8 @@
 """Paths as values, SVG path data, motions."""
 
+import copy
+import pickle
+
 import numpy as np
 import pytest
 import svgelements
@@ -120,3 +123,10 @@ def test_lengths_hang_on_nothing_that_was_asked_before(cubic: np.ndarray, angle:
     known, fresh = Path(cubic[None]), Path(cubic[None].copy())
     assert known.length >= 0.0
     assert (known.reversed().lengths == fresh.reversed().lengths).all()
+
+
+def test_copied_and_sent_it_stays_read_only() -> None:
+    path = Path.polyline(np.array([[0.0, 0.0], [30.0, 40.0], [30.0, 50.0]]))
+    assert path.length == pytest.approx(60.0)
+    for other in (pickle.loads(pickle.dumps(path)), copy.deepcopy(path), pickle.loads(pickle.dumps(Path(path.cubics)))):
+        assert other == path and other.length == path.length and not other.cubics.flags.writeable

@@ -17,6 +17,9 @@ Array = NDArray[np.float64]
 _FAR = 1e-3
 
 _ROOT_SLACK = 1e-9  # a root this little outside [0, 1] is the end itself
+# What makes both halves of a cubic out of it, by de Casteljau: (2, 4, 4).
+_HALF = np.array([[1.0, 0.0, 0.0, 0.0], [0.5, 0.5, 0.0, 0.0], [0.25, 0.5, 0.25, 0.0], [0.125, 0.375, 0.375, 0.125]])
+_HALVES = np.stack([_HALF, _HALF[::-1, ::-1]])
 _MAX_BOXES = 4096  # more candidate pairs than this and the curves run along each other
 
 
@@ -146,57 +149,48 @@ def of_curves(first: Array, second: Array) -> list[tuple[int, float, int, float]
     """
     hits: list[tuple[int, float, int, float]] = []
     places: list[Array] = []
-    for i, one in enumerate(first):
-        for j, other in enumerate(second):
-            for t, u in _pair(one, other):
-                place = bezier.point(one, t)
-                if all(np.hypot(*(place - known)) > JOIN_TOL for known in places):
-                    hits.append((i, t, j, u))
-                    places.append(place)
+    for i, j in np.argwhere(_touch(_hulls(first)[:, None], _hulls(second)[None, :])).tolist():
+        for t, u in _pair(first[i], second[j]):
+            place = bezier.point(first[i], t)
+            if all(np.hypot(*(place - known)) > JOIN_TOL for known in places):
+                hits.append((i, t, j, u))
+                places.append(place)
     return hits
 
 
 def _pair(one: Array, other: Array) -> list[tuple[float, float]]:
-    # Rows of (t0, t1, u0, u1) whose boxes still touch.
-    spans = np.array([[0.0, 1.0, 0.0, 1.0]])
+    # Stretches of both whose boxes touch, and where they begin; all are as long.
+    a, b, size = one[None], other[None], 1.0
+    begin = np.zeros((1, 2))
     for _ in range(14):
-        spans = np.concatenate([_quarter(spans, k) for k in range(4)])
-        a, b = _boxes(one, spans[:, 0], spans[:, 1]), _boxes(other, spans[:, 2], spans[:, 3])
-        touch = ((a[:, 0] <= b[:, 1] + JOIN_TOL) & (b[:, 0] <= a[:, 1] + JOIN_TOL)).all(axis=1)
-        spans = spans[touch]
-        if len(spans) == 0:
+        size /= 2.0
+        first, second = _HALVES[:, None] @ a, _HALVES[:, None] @ b
+        v, u, which = np.nonzero(_touch(_hulls(first)[None, :], _hulls(second)[:, None]))
+        if len(which) == 0:
             return []
-        if len(spans) > _MAX_BOXES:
+        if len(which) > _MAX_BOXES:
             raise GeometryError("two lines run along each other", advice="Move one of them apart.")
+        a, b, begin = first[u, which], second[v, which], begin[which] + np.stack([u, v], axis=1) * size
     found: list[tuple[float, float]] = []
-    for t, u in {(round(float((s[0] + s[1]) / 2), 3), round(float((s[2] + s[3]) / 2), 3)) for s in spans}:
+    for t, u in {(round(t, 3), round(u, 3)) for t, u in (begin + size / 2.0).tolist()}:
         hit = _newton(one, other, t, u)
         if hit is not None:
             found.append(hit)
     return found
 
 
-def _quarter(spans: Array, which: int) -> Array:
-    t0, t1, u0, u1 = spans.T
-    tm, um = (t0 + t1) / 2.0, (u0 + u1) / 2.0
-    ts = (t0, tm) if which % 2 == 0 else (tm, t1)
-    us = (u0, um) if which < 2 else (um, u1)
-    return np.stack([*ts, *us], axis=1)
+def _hulls(cubics: Array) -> Array:
+    """Boxes (..., 2, 2: low and high corner) of the control points of cubics (..., 4, 2)."""
+    return np.stack([cubics.min(axis=-2), cubics.max(axis=-2)], axis=-2)
 
 
-def _boxes(cubic: Array, start: Array, stop: Array) -> Array:
-    """Boxes (n, 2, 2: low and high corner) of the control points of n stretches of one cubic."""
-    controls = _stretch(cubic, start, stop)
-    return np.stack([controls.min(axis=1), controls.max(axis=1)], axis=1)
-
-
-def _stretch(cubic: Array, start: Array, stop: Array) -> Array:
-    """Control points (n, 4, 2) of the stretches [start, stop] of one cubic, by its end slopes."""
-    ends = bezier.points(cubic[None], np.concatenate([start, stop]))[0]
-    slopes = bezier.derivatives(cubic[None], np.concatenate([start, stop]))[0]
-    n = len(start)
-    third = ((stop - start) / 3.0)[:, None]
-    return np.stack([ends[:n], ends[:n] + slopes[:n] * third, ends[n:] - slopes[n:] * third, ends[n:]], axis=1)
+def _touch(one: Array, other: Array) -> NDArray[np.bool_]:
+    """Which boxes (..., 2, 2) touch those opposite."""
+    low, high = one[..., 0, :], one[..., 1, :]
+    touch: NDArray[np.bool_] = np.logical_and.reduce(
+        (low <= other[..., 1, :] + JOIN_TOL) & (other[..., 0, :] <= high + JOIN_TOL), axis=-1
+    )
+    return touch
 
 
 def _newton(one: Array, other: Array, t: float, u: float) -> tuple[float, float] | None:

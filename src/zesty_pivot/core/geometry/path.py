@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import itertools
 import math
-from collections.abc import Iterable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 
 import numpy as np
 from numpy.typing import NDArray
@@ -46,6 +46,10 @@ class Path:
         if lengths is not None:
             path.lengths = lengths
         return path
+
+    def __reduce__(self) -> tuple[Callable[..., Path], tuple[object, ...]]:
+        """What is copied, or sent to another process: what was worked out from it stays behind, but for its lengths."""
+        return type(self)._trusted, (self.cubics, vars(self).get("lengths"))
 
     @classmethod
     def straight(cls, *points: Sequence[float] | Array) -> Path:

@@ -11,12 +11,11 @@ import io
 import itertools
 import json
 import os
-import signal
 import zipfile
 from collections import deque
 from collections.abc import Callable, Iterable, Iterator, Mapping
-from concurrent.futures import Future, ProcessPoolExecutor
-from multiprocessing import get_context
+from concurrent.futures import Future
+from concurrent.futures.process import BrokenProcessPool
 from pathlib import Path as FilePath
 
 from zesty_pivot.core import faults
@@ -29,6 +28,7 @@ from zesty_pivot.core.formats.folder import write_together
 from zesty_pivot.core.formats.printing import Printing
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.kept import cached_property
+from zesty_pivot.core.processes import pool
 from zesty_pivot.core.record import record
 from zesty_pivot.core.sizes.bodies import BodyRow
 from zesty_pivot.core.sizes.under import Under
@@ -109,7 +109,8 @@ def write_bodies(
     """Writes the files of every body and a line of each to the report, in their order; each is given back when it is done.
     What an earlier run of the same order wrote is not written again. After `stop` says so nothing new is begun.
 
-    `jobs` is how many processes work, as many as there are cores when 0. Raises FileError where the folder cannot be written.
+    `jobs` is how many processes work, as many as there are cores when 0. Raises FileError where the folder cannot be written,
+    and ZestyError where a process is killed.
     """
     try:
         order.folder.mkdir(parents=True, exist_ok=True)
@@ -122,6 +123,9 @@ def write_bodies(
                     ledger.write(made.line().encode())
                     ledger.flush()
                 yield made
+    except BrokenProcessPool:
+        what, advice = "a process that worked was ended from outside", "The same again goes on from there."
+        raise ZestyError(what, where=files.shown(order.folder, whole=True), advice=advice) from None
     except OSError as fault:
         where = files.shown(order.folder, whole=True)
         raise FileError(f"the folder cannot be written: {fault.strerror}", where=where, advice="Choose another one.") from None
@@ -161,14 +165,14 @@ def _in_order(
                 return
             yield _one(order, row), True
         return
-    with ProcessPoolExecutor(jobs, get_context("spawn"), _begin, (order,)) as pool:
+    with pool(jobs, _begin, (order,)) as workers:
         waiting = deque[Future[Made]]()
         while True:
             while len(waiting) < AHEAD * jobs and not stop():
                 coming = next(source, None)
                 if coming is None:
                     break
-                waiting.append(pool.submit(_in_process, coming))
+                waiting.append(workers.submit(_in_process, coming))
             if not waiting:
                 return
             yield waiting.popleft().result(), True
@@ -178,7 +182,6 @@ _ORDER: list[Order] = []  # in a process that works: what it works on
 
 
 def _begin(order: Order) -> None:
-    signal.signal(signal.SIGINT, signal.SIG_IGN)  # Ctrl+C is heard by the one that began it, and what is in work is finished
     _ORDER[:] = [order]
 
 

@@ -71,9 +71,8 @@ Blocks = dict[Wearer, tuple[BlockFile, Mapping[str, object], Under, BlockFile | 
 class Sizer:
     """Works out a style on bodies, and keeps their blocks and the states of their recipes."""
 
-    def __init__(self, blocks: Blocks | None = None) -> None:
-        """`blocks` are those of another one, in another thread, which both fill."""
-        self._blocks: Blocks = {} if blocks is None else blocks
+    def __init__(self) -> None:
+        self._blocks: Blocks = {}
         self._workers: dict[Wearer, Evaluator] = {}
 
     def sized(self, style: Style, under: Under, wearer: Wearer) -> Sized:
@@ -89,12 +88,17 @@ class Sizer:
         except ZestyError as fault:
             return Sized(wearer, None, str(fault))
 
+    def take(self, style: Style, under: Under, wearer: Wearer, block: BlockFile) -> None:
+        """Takes over the block of a body that was made elsewhere."""
+        if self._known(style, under, wearer) is None:
+            self._blocks[wearer] = style.block, style.measures, under, block
+
     def knows(self, style: Style, under: Under, wearer: Wearer) -> bool:
         """Whether the block of a body is there, so that nothing takes long."""
         return self._known(style, under, wearer) is not None
 
     def _known(self, style: Style, under: Under, wearer: Wearer) -> BlockFile | str | None:
-        known = self._blocks.get(wearer)  # asked once: another thread may forget it in between
+        known = self._blocks.get(wearer)
         if known is None or known[0] is not style.block or known[1] != style.measures or known[2] is not under:
             return None
         return known[3]
@@ -102,8 +106,8 @@ class Sizer:
     def keep_only(self, wearers: Collection[Wearer]) -> None:
         """Forgets all others."""
         for known in (self._blocks, self._workers):
-            for gone in [one for one in list(known) if one not in wearers]:
-                known.pop(gone, None)
+            for gone in [one for one in known if one not in wearers]:
+                known.pop(gone)
 
     def _block(self, style: Style, under: Under, wearer: Wearer) -> BlockFile | str:
         """The block of a body, or why there is none: the same as long as the style's own body and the way to it are."""

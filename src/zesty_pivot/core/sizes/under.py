@@ -21,7 +21,7 @@ from zesty_pivot.core.sizes.rules import DartRule
 Way = Literal["draft", "grade", "own"]
 
 
-@record(eq=False)
+@record
 class Under:
     """How a style comes to other bodies: the way, the method that its block was drafted by, how darts are graded, and the
     blocks of those that have one of their own, by title. Without a way a drafted block is drafted again, any other graded."""

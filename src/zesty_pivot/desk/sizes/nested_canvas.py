@@ -143,7 +143,7 @@ class NestedCanvas(KeptCanvas):
                 painter.drawText(QRectF(at.x() - 10.0, at.y() - 8.0, 90.0, 16.0), Qt.AlignmentFlag.AlignVCenter, text.text)
         painter.setPen(NOW.color("ink"))
         painter.setFont(text_font(9.5))
-        said = self.pointed or self._sizes.fault
+        said = self.pointed or self._sizes.fault or self._sizes.note
         painter.drawText(QRectF(RULER + 14.0, RULER + 6.0, self.width() - 60.0, 20.0), Qt.AlignmentFlag.AlignLeft, said)
 
     def _has_room(self, piece: LaidNest) -> bool:

@@ -1,12 +1,12 @@
 """The style in its sizes, and on people beside them: which, where their blocks come from, and what came of each.
 
-The chosen one is worked out with every change of the style, at once; the others in a thread, their findings last.
+The chosen one is worked out with every change of the style, at once; the others in processes, their findings last.
 """
 
 from __future__ import annotations
 
-import threading
 from collections.abc import Iterator, Mapping, Sequence
+from functools import partial
 from pathlib import Path
 
 from PyQt6.QtCore import QObject, pyqtSignal
@@ -14,29 +14,24 @@ from PyQt6.QtCore import QObject, pyqtSignal
 from zesty_pivot.core.formats.block_file import BlockFile
 from zesty_pivot.core.formats.style_file import Style
 from zesty_pivot.core.kept import Kept
-from zesty_pivot.core.record import record
+from zesty_pivot.core.piece import Pattern
+from zesty_pivot.core.sizes.crew import Crew, SizeFound
 from zesty_pivot.core.sizes.nested import SeamGrowth, growth, points_of
 from zesty_pivot.core.sizes.rules import DartRule
-from zesty_pivot.core.sizes.sized import Blocks, Sized, Sizer, Wearer
+from zesty_pivot.core.sizes.sized import Sized, Sizer, Wearer
 from zesty_pivot.core.sizes.under import Under, Way, blocks_in
+from zesty_pivot.core.sizes.verdict import Verdict
 from zesty_pivot.data.methods import method_of
 from zesty_pivot.desk.beside import Beside, rest_timer
-from zesty_pivot.desk.contained import contained
+from zesty_pivot.desk.contained import contained, tried
 from zesty_pivot.desk.model import DeskModel
 from zesty_pivot.desk.settings import methods_folder
 from zesty_pivot.desk.sizes.charts import Charts
 from zesty_pivot.desk.sizes.who import Who
+from zesty_pivot.desk.table.shapes import shapes_of
 
 REST_MS = 60  # after an edit, until the others are worked out: what was edited and its findings come first
 STATIONS = {"chart": "Chart", "nested": "Nested", "growth": "Growth", "grading": "Grading", "write": "Write all"}
-
-
-@record(eq=False)
-class FoundSize:
-    """One that was worked out by now; `is_checked` when its findings are known as well."""
-
-    sized: Sized
-    is_checked: bool
 
 
 class Sizes(QObject):
@@ -57,13 +52,12 @@ class Sizes(QObject):
         self.fault = ""
         self.work = Beside("working out the sizes")
         self._found: dict[Wearer, Sized] = {}
-        self._checked: set[Wearer] = set()
+        self._verdicts: dict[Wearer, Verdict] = {}
         self._of: Style | None = None  # the style that was worked out, and the way to its blocks
         self._way: Under | None = None
         self._followed: Style | None = None  # the style that the chosen one was worked out for
         self._ways: tuple[object, Under] | None = None
-        blocks: Blocks = {}
-        self._mine, self._theirs = Sizer(blocks), Sizer(blocks)
+        self._mine, self._crew = Sizer(), Crew()
         self._grown: Kept[tuple[SeamGrowth, ...]] = Kept(2)
         self._rest = rest_timer(self, REST_MS, self.look)
         self.work.improved.connect(self._improve)
@@ -84,15 +78,21 @@ class Sizes(QObject):
         wearer = self.who.one(title)
         return None if wearer is None else self._found.get(wearer)
 
-    def is_checked(self, wearer: Wearer) -> bool:
-        """Whether its findings are known."""
-        return wearer in self._checked
+    def verdict(self, wearer: Wearer) -> Verdict | None:
+        """What came of it, when its findings are known."""
+        return self._verdicts.get(wearer)
+
+    @property
+    def note(self) -> str:
+        """What is said where some are not shown."""
+        shown, asked = len(self.who.shown), len(self.who.asked)
+        return f"{shown} of {asked} are shown; more lines could not be told apart. All are written." if shown < asked else ""
 
     @property
     def done(self) -> float:
         """The share of the work that is done."""
         shown = self.who.shown
-        return len([one for one in shown if one in self._checked]) / len(shown) if shown else 1.0
+        return len([one for one in shown if one in self._verdicts]) / len(shown) if shown else 1.0
 
     @property
     def growth(self) -> tuple[SeamGrowth, ...]:
@@ -179,7 +179,7 @@ class Sizes(QObject):
         self._followed = style
         if self._mine.knows(style, self.under(), wearer):
             self._found[wearer] = self._mine.sized(style, self.under(), wearer)
-            self._checked.discard(wearer)
+            self._verdicts.pop(wearer, None)
             self.moved.emit()
 
     def follow(self) -> None:
@@ -202,26 +202,31 @@ class Sizes(QObject):
         self.fault = "" if shown else "No size of the chart fits this style: bring in a chart, or choose people."
         asked = (id(style), id(under), shown, self._model.is_previewing)
         self._found = {one: found for one, found in self._found.items() if one in shown}
-        self._checked &= set(self._found)
+        self._verdicts = {one: verdict for one, verdict in self._verdicts.items() if one in self._found}
+        self._mine.keep_only(shown)
         if style is not self._of or under is not self._way:
-            self._checked.clear()
+            self._verdicts.clear()
             self._of, self._way = style, under
-        if self.work.asked != asked and any(one not in self._checked for one in shown):
+        if self.work.asked != asked and any(one not in self._verdicts for one in shown):
             at_rest = not self._model.is_previewing
-            self.work.begin(asked, lambda stop: _worked(self._theirs, (style, under), shown, at_rest, stop))
+            self.work.begin(asked, lambda stop: _drawn(self._crew.work(style, under, shown, stop, is_checked=at_rest)))
         self.changed.emit()
         self.rested.emit()
 
     def close(self) -> None:
-        """Stops, and waits for the thread."""
+        """Stops, and waits for the thread and the processes."""
         self._rest.stop()
         self.work.close()
+        self._crew.close()
 
     def _improve(self, _asked: object, found: object) -> None:
-        if isinstance(found, FoundSize):
-            self._found[found.sized.wearer] = found.sized
-            if found.is_checked:
-                self._checked.add(found.sized.wearer)
+        if isinstance(found, SizeFound):
+            wearer = found.sized.wearer
+            self._found[wearer] = found.sized
+            if found.verdict is not None:
+                self._verdicts[wearer] = found.verdict
+            if found.sized.derived is not None and self._of is not None and self._way is not None:
+                self._mine.take(self._of, self._way, wearer, found.sized.derived.style.block)
             self.changed.emit()
 
     def _end(self, _asked: object, fault: str) -> None:
@@ -230,20 +235,14 @@ class Sizes(QObject):
         self.rested.emit()
 
 
-def _worked(
-    sizer: Sizer, asked: tuple[Style, Under], shown: Sequence[Wearer], at_rest: bool, stop: threading.Event
-) -> Iterator[FoundSize]:
-    """The patterns of all, then their findings."""
-    style, under = asked
-    sizer.keep_only(set(shown))
-    found = []
-    for wearer in shown:
-        if stop.is_set():
-            return
-        found.append(sizer.sized(style, under, wearer))
-        yield FoundSize(found[-1], False)
-    for one in found if at_rest else ():
-        if stop.is_set():
-            return
-        _ = one.verdict
-        yield FoundSize(one, True)
+def _drawn(found: Iterator[SizeFound]) -> Iterator[SizeFound]:
+    """Those that are found, their lines drawn already: the interface would take as long, in one go."""
+    for one in found:
+        if one.verdict is None and one.sized.pattern is not None:
+            tried(partial(_draw, one.sized.pattern), None, "drawing the sizes")
+        yield one
+
+
+def _draw(pattern: Pattern) -> None:
+    for piece in pattern.with_extras:
+        shapes_of(piece)

@@ -48,6 +48,7 @@ class SizesView(QWidget):
         self._soon = QTimer(self)
         self._soon.setSingleShot(True)
         self._soon.timeout.connect(self.refresh)
+        self._seen = ("", "")  # the station and the one that was chosen, when it was shown last
         self._connect()
         self.refresh()
 
@@ -89,7 +90,7 @@ class SizesView(QWidget):
     def _connect(self) -> None:
         sizes = self._sizes
         sizes.changed.connect(self._later)
-        sizes.rested.connect(self.refresh)
+        sizes.rested.connect(self._rest)
         sizes.moved.connect(self._follow_hand)
         sizes.charts.changed.connect(self._later)
         self.list.chosen.connect(sizes.choose)
@@ -131,6 +132,13 @@ class SizesView(QWidget):
         """It is looked at: what is not known yet is worked out."""
         self._sizes.look()
 
+    def _rest(self) -> None:
+        """What was asked of the view is seen at once; what the sizes came to, in a moment."""
+        if self._seen == (self._sizes.station, self._sizes.chosen):
+            self._later()
+        else:
+            self.refresh()
+
     def _later(self) -> None:
         if not self._soon.isActive():
             self._soon.start(BUSY_MS if self._sizes.work.is_at_work else FRAME_MS)
@@ -145,6 +153,7 @@ class SizesView(QWidget):
         if self._model.view != "sizes":
             return
         sizes = self._sizes
+        self._seen = (sizes.station, sizes.chosen)
         self._stack.setCurrentIndex(list(STATIONS).index(sizes.station))
         for id, button in self.buttons.items():
             button.setChecked(id == sizes.station)
@@ -172,12 +181,13 @@ class SizesView(QWidget):
         sizes = self._sizes
         found = sizes.sized(sizes.chosen)
         if found is None:
-            return sizes.fault
+            return sizes.fault or sizes.note
         if found.derived is None:
             return f"{sizes.chosen}: {found.fault}"
-        if not sizes.is_checked(found.wearer):
+        verdict = sizes.verdict(found.wearer)
+        if verdict is None:
             return f"{sizes.chosen} is being looked over."
-        bad = (*found.verdict.broken, *found.verdict.errors)
+        bad = (*verdict.broken, *verdict.errors)
         if not bad:
-            return f"{sizes.chosen} is sound" + (f"; {found.verdict.warnings} to look at." if found.verdict.warnings else ".")
+            return f"{sizes.chosen} is sound" + (f"; {verdict.warnings} to look at." if verdict.warnings else ".")
         return f"{sizes.chosen}: {bad[0]}" + (f" And {len(bad) - 1} more." if len(bad) > 1 else "")

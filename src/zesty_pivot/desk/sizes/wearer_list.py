@@ -61,8 +61,9 @@ class WearerList(QTreeWidget):
             self._shape = shape
             self._build(groups)
         shown = {one.title: n for n, one in enumerate(sizes.who.shown)}
+        asked = {one.title for one in sizes.who.asked}
         for one in (each for of_group in groups.values() for each in of_group):
-            self._show(self._rows[one.title], one, shown.get(one.title))
+            self._show(self._rows[one.title], one, shown.get(one.title), is_asked=one.title in asked)
         self.setCurrentItem(self._rows.get(sizes.chosen))
         self.blockSignals(False)
 
@@ -78,13 +79,14 @@ class WearerList(QTreeWidget):
                 row.setData(0, TITLE, one.title)
                 self._rows[one.title] = row
 
-    def _show(self, row: QTreeWidgetItem, wearer: Wearer, number: int | None) -> None:
-        said, why, is_bad = self._said(wearer) if number is not None else ("", wearer.title, False)
-        shown = (number, said, why, NOW.name)
+    def _show(self, row: QTreeWidgetItem, wearer: Wearer, number: int | None, *, is_asked: bool) -> None:
+        away = ("not shown", self._sizes.note, False) if is_asked else ("", wearer.title, False)
+        said, why, is_bad = self._said(wearer) if number is not None else away
+        shown = (number, is_asked, said, why, NOW.name)
         if self._told.get(wearer.title) == shown:
             return
         self._told[wearer.title] = shown
-        row.setCheckState(0, Qt.CheckState.Unchecked if number is None else Qt.CheckState.Checked)
+        row.setCheckState(0, Qt.CheckState.Checked if is_asked else Qt.CheckState.Unchecked)
         row.setIcon(0, QIcon() if number is None else _swatch(number, self))
         row.setText(1, said)
         row.setForeground(1, NOW.color("error" if is_bad else "quiet"))
@@ -98,10 +100,10 @@ class WearerList(QTreeWidget):
             return "…", "It is being worked out.", False
         if sized.derived is None:
             return "cannot be made", sized.fault, True
-        if not self._sizes.is_checked(wearer):
+        verdict = self._sizes.verdict(wearer)
+        if verdict is None:
             broken = len(sized.derived.derivation.broken)
             return (f"{broken} broken" if broken else "…"), "It is being looked over.", bool(broken)
-        verdict = sized.verdict
         why = "\n".join((*verdict.broken, *verdict.errors))
         if verdict.broken:
             return f"{len(verdict.broken)} broken", why, True

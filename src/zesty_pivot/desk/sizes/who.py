@@ -52,13 +52,19 @@ class Who:
         )  # fmt: skip
 
     @property
-    def shown(self) -> tuple[Wearer, ...]:
-        """Who is worked out: sizes, then people, then guests; no more than can be told apart."""
+    def asked(self) -> tuple[Wearer, ...]:
+        """Who it is written for: sizes, then people, then guests."""
         values = (self._charts.chart, self._people.history.value, self._model.style.sizes, self.guests)
-        return self._seen.get(values, (self.is_child, self.people), self._show)
+        return self._seen.get(values, (self.is_child, self.people), self._ask)
 
-    def _show(self) -> tuple[Wearer, ...]:
-        return (*self.made_in, *(one for one in self.everybody if one.title in self.people), *self.guests)[:MOST]
+    def _ask(self) -> tuple[Wearer, ...]:
+        return (*self.made_in, *(one for one in self.everybody if one.title in self.people), *self.guests)
+
+    @property
+    def shown(self) -> tuple[Wearer, ...]:
+        """Who is worked out and shown: no more of them than can be told apart, and all guests."""
+        asked = self.asked
+        return asked if len(asked) <= MOST else (*asked[: MOST - len(self.guests)], *self.guests)
 
     def one(self, title: str) -> Wearer | None:
         """One of those that are shown, by the title."""

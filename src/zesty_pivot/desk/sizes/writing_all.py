@@ -53,9 +53,9 @@ class WritingAll(QObject):
         self.work.ended.connect(self._end)
 
     def write_sizes(self, folder: Path) -> None:
-        """The sizes and people that are shown, a folder or an archive each."""
-        shown = self._sizes.who.shown
-        rows = [BodyRow(n, one.title, one.is_child, dict(one.lengths), one.fault, one.group) for n, one in enumerate(shown, 1)]
+        """All sizes and people, a folder or an archive each; the nested sheets of those that are shown."""
+        asked, shown = self._sizes.who.asked, self._sizes.who.shown
+        rows = [BodyRow(n, one.title, one.is_child, dict(one.lengths), one.fault, one.group) for n, one in enumerate(asked, 1)]
         base, point = self._sizes.who.base, self._sizes.point
         self._begin(folder, rows, len(rows), shown if self.is_nested else (), base, point)
 

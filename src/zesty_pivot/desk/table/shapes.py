@@ -17,30 +17,64 @@ from zesty_pivot.core.finish.piece import grain_inside
 from zesty_pivot.core.finish.slits import slits
 from zesty_pivot.core.geometry import Path
 from zesty_pivot.core.kept import cached_property
-from zesty_pivot.core.moves.laid_open import laid_open
+from zesty_pivot.core.moves.laid_open import LaidOpen, laid_open
 from zesty_pivot.core.moves.mirror import side_of
-from zesty_pivot.core.moves.open_up import bridge, open_up
+from zesty_pivot.core.moves.open_up import OpenedMouth, bridge, open_up
 from zesty_pivot.core.moves.turned_back import turned_out
 from zesty_pivot.core.piece import Piece, Use
 from zesty_pivot.core.piece.folds import lies_on_fold
 from zesty_pivot.core.record import record
-from zesty_pivot.desk.table.use_marks import let_in_marks, use_marks
+from zesty_pivot.desk.table.use_marks import Words, let_in_marks, use_marks
 
 
 @record
 class Shapes:
-    """A piece's lines in mm. `fill` is its paper with the darts cut out; `marks` are the notches, waves and arrows of other
-    uses, with `words` at their places."""
+    """A piece's lines in mm. `fill` is its paper with the darts cut out."""
 
     fill: QPainterPath
-    marks: QPainterPath
-    words: tuple[tuple[QPointF, str], ...]
     seams: QPainterPath
     folds: QPainterPath
     legs: QPainterPath
     label: QPointF
     box: QRectF
     paper: Piece  # as it lies on the paper, with let-in fullness laid open
+    piece: Piece
+    let_in: tuple[LaidOpen, ...]
+    turned: tuple[tuple[str, Path], ...]
+    opened: tuple[OpenedMouth, ...]
+
+    @property
+    def marks(self) -> QPainterPath:
+        """The notches, waves and arrows of other uses."""
+        return self._marked[0]
+
+    @property
+    def words(self) -> Words:
+        """The words at their places."""
+        return self._marked[1]
+
+    @cached_property
+    def _marked(self) -> tuple[QPainterPath, Words]:
+        """Marks and words, which take twice as long as the lines: sizes over each other do without."""
+        paper = self.paper
+        marks, words = use_marks(paper, self.opened)
+        more, said = let_in_marks(paper, self.let_in)
+        marks.addPath(more)
+        words += said
+        for path in [path for _edge, path in self.turned] + [mark.path for mark in paper.marks if mark.path is not None]:
+            add_path(marks, path)
+        for path in [path for slit in slits(paper, self.piece) for path in slit.paths if slit.id == "twist.slit"]:
+            add_path(marks, path)
+        for mark in paper.marks:
+            if mark.kind == "hole":
+                marks.addEllipse(QPointF(*mark.at), mark.radius, mark.radius)
+        words += tuple((QPointF(*mark.at), mark.text) for mark in paper.marks if mark.text)
+        words += tuple((QPointF(*text.at), text.text) for text in fold_numbers(paper))
+        words += tuple((QPointF(*text.at), text.text) for text in side_words(paper))
+        if right_side_up(paper) is not paper:
+            middle = 0.0 if side_of(paper) is None else self.box.center().x()
+            words += ((QPointF(middle, self.box.bottom() - 25.0), "seen from inside"),)
+        return marks, words
 
     @cached_property
     def grain(self) -> QPainterPath:
@@ -79,6 +113,8 @@ def qt_area(shape: shapely.Geometry) -> QPainterPath:
     return drawn
 
 
+KEPT = 512  # pieces: those of a pattern, and of as many sizes over each other as can be told apart
+
 _kept: OrderedDict[int, tuple[Piece, Shapes]] = OrderedDict()
 
 
@@ -88,7 +124,7 @@ def shapes_of(piece: Piece) -> Shapes:
     if found is None or found[0] is not piece:
         found = (piece, _drawn(piece))
         _kept[id(piece)] = found
-        while len(_kept) > 256:
+        while len(_kept) > KEPT:
             _kept.popitem(last=False)
     return found[1]
 
@@ -124,21 +160,4 @@ def _drawn(piece: Piece) -> Shapes:
         fill = fill.subtracted(hole)
     box = fill.controlPointRect()
     label = QPointF(box.left() + box.width() * 0.42, box.top() + box.height() * 0.33)
-    marks, words = use_marks(paper, opened)
-    more, said = let_in_marks(paper, let_in)
-    marks.addPath(more)
-    words += said
-    for path in [path for _edge, path in turned] + [mark.path for mark in paper.marks if mark.path is not None]:
-        add_path(marks, path)
-    for path in [path for slit in slits(paper, piece) for path in slit.paths if slit.id == "twist.slit"]:
-        add_path(marks, path)
-    for mark in paper.marks:
-        if mark.kind == "hole":
-            marks.addEllipse(QPointF(*mark.at), mark.radius, mark.radius)
-    words += tuple((QPointF(*mark.at), mark.text) for mark in paper.marks if mark.text)
-    words += tuple((QPointF(*text.at), text.text) for text in fold_numbers(paper))
-    words += tuple((QPointF(*text.at), text.text) for text in side_words(paper))
-    if right_side_up(paper) is not paper:
-        middle = 0.0 if side_of(paper) is None else box.center().x()
-        words += ((QPointF(middle, box.bottom() - 25.0), "seen from inside"),)
-    return Shapes(fill, marks, words, seams, folds, legs, label, box, paper)
+    return Shapes(fill, seams, folds, legs, label, box, paper, piece, let_in, turned, opened)
