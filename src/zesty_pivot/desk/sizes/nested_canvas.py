@@ -26,6 +26,7 @@ GAP = 40.0  # mm between two pieces
 HEAD = 22.0  # mm above a piece, for its name
 ASPECT = 1.35  # about how much wider than tall the room for the pieces is
 LABEL_PX, APART_PX = 11.0, 20.0  # px, how high the name of a size is, and how far the first and the last one lie apart at least
+MOST_NAMED = 10  # sizes that are all named beside their lines; the names of more hide them
 REACH = 8.0  # px from the pointer to a line
 
 
@@ -135,7 +136,7 @@ class NestedCanvas(KeptCanvas):
                 continue  # the list has the names beside their lines
             painter.setFont(text_font(8))
             shift = piece.lines[0].at - QPointF(*piece.lines[0].line.shift.tolist())
-            lines = [one.line for one in piece.lines]
+            lines = [one.line for one in self._named(piece)]
             known = {one.line.number + 1: one.number for one in piece.lines}
             for text in labels_of(lines, self._laid, piece.corner, LABEL_PX / self.scale):
                 painter.setPen(color_of(known[text.of_size]))
@@ -150,7 +151,15 @@ class NestedCanvas(KeptCanvas):
         """Whether the names of the sizes can stand at their corner: under each other, and the corners apart."""
         spots = [found + one.line.shift for one in piece.lines if (found := point_of(one.line.piece, piece.corner)) is not None]
         apart = float(np.ptp(spots, axis=0).max()) * self.scale if len(spots) > 1 else APART_PX
-        return apart >= APART_PX and len(piece.lines) * LABEL_PX < piece.box.height() * self.scale
+        return apart >= APART_PX and len(self._named(piece)) * LABEL_PX < piece.box.height() * self.scale
+
+    def _named(self, piece: LaidNest) -> list[LaidLine]:
+        """Those whose names stand beside them: all, or of many the first, the last and the chosen one."""
+        last = len(piece.lines) - 1
+        return [
+            one for n, one in enumerate(piece.lines)
+            if last < MOST_NAMED or n in (0, last) or one.title == self._sizes.chosen
+        ]  # fmt: skip
 
     def _cross(self, painter: QPainter, piece: LaidNest) -> None:
         """The point that lies on itself."""
