@@ -17,7 +17,7 @@ from zesty_pivot.core.sizes.under import Under
 from zesty_pivot.core.sizes.verdict import Verdict
 
 MOST = 4  # processes; each holds the states of its bodies, some 100 MB
-KINDER = 5  # how much they stand back behind the interface, as `nice` counts
+KINDER = 10  # how much they stand back behind the interface, as `nice` counts
 LOOK_S = 0.01  # how often it is looked whether to stop
 
 

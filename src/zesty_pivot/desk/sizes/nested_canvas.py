@@ -15,7 +15,7 @@ from zesty_pivot.core.sizes.nested_sheet import label_corner, labels_of
 from zesty_pivot.core.sizes.sized import Sized
 from zesty_pivot.desk.contained import contained
 from zesty_pivot.desk.model import DeskModel
-from zesty_pivot.desk.sizes.size_looks import color_of, pen_of
+from zesty_pivot.desk.sizes.size_looks import color_of, hairline_of, pen_of
 from zesty_pivot.desk.sizes.sizes import Sizes
 from zesty_pivot.desk.table.canvas import RULER
 from zesty_pivot.desk.table.kept_canvas import KeptCanvas
@@ -27,6 +27,7 @@ HEAD = 22.0  # mm above a piece, for its name
 ASPECT = 1.35  # about how much wider than tall the room for the pieces is
 LABEL_PX, APART_PX = 11.0, 20.0  # px, how high the name of a size is, and how far the first and the last one lie apart at least
 MOST_NAMED = 10  # sizes that are all named beside their lines; the names of more hide them
+LEGS = 130  # how strong the legs of darts are, of 255
 REACH = 8.0  # px from the pointer to a line
 
 
@@ -94,14 +95,11 @@ class NestedCanvas(KeptCanvas):
         """All but the chosen one, which may follow a hand."""
         lines = self._lines(is_chosen=False)
         seen = ((id(one.line.piece), one.number, one.at.x(), one.at.y()) for one in lines)
-        return (self._sizes.chosen, self._sizes.is_at_work, *seen)
+        return (self._sizes.chosen, *seen)
 
     def paint_still(self, painter: QPainter) -> None:
-        # Dashes take three times as long smoothed: those that will be drawn again in a moment are not.
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing, not self._sizes.is_at_work)
         for one in self._lines(is_chosen=False):
             self._paint(painter, one, is_chosen=False)
-        painter.setRenderHint(QPainter.RenderHint.Antialiasing)
 
     def paint_moving(self, painter: QPainter) -> None:
         for one in self._lines(is_chosen=True):
@@ -111,14 +109,17 @@ class NestedCanvas(KeptCanvas):
         return (one for piece in self.pieces for one in piece.lines if (one.title == self._sizes.chosen) is is_chosen)
 
     def _paint(self, painter: QPainter, one: LaidLine, *, is_chosen: bool) -> None:
-        pen, shape = pen_of(one.number, is_chosen=is_chosen, px=1.0 / self.scale), shapes_of(one.line.piece)
+        shape, is_plain = shapes_of(one.line.piece), self.devicePixelRatioF() == 1.0 and not is_chosen
+        pen = hairline_of(one.number) if is_plain else pen_of(one.number, is_chosen=is_chosen, px=1.0 / self.scale)
         painter.save()
         painter.translate(one.at)
         painter.setBrush(Qt.BrushStyle.NoBrush)
         painter.setPen(pen)
         painter.drawPath(shape.seams)
         painter.drawPath(shape.folds)
-        pen.setWidthF(pen.widthF() * 0.6)
+        color = pen.color()
+        color.setAlpha(LEGS)
+        pen.setColor(color)
         painter.setPen(pen)
         painter.drawPath(shape.legs)
         painter.restore()

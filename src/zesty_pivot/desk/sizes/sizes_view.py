@@ -157,7 +157,10 @@ class SizesView(QWidget):
         self._stack.setCurrentIndex(list(STATIONS).index(sizes.station))
         for id, button in self.buttons.items():
             button.setChecked(id == sizes.station)
-        self.list.refresh()
+        if sizes.is_at_work:  # in a turn of its own: keys and the mouse are heard in between
+            QTimer.singleShot(0, self.list.refresh)
+        else:
+            self.list.refresh()
         self.bar.setVisible(sizes.is_at_work)
         self.bar.setValue(round(100 * sizes.done))
         self.why.setText(self._why())

@@ -82,12 +82,14 @@ class WearerList(QTreeWidget):
     def _show(self, row: QTreeWidgetItem, wearer: Wearer, number: int | None, *, is_asked: bool) -> None:
         away = ("not shown", self._sizes.note, False) if is_asked else ("", wearer.title, False)
         said, why, is_bad = self._said(wearer) if number is not None else away
-        shown = (number, is_asked, said, why, NOW.name)
-        if self._told.get(wearer.title) == shown:
+        shown = ((number, is_asked, NOW.name), said, why)
+        before = self._told.get(wearer.title)
+        if before == shown:
             return
         self._told[wearer.title] = shown
-        row.setCheckState(0, Qt.CheckState.Checked if is_asked else Qt.CheckState.Unchecked)
-        row.setIcon(0, QIcon() if number is None else _swatch(number, self))
+        if before is None or before[0] != shown[0]:
+            row.setCheckState(0, Qt.CheckState.Checked if is_asked else Qt.CheckState.Unchecked)
+            row.setIcon(0, QIcon() if number is None else _swatch(number, self))
         row.setText(1, said)
         row.setForeground(1, NOW.color("error" if is_bad else "quiet"))
         for column in (0, 1):
