@@ -7,11 +7,13 @@ import math
 
 import numpy as np
 import shapely
+from numpy.typing import NDArray
 
 from zesty_pivot.core.finish.pen import draw
 from zesty_pivot.core.formats.pdf_paper import MM, Paper
 from zesty_pivot.core.formats.pdf_pen import PdfPen
 from zesty_pivot.core.formats.pdf_squares import SQUARE_IN, nested, squares, squares_wide
+from zesty_pivot.core.kept import kept_with
 from zesty_pivot.core.nest.joins import Join, joins
 from zesty_pivot.core.nest.paged import Page
 from zesty_pivot.core.nest.plan import PagePlan
@@ -92,7 +94,8 @@ def _page(
     clip.rect(*paper.point(edge, edge + tall), wide * MM, tall * MM)
     canvas.clipPath(clip, stroke=0, fill=0)
     near = [laid for laid, shape in zip(plan.laid, plan.shapes, strict=True) if shape.intersects(plan.field(page))]
-    draw(near, pen(paper, edge - page.x, edge - page.y, in_colour=in_colour))
+    within = (edge, edge, edge + wide, edge + tall)
+    draw(near, pen(paper, edge - page.x, edge - page.y, in_colour=in_colour, within=within))
     canvas.restoreState()
     _frame(paper, plan)
     for join in marks:
@@ -185,27 +188,30 @@ def _clear_place(plan: PagePlan, page: Page, box: tuple[float, float]) -> tuple[
     """The upper left corner (mm, in the plan's frame) of a box where it covers the least of what is drawn, nearest to the upper
     left of the page's field."""
     (wide, tall), strip = plan.setup.field, max(plan.setup.overlap, 6.0) + 2.0
-    field = plan.field(page)
-    lines = [
-        shapely.LineString(np.add(path.outline, (laid.dx, laid.dy)))
-        for laid, shape in zip(plan.laid, plan.shapes, strict=True) if shape.intersects(field)
-        for stroke in laid.piece.strokes for path in stroke.paths if len(path.outline) > 1
-    ]  # fmt: skip
-    words = [
-        shapely.Point(t.at[0] + laid.dx, t.at[1] + laid.dy).buffer(2.2 * t.size) for laid in plan.laid for t in laid.piece.texts
-    ]
-    drawn = shapely.union_all([*lines, *words]).intersection(field)
-    shapely.prepare(drawn)
+    here = shapely.clip_by_rect(_drawn(plan), *plan.field(page).bounds)
+    here = here[~shapely.is_empty(here)]
     places = [
         (page.x + strip + sx * (wide - 2.0 * strip - box[0]), page.y + strip + sy * (tall - 2.0 * strip - box[1]))
         for sy in (0.0, 0.2, 0.4, 0.6, 0.8, 1.0) for sx in (0.0, 0.25, 0.5, 0.75, 1.0)
     ]  # fmt: skip
 
     def covers(place: tuple[float, float]) -> float:
-        own = shapely.box(place[0] - WHITE, place[1] - WHITE, place[0] + box[0] + WHITE, place[1] + box[1] + WHITE)
-        if not drawn.intersects(own):
-            return 0.0
-        inside = drawn.intersection(own)
-        return float(inside.length + inside.area) + 1.0
+        own = (place[0] - WHITE, place[1] - WHITE, place[0] + box[0] + WHITE, place[1] + box[1] + WHITE)
+        inside = shapely.clip_by_rect(here, *own)
+        met = ~shapely.is_empty(inside)
+        return float((shapely.length(inside) + shapely.area(inside)).sum()) + 1.0 if met.any() else 0.0
 
-    return min(places, key=covers)
+    return next((place for place in places if covers(place) == 0.0), None) or min(places, key=covers)
+
+
+@kept_with
+def _drawn(plan: PagePlan) -> NDArray[np.object_]:
+    """All lines of a plan, and a round spot for each word."""
+    lines = [
+        shapely.LineString(np.add(path.outline, (laid.dx, laid.dy)))
+        for laid in plan.laid for stroke in laid.piece.strokes for path in stroke.paths if len(path.outline) > 1
+    ]  # fmt: skip
+    words = [
+        shapely.Point(t.at[0] + laid.dx, t.at[1] + laid.dy).buffer(2.2 * t.size) for laid in plan.laid for t in laid.piece.texts
+    ]
+    return np.array([*lines, *words], dtype=object)

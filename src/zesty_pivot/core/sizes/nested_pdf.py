@@ -15,7 +15,7 @@ from zesty_pivot.core.finish.piece import Stroke
 from zesty_pivot.core.finish.sheet import lay
 from zesty_pivot.core.formats.pdf_pages import add_pages
 from zesty_pivot.core.formats.pdf_paper import Paper
-from zesty_pivot.core.formats.pdf_pen import PdfPen
+from zesty_pivot.core.formats.pdf_pen import Box, PdfPen
 from zesty_pivot.core.formats.pdf_squares import SQUARE_IN, squares
 from zesty_pivot.core.nest.paged import PageSetup
 from zesty_pivot.core.nest.pages import plan_of
@@ -88,8 +88,10 @@ class _LayeredPen(PdfPen):
 
     _paper: _LayeredPaper
 
-    def __init__(self, paper: Paper, dx: float = 0.0, dy: float = 0.0, *, in_colour: bool = True) -> None:
-        super().__init__(paper, dx, dy, in_colour=True)
+    def __init__(
+        self, paper: Paper, dx: float = 0.0, dy: float = 0.0, *, in_colour: bool = True, within: Box | None = None
+    ) -> None:  # fmt: skip
+        super().__init__(paper, dx, dy, in_colour=True, within=within)
 
     def look(self, stroke: Stroke) -> LineLook:
         return look_of_stroke(stroke)
