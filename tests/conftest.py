@@ -5,7 +5,6 @@ import os
 import threading
 import traceback
 import zlib
-from collections import Counter
 
 os.environ.setdefault("QT_QPA_PLATFORM", "offscreen")
 os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")  # as the program has it, whatever loads NumPy first
@@ -31,26 +30,31 @@ hypothesis_settings.load_profile("ours")
 
 
 SLOWEST = "test_newcomer.py"  # begun first, so that nobody waits for it at the end
-LARGE, DAILY = 8, 0.25  # cases of one test from which on only a share of them is run each day, always the same ones
+LARGE, DAILY = 4, 0.25  # cases of one test from which on only a share of them is run each day, always the same ones
 WHOLE = ("tests/kept/", "tests/jobs/", "tests/torture/", "tests/desk/test_actions.py", "tests/test_words.py")
 
 
-def is_daily(id: str) -> bool:
-    """Whether a case of a large family is among those of each day: by its name, so that it is so everywhere."""
-    return zlib.crc32(id.encode()) < DAILY * 2**32
+def daily(ids: list[str]) -> set[str]:
+    """The cases of a large family that are run each day, one at least: by their names, so that they are so everywhere."""
+    found = {id: zlib.crc32(id.encode()) for id in ids}
+    return {id for id, number in found.items() if number < DAILY * 2**32} or {min(ids, key=found.__getitem__)}
 
 
 def pytest_collection_modifyitems(config: pytest.Config, items: list[pytest.Item]) -> None:
     """The longest test goes first; the others keep their order. Where everything is asked for, large families of cases give a
-    share of theirs, unless WHOLE=1 says otherwise; a test that is named runs with all it has."""
+    share of theirs, and what is marked `whole` is left out, unless WHOLE=1 says otherwise; a test that is named runs with all
+    it has."""
     items.sort(key=lambda item: item.path.name != SLOWEST)
     if config.args != config.getini("testpaths") or os.environ.get("WHOLE"):
         return
-    sizes = Counter(item.nodeid.partition("[")[0] for item in items)
-    left = {
-        item for item in items
-        if sizes[item.nodeid.partition("[")[0]] >= LARGE and not item.nodeid.startswith(WHOLE) and not is_daily(item.nodeid)
+    families: dict[str, list[str]] = {}
+    for item in items:
+        families.setdefault(item.nodeid.partition("[")[0], []).append(item.nodeid)
+    kept = {
+        id for cases in families.values()
+        for id in (cases if len(cases) < LARGE or cases[0].startswith(WHOLE) else daily(cases))
     }  # fmt: skip
+    left = {item for item in items if item.nodeid not in kept or item.get_closest_marker("whole") is not None}
     items[:] = [item for item in items if item not in left]
     config.hook.pytest_deselected(items=left)
 

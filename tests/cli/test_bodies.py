@@ -97,7 +97,7 @@ def test_who_is_several(tmp_path: Path, rows: str, count: int) -> None:
     assert (0 if found is None else len(list(found))) == count
 
 
-@pytest.mark.parametrize("number", [signal.SIGKILL, signal.SIGTERM])
+@pytest.mark.parametrize("number", [signal.SIGKILL, pytest.param(signal.SIGTERM, marks=pytest.mark.whole)])
 def test_ended_in_the_middle_and_gone_on_with(tmp_path: Path, number: int) -> None:
     style, people = written(STEPS, tmp_path), tmp_path / "people.csv"
     people.write_text("name;bust;waist;hip;shoulder;fwl;bwl\n" + "".join(f"P{n};{84 + n};68;92;39;44;41\n" for n in range(14)))

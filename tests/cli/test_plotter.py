@@ -14,7 +14,7 @@ from tests.samples import move, written
 COMMAND = [sys.executable, "-m", "zesty_pivot"]
 
 
-@pytest.mark.parametrize("where", [[], ["--socket", "0"]])
+@pytest.mark.parametrize("where", [pytest.param([], marks=pytest.mark.whole), ["--socket", "0"]])
 def test_a_plot_is_derived_sent_and_drawn(tmp_path: Path, where: list[str]) -> None:
     style = written([move("shoulder", "french")], tmp_path)
     found = zesty("derive", style, "--out", tmp_path / "out", "--format", "plot")

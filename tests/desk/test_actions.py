@@ -280,7 +280,7 @@ def test_every_step_is_added_by_its_action(ids: list[str], open_desk) -> None:
 
 @pytest.mark.usefixtures("rough_stand")
 @pytest.mark.parametrize("id", OTHERS)
-def test_every_action_does_something(id: str, open_desk, monkeypatch: pytest.MonkeyPatch, tmp_path) -> None:
+def test_every_action_does_something(id: str, open_desk, few, monkeypatch: pytest.MonkeyPatch, tmp_path) -> None:
     window = open_desk(style(STEPS))
     told: list = []
     monkeypatch.setattr(QMessageBox, "about", lambda *a: told.append(a))

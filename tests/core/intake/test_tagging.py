@@ -105,7 +105,10 @@ def compared(found: Tagged, piece: PaperPiece, within: float) -> list[tuple[str,
     return faults
 
 
-@pytest.mark.parametrize(("way", "first", "count"), [("curves", 0, 36), ("short lines", 5000, 12), ("noise", 7000, 24)])
+@pytest.mark.parametrize(
+    ("way", "first", "count"),
+    [("curves", 0, 36), ("short lines", 5000, 12), pytest.param("noise", 7000, 24, marks=pytest.mark.whole)],
+)
 def test_random_blocks(way: str, first: int, count: int) -> None:
     """`make torture` looks at hundreds."""
     tally = Tally()

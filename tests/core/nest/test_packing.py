@@ -78,7 +78,9 @@ def test_turns_are_clockwise_and_exact() -> None:
     assert all(turned(shape, q).equals_exact(affinity.rotate(shape, 90 * q, origin=(0, 0)), 1e-9) for q in range(4))
 
 
-@pytest.mark.parametrize(("paper", "most"), [("A4", 72), ("Letter", 74), ("A3", 39)])
+@pytest.mark.parametrize(
+    ("paper", "most"), [("A4", 72), *(pytest.param(*one, marks=pytest.mark.whole) for one in (("Letter", 74), ("A3", 39)))]
+)
 def test_ten_demo_styles_in_few_pages(paper: str, most: int) -> None:
     """Regression: side by side they took 96 pages of A4, 96 of Letter and 47 of A3, thirteen of them nearly empty. The floor
     was measured in a trial. Twelve rounds, as the command line takes; the window takes more."""

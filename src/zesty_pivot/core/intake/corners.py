@@ -9,6 +9,7 @@ import numpy as np
 from zesty_pivot.core.geometry import Path, bezier
 from zesty_pivot.core.geometry.angles import between, lines_cross, unit
 from zesty_pivot.core.geometry.fit import fitted, noise, straight
+from zesty_pivot.core.geometry.tolerance import JOIN_TOL
 from zesty_pivot.core.intake.traced import Array, Flags
 from zesty_pivot.core.record import record
 
@@ -90,12 +91,22 @@ def _strays(cubics: Array, is_fine: Flags) -> float:
 
 def _turns(cubics: Array) -> Array:
     """The turn at the beginning of each cubic from the one before, radians, positive clockwise."""
-    leaving = np.stack([Path(cubic[None]).start_direction for cubic in cubics])
-    arriving = np.roll(np.stack([Path(cubic[None]).end_direction for cubic in cubics]), 1, axis=0)
+    leaving, arriving = _directions(cubics, 0.0), np.roll(_directions(cubics, 1.0), 1, axis=0)
     cross = arriving[:, 0] * leaving[:, 1] - arriving[:, 1] * leaving[:, 0]
     found: Array = np.arctan2(cross, (arriving * leaving).sum(axis=1))
     # An outline that turns back on itself does so at a dart's point, inwards; rounding may tell it the other way.
     return np.where(found > SPIKE, found - 2.0 * math.pi, found)
+
+
+def _directions(cubics: Array, at: float) -> Array:
+    """The unit tangents at the start (0) or the end (1) of each cubic."""
+    slopes = bezier.derivatives(cubics, np.array([at]))[:, 0]
+    sizes = np.hypot(*slopes.T)
+    found: Array = slopes / np.maximum(sizes, JOIN_TOL)[:, None]
+    for index in np.flatnonzero(sizes <= JOIN_TOL).tolist():  # control points fall together
+        path = Path(cubics[index][None])
+        found[index] = path.start_direction if at == 0.0 else path.end_direction
+    return found
 
 
 def _corners(
@@ -115,16 +126,18 @@ def _corners(
     # What turns a little from line to line is looked at over a longer way.
     candidates: list[tuple[float, int]] = []
     points = outline.flatten(0.05) if not is_fine.all() else np.concatenate([outline.cubics[:, 0], outline.cubics[:1, 0]])
+    asked_at = np.flatnonzero(beside_fine & ~is_sure)
+    at = starts[asked_at]
+    off = np.abs(at[:, None] - sure[None, :]) % total
+    rooms = np.minimum(np.minimum(off, total - off).min(axis=1, initial=total), total)
+    reaches = np.minimum(window, rooms / 2.0)
     ring = _Ring(points)
-    for index in np.flatnonzero(beside_fine & ~is_sure).tolist():
-        place = ring.place(float(starts[index]), total)
-        room = min((_along(float(starts[index]), float(other), total) for other in sure), default=total)
-        reach = min(window, room / 2.0)
+    nears, fars = ring.turns(at, reaches), ring.turns(at, np.minimum(2.0 * reaches, rooms))
+    for index, reach, near, far in zip(*(one.tolist() for one in (asked_at, reaches, nears, fars)), strict=True):
         if reach < 1.5:
             if abs(turns[index]) > least_turn and sigma <= NOISY:
                 candidates.append((float(turns[index]), index))
             continue
-        near, far = ring.turn(place, reach), ring.turn(place, min(2.0 * reach, room))
         if abs(near) < least_turn:
             continue
         estimate = 2.0 * near - far if abs(2.0 * near - far) <= math.pi else near
@@ -133,8 +146,8 @@ def _corners(
         if abs(estimate) > least_turn and estimate * near > 0.0:
             candidates.append((estimate, index))
     for turn, index in sorted(candidates, key=lambda one: -abs(one[0])):
-        at = float(starts[index])
-        if all(_along(at, float(starts[other]), total) > min(window, 8.0) for other in found):
+        place = float(starts[index])
+        if all(_along(place, float(starts[other]), total) > min(window, 8.0) for other in found):
             found[index] = turn
     return [(index, found[index]) for index in sorted(found)]
 
@@ -145,25 +158,22 @@ def _along(one: float, two: float, total: float) -> float:
 
 
 class _Ring:
-    """A closed polyline that is asked for the direction it turns at a place, by points some way before and after."""
+    """A closed polyline that is asked for the direction it turns at places, by points some way before and after."""
 
     def __init__(self, points: Array) -> None:
-        self._steps = np.hypot(*np.diff(points, axis=0).T)
-        self._at = np.concatenate([[0.0], np.cumsum(self._steps)])
-        self._points, self.total = points, float(self._at[-1])
+        self._at = np.concatenate([[0.0], np.cumsum(np.hypot(*np.diff(points, axis=0).T))])
+        self._points, self._total = points, float(self._at[-1])
 
-    def place(self, distance: float, total: float) -> float:
-        return distance * self.total / total
+    def _spots(self, distances: Array) -> Array:
+        distances = distances % self._total
+        return np.stack([np.interp(distances, self._at, self._points[:, axis]) for axis in (0, 1)], axis=-1)
 
-    def _point(self, distance: float) -> Array:
-        distance %= self.total
-        x, y = (np.interp(distance, self._at, self._points[:, axis]) for axis in (0, 1))
-        return np.array([x, y])
-
-    def turn(self, distance: float, reach: float) -> float:
-        here = self._point(distance)
-        before, after = here - self._point(distance - reach), self._point(distance + reach) - here
-        return between(before, after)
+    def turns(self, distances: Array, reaches: Array) -> Array:
+        """The turn at each of the distances (n,) along it, by points so far before and after (n,): (n,), radians."""
+        here = self._spots(distances)
+        (bx, by), (ax, ay) = (here - self._spots(distances - reaches)).T, (self._spots(distances + reaches) - here).T
+        found: Array = np.arctan2(bx * ay - by * ax, bx * ax + by * ay)
+        return found
 
 
 def _refined(cubics: Array, turns: dict[int, float], sigma: float) -> dict[int, Array]:
