@@ -105,3 +105,24 @@ def test_killed_processes_and_a_machine_without_any(crew: Crew, monkeypatch: pyt
     ease = [np.round(one.sized.derived.girths.bust or 0.0, 9) for one in alone.values() if one.sized.derived is not None]
     wanted = [np.round(one.sized.derived.girths.bust or 0.0, 9) for one in after.values() if one.sized.derived is not None]
     assert sorted(ease) == sorted(wanted) and len(ease) == 4
+
+
+def test_who_is_given_up_and_who_begins_do_not_get_in_each_others_way(crew: Crew) -> None:
+    """Regression: two that were asked at once found each other's bodies in no process."""
+    tall = wearers(shipped_chart(), "tall")[:3]
+    faults: list[BaseException] = []
+    counts: list[int] = []
+
+    def ask(bodies: list[Wearer]) -> None:
+        try:
+            counts.append(len(last(crew.work(FRENCH, UNDER, bodies, NEVER, is_checked=False))))
+        except BaseException as fault:  # noqa: BLE001 - whatever comes is told
+            faults.append(fault)
+
+    threads = [threading.Thread(target=ask, args=(bodies,)) for bodies in (BODIES, tall, BODIES[1:], [*tall, *BODIES]) * 4]
+    for thread in threads:
+        thread.start()
+    crew.close()  # whoever works goes on without
+    for thread in threads:
+        thread.join()
+    assert not faults and sorted(counts) == sorted([4, 3, 3, 7] * 4)

@@ -5,8 +5,8 @@ from __future__ import annotations
 import os
 import pickle
 import threading
-from collections.abc import Iterator, Sequence
-from concurrent.futures import FIRST_COMPLETED, Future, ProcessPoolExecutor, wait
+from collections.abc import Iterator, Mapping, Sequence
+from concurrent.futures import FIRST_COMPLETED, CancelledError, Future, ProcessPoolExecutor, wait
 from concurrent.futures.process import BrokenProcessPool
 
 from zesty_pivot.core.formats.style_file import Style
@@ -39,75 +39,95 @@ class Crew:
         self._pools: list[ProcessPoolExecutor] = []
         self._places: dict[Wearer, int] = {}
         self._own = Sizer()
+        self._lock = threading.Lock()  # who was given up may still be at its last body when the next one begins
 
     def work(
         self, style: Style, under: Under, wearers: Sequence[Wearer], stop: threading.Event, *, is_checked: bool
     ) -> Iterator[SizeFound]:
         """The style on all of them, as they come; then their findings, if asked for."""
+        pools: list[ProcessPoolExecutor] = []
         try:
-            yield from self._beside((style, under), wearers, stop, is_checked=is_checked)
-        except (BrokenProcessPool, OSError, ImportError, NotImplementedError):  # a machine may have no semaphores
-            self.close()  # begun anew the next time
+            with self._lock:
+                pools = self._pools = self._pools or [pool(1, _begin) for _number in range(self._count)]
+                places = self._shared(wearers)
+            told = pickle.dumps((style, under, frozenset(wearers)))
+            yield from _beside({one: pools[place] for one, place in places.items()}, told, stop, is_checked=is_checked)
+        except (RuntimeError, CancelledError, OSError, ImportError, NotImplementedError):  # killed, closed, or none to be had
+            self._let_go(pools)
             yield from self._alone((style, under), wearers, stop, is_checked=is_checked)
 
     def close(self) -> None:
         """Ends the processes."""
-        for one in self._pools:
+        self._let_go(self._pools)
+
+    def _let_go(self, pools: list[ProcessPoolExecutor]) -> None:
+        """Ends some processes; others are begun the next time."""
+        with self._lock:
+            if self._pools is not pools:
+                return  # another thread has done so
+            self._pools = []
+        for one in pools:
             one.shutdown(cancel_futures=True)
-        self._pools = []
 
-    def _beside(
-        self, asked: tuple[Style, Under], wearers: Sequence[Wearer], stop: threading.Event, *, is_checked: bool
-    ) -> Iterator[SizeFound]:
-        self._pools = self._pools or [pool(1, _begin) for _number in range(self._count)]
-        self._share(wearers)
-        told = pickle.dumps((*asked, frozenset(wearers)))
-        waiting: dict[Future[Sized | Verdict], Wearer] = {
-            self._pools[self._places[one]].submit(_size, told, one): one for one in wearers
-        }
-        if is_checked:
-            waiting |= {self._pools[self._places[one]].submit(_check, told, one): one for one in wearers}
-        found: dict[Wearer, Sized] = {}
-        try:
-            while waiting:
-                done = wait(waiting, LOOK_S, FIRST_COMPLETED).done
-                if stop.is_set():
-                    return
-                for future in sorted(done, key=list(waiting).index):  # those of a body in their order
-                    wearer, came = waiting.pop(future), future.result()
-                    verdict = came if isinstance(came, Verdict) else None
-                    if not isinstance(came, Verdict):
-                        found[wearer] = replace(came, wearer=wearer)
-                    yield SizeFound(found[wearer], verdict)
-        except BrokenProcessPool:
-            waiting.clear()  # the pool itself tells those that it had
-            raise
-        finally:
-            for future in waiting:
-                future.cancel()
-
-    def _share(self, wearers: Sequence[Wearer]) -> None:
+    def _shared(self, wearers: Sequence[Wearer]) -> dict[Wearer, int]:
         """Who is worked out where: each stays where the states are, the others go to whom has fewest."""
-        self._places = {one: place for one, place in self._places.items() if one in wearers}
+        places = {one: self._places[one] for one in wearers if one in self._places}
         for one in wearers:
-            if one not in self._places:
-                taken = list(self._places.values())
-                self._places[one] = min(range(self._count), key=taken.count)
+            if one not in places:
+                taken = list(places.values())
+                places[one] = min(range(self._count), key=taken.count)
+        self._places = places
+        return places
 
     def _alone(
         self, asked: tuple[Style, Under], wearers: Sequence[Wearer], stop: threading.Event, *, is_checked: bool
     ) -> Iterator[SizeFound]:
-        self._own.keep_only(wearers)
         found = []
         for wearer in wearers:
             if stop.is_set():
                 return
-            found.append(self._own.sized(*asked, wearer))
+            with self._lock:
+                self._own.keep_only(wearers)
+                found.append(self._own.sized(*asked, wearer))
             yield SizeFound(found[-1])
         for one in found if is_checked else ():
             if stop.is_set():
                 return
             yield SizeFound(one, one.verdict)
+
+
+def _beside(
+    pools: Mapping[Wearer, ProcessPoolExecutor], told: bytes, stop: threading.Event, *, is_checked: bool
+) -> Iterator[SizeFound]:
+    """Each in its own process, as they come."""
+    waiting: dict[Future[Sized | Verdict], Wearer] = {at.submit(_size, told, one): one for one, at in pools.items()}
+    if is_checked:
+        waiting |= {at.submit(_check, told, one): one for one, at in pools.items()}
+    order, found = {future: number for number, future in enumerate(waiting)}, dict[Wearer, Sized]()
+    try:
+        while waiting:
+            wait(waiting, LOOK_S, FIRST_COMPLETED)
+            if stop.is_set():
+                return
+            done = [
+                future for future in waiting if future.done()
+            ]  # with those that were cancelled, of which `wait` hears nothing
+            for future in sorted(done, key=order.__getitem__):  # those of a body in their order
+                wearer, came = waiting[future], future.result()
+                if isinstance(came, Verdict) and wearer not in found:
+                    continue  # both came since it was looked
+                del waiting[future]
+                if isinstance(came, Verdict):
+                    yield SizeFound(found[wearer], came)
+                else:
+                    found[wearer] = replace(came, wearer=wearer)
+                    yield SizeFound(found[wearer])
+    except BrokenProcessPool:
+        waiting.clear()  # the pool itself tells those that it had
+        raise
+    finally:
+        for future in waiting:
+            future.cancel()
 
 
 class _Desk:
