@@ -51,7 +51,7 @@ class Crew:
                 pools = self._pools = self._pools or [pool(1, _begin) for _number in range(self._count)]
                 places = self._shared(wearers)
             told = pickle.dumps((style, under, frozenset(wearers)))
-            yield from _beside({one: pools[place] for one, place in places.items()}, told, stop, is_checked=is_checked)
+            yield from _beside({one: pools[places[one]] for one in wearers}, told, stop, is_checked=is_checked)
         except (RuntimeError, CancelledError, OSError, ImportError, NotImplementedError):  # killed, closed, or none to be had
             self._let_go(pools)
             yield from self._alone((style, under), wearers, stop, is_checked=is_checked)
@@ -109,9 +109,8 @@ def _beside(
             wait(waiting, LOOK_S, FIRST_COMPLETED)
             if stop.is_set():
                 return
-            done = [
-                future for future in waiting if future.done()
-            ]  # with those that were cancelled, of which `wait` hears nothing
+            # `wait` hears nothing of those that were cancelled.
+            done = [future for future in waiting if future.done()]
             for future in sorted(done, key=order.__getitem__):  # those of a body in their order
                 wearer, came = waiting[future], future.result()
                 if isinstance(came, Verdict) and wearer not in found:
