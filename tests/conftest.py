@@ -30,7 +30,7 @@ hypothesis_settings.load_profile("ours")
 
 
 SLOWEST = "test_newcomer.py"  # begun first, so that nobody waits for it at the end
-LARGE, DAILY = 4, 0.25  # cases of one test from which on only a share of them is run each day, always the same ones
+LARGE, DAILY = 4, 0.15  # cases of one test from which on only a share of them is run each day, always the same ones
 WHOLE = ("tests/kept/", "tests/jobs/", "tests/torture/", "tests/desk/test_actions.py", "tests/test_words.py")
 
 

@@ -57,10 +57,10 @@ def test_a_style_with_an_impossible_third_step(tmp_path: Path) -> None:
 
 
 def test_check(tmp_path: Path) -> None:
-    fine = zesty("check", written([move("waist", "french")], tmp_path))
-    assert fine.returncode == 0 and "warning: front: the waist has a corner" in fine.stdout
-    bad = zesty("check", written([move("side", "french")], tmp_path))
-    assert bad.returncode == 1 and "error:" in bad.stdout
+    fine = call("check", written([move("waist", "french")], tmp_path))
+    assert fine.code == 0 and "warning: front: the waist has a corner" in fine.out
+    bad = call("check", written([move("side", "french")], tmp_path))
+    assert bad.code == 1 and "error:" in bad.out
 
 
 def _change(name: str) -> str:
@@ -118,8 +118,8 @@ def test_a_hundred_megabyte_file(tmp_path: Path) -> None:
 
 def test_a_folder_that_cannot_be_written(tmp_path: Path) -> None:
     (tmp_path / "file").write_text("x")
-    found = zesty("derive", written([], tmp_path), "--out", tmp_path / "file" / "out")
-    assert found.returncode == 1 and "cannot be written" in found.stderr and "Traceback" not in found.stderr
+    found = call("derive", written([], tmp_path), "--out", tmp_path / "file" / "out")
+    assert found.code == 1 and "cannot be written" in found.err and "Traceback" not in found.err
 
 
 @pytest.mark.parametrize(
@@ -164,9 +164,9 @@ def test_steps_and_schemas() -> None:
     assert "graded" in listed["schools"]["setback"]
     share = next(s for s in listed["steps"] if s["do"] == "dart.move")["parameters"]["properties"]["share"]
     assert share["default"] == "100%" and "angle" in share["description"]
-    assert "dart.move: Close a dart" in zesty("steps").stdout
+    assert "dart.move: Close a dart" in call("steps").out
     for kind in ("style", "block", "report", "measures"):
-        assert json.loads(zesty("schema", kind).stdout)["properties"]
+        assert json.loads(call("schema", kind).out)["properties"]
     assert __version__ in zesty("--version").stdout
 
 
@@ -185,26 +185,26 @@ def test_the_real_block_is_the_one_that_was_given() -> None:
 
 def test_hand_prints_the_paper_procedure(tmp_path: Path) -> None:
     path = written([move("shoulder", "french")], tmp_path)
-    done = zesty("hand", str(path), "--way", "slash")
-    assert done.returncode == 0 and "Before you start" in done.stdout and "Cut from the place" in done.stdout
+    done = call("hand", str(path), "--way", "slash")
+    assert done.code == 0 and "Before you start" in done.out and "Cut from the place" in done.out
     broken = written([move("nothing", "french")], tmp_path)
-    done = zesty("hand", str(broken))
-    assert done.returncode == 1 and "cannot be done" in done.stdout and "Traceback" not in done.stderr
+    done = call("hand", str(broken))
+    assert done.code == 1 and "cannot be done" in done.out and "Traceback" not in done.err
 
 
 def test_integrate_writes_into_a_folder(tmp_path: Path) -> None:
-    done = zesty("integrate", "--into", str(tmp_path / "data"))
-    assert done.returncode == 0 and (tmp_path / "data" / "man" / "man1" / "zesty-pivot.1").exists()
+    done = call("integrate", "--into", str(tmp_path / "data"))
+    assert done.code == 0 and (tmp_path / "data" / "man" / "man1" / "zesty-pivot.1").exists()
     (tmp_path / "file").write_text("in the way")
-    done = zesty("integrate", "--into", str(tmp_path / "file"))
-    assert done.returncode == 1 and done.stderr.count("\n") == 1 and "cannot be written" in done.stderr
+    done = call("integrate", "--into", str(tmp_path / "file"))
+    assert done.code == 1 and done.err.count("\n") == 1 and "cannot be written" in done.err
 
 
 def test_the_hand_sheet_goes_along_with_the_pages(tmp_path: Path) -> None:
     """The finish asks for it; two exports are byte-equal with it as well."""
     path = written([move("shoulder", "french")], tmp_path, finish={"hand_sheet": "pivot"})
     for name in ("one", "two"):
-        assert zesty("derive", str(path), "--out", str(tmp_path / name), "--format", "pdf").returncode == 0
+        assert call("derive", str(path), "--out", str(tmp_path / name), "--format", "pdf").code == 0
     for name in ("tiles-A4.pdf", "full.pdf"):
         content = (tmp_path / "one" / name).read_bytes()
         assert content == (tmp_path / "two" / name).read_bytes()

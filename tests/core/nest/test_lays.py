@@ -56,6 +56,7 @@ def test_a_lay_is_searched_for(name: str, width: float) -> None:
     assert 0.3 < plans[-1].used < 1.0
 
 
+@pytest.mark.whole  # it is searched for on three widths each day
 def test_at_ninety_centimetres_it_is_shorter_than_one_by_one() -> None:
     """In the sum over three styles by 4 % and more: a trial had 4.6 over ten."""
     cloth, sums = Cloth(width=900.0), np.zeros(2)

@@ -65,6 +65,7 @@ def test_how_far_the_hand_strays_is_told() -> None:
             assert piece.error == pytest.approx(2.0 * strays, rel=0.3)
 
 
+@pytest.mark.whole
 def test_a_corner_pressed_three_times_is_known_better() -> None:
     """By the root of three, where nothing else tells it: a triangle of corners alone."""
     chance = random.Random(5)

@@ -229,6 +229,7 @@ def worst_seam(source: photographed.PhotoSource) -> float:
     return apart(demo_style().block, block_of(tagged(source.paper))).seam
 
 
+@pytest.mark.whole
 def test_from_straight_above_a_ruler_is_enough() -> None:
     bare = replace(FRAME, marks=())
     chance = np.random.default_rng(9)
