@@ -54,9 +54,13 @@ def test_all_sizes_are_worked_out_and_seen(in_sizes) -> None:  # type: ignore[no
         assert np.ptp(spots, axis=0) == pytest.approx([0.0, 0.0], abs=1e-6)
 
 
-def test_a_line_is_pointed_at_and_chosen(in_sizes) -> None:  # type: ignore[no-untyped-def]
+def test_a_line_is_pointed_at_and_chosen(in_sizes, monkeypatch) -> None:  # type: ignore[no-untyped-def]
     window, sizes, view = in_sizes()
     canvas = view.nested
+    named = lambda: [one.title for one in canvas._named(canvas.pieces[1])]  # noqa: E731
+    assert named() == list(FEW)
+    monkeypatch.setattr("zesty_pivot.desk.sizes.nested_canvas.MOST_NAMED", 3)
+    assert named() == ["regular · 36", "regular · 40", "regular · 48"]  # the first, the chosen one, the last
     one = canvas.pieces[1].lines[3]  # the back of the largest size
     run = one.line.piece.edge("side_seam").runs[0].path.point_at(100.0)
     at = canvas.to_px(float(run[0]) + one.at.x(), float(run[1]) + one.at.y()).toPoint()

@@ -9,18 +9,18 @@ from collections.abc import Callable
 from concurrent.futures import ProcessPoolExecutor
 from multiprocessing import get_context, parent_process
 
-LOADED = ["zesty_pivot.core.sizes.batch"]  # what a process has at hand when it begins; all share the memory of it
 
-
-def pool(count: int, begin: Callable[..., object] = bool, args: tuple[object, ...] = ()) -> ProcessPoolExecutor:
+def pool(
+    count: int, begin: Callable[..., object] = bool, args: tuple[object, ...] = (), *, loaded: str = ""
+) -> ProcessPoolExecutor:
     """So many processes; each does `begin` with `args` before its first work. They begin with the first work that is given, in
-    half a second the first time and in a twentieth after that.
+    half a second the first time and in a twentieth after that: the module `loaded` is at hand then, and all share its memory.
 
     They do not hear Ctrl+C: whoever began them does, and they finish what is in work. When that one is gone, also killed, they
     end by themselves.
     """
     context = get_context("forkserver")  # a copy of a process with windows and threads would not be a sound one
-    context.set_forkserver_preload(LOADED)
+    context.set_forkserver_preload([loaded] if loaded else [])
     return ProcessPoolExecutor(count, context, _begin, (begin, args))
 
 

@@ -97,7 +97,7 @@ def test_killed_processes_and_a_machine_without_any(crew: Crew, monkeypatch: pyt
     assert len(last(crew.work(FRENCH, UNDER, BODIES, NEVER, is_checked=False))) == 4 and len(crew._pools) == 2
     crew.close()
 
-    def refuse(*_args: object) -> None:
+    def refuse(*_args: object, **_named: object) -> None:
         raise OSError("no semaphores here")
 
     monkeypatch.setattr("zesty_pivot.core.sizes.crew.pool", refuse)

@@ -201,7 +201,12 @@ def _clear_place(plan: PagePlan, page: Page, box: tuple[float, float]) -> tuple[
         met = ~shapely.is_empty(inside)
         return float((shapely.length(inside) + shapely.area(inside)).sum()) + 1.0 if met.any() else 0.0
 
-    return next((place for place in places if covers(place) == 0.0), None) or min(places, key=covers)
+    found: dict[tuple[float, float], float] = {}
+    for place in places:
+        found[place] = covers(place)
+        if found[place] == 0.0:
+            return place
+    return min(found, key=found.__getitem__)
 
 
 @kept_with

@@ -165,7 +165,7 @@ def _in_order(
                 return
             yield _one(order, row), True
         return
-    with pool(jobs, _begin, (order,)) as workers:
+    with pool(jobs, _begin, (order,), loaded=__name__) as workers:
         waiting = deque[Future[Made]]()
         while True:
             while len(waiting) < AHEAD * jobs and not stop():

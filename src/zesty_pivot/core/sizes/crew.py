@@ -48,7 +48,7 @@ class Crew:
         pools: list[ProcessPoolExecutor] = []
         try:
             with self._lock:
-                pools = self._pools = self._pools or [pool(1, _begin) for _number in range(self._count)]
+                pools = self._pools = self._pools or [pool(1, _begin, loaded=__name__) for _number in range(self._count)]
                 places = self._shared(wearers)
             told = pickle.dumps((style, under, frozenset(wearers)))
             yield from _beside({one: pools[places[one]] for one in wearers}, told, stop, is_checked=is_checked)

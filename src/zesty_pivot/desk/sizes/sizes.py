@@ -86,7 +86,7 @@ class Sizes(QObject):
     def note(self) -> str:
         """What is said where some are not shown."""
         shown, asked = len(self.who.shown), len(self.who.asked)
-        return f"{shown} of {asked} are shown; more lines could not be told apart. All are written." if shown < asked else ""
+        return f"{shown} of {asked} are shown; more lines cannot be told apart. Write all takes all." if shown < asked else ""
 
     @property
     def done(self) -> float:
